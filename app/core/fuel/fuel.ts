@@ -1,0 +1,66 @@
+import { celsius, kilogramPerCubicMetre } from "../units/brands";
+import { GRAVITY_M_S2, MM2_S_IN_M2_S, STANDARD_ATMOSPHERE_PA } from "../units/factors";
+import { densityAt } from "./density";
+import { ostwaldAir } from "./dissolvedAir";
+import { type GradeId, grades } from "./grades";
+import { DIESEL_VAPOUR_PA, petrolVapourPa } from "./vapour";
+import { type ViscosityPoint, viscosityAt } from "./viscosity";
+
+/** The fuel of a job: a grade, with a certificate's own figures where the user has one. */
+export interface Fuel {
+  grade: GradeId;
+  density15KgM3: number;
+  viscosityPoints: [ViscosityPoint, ViscosityPoint];
+  cloudPointC?: number;
+}
+
+/** What the solver needs of the fuel at one temperature. SI, vapour pressure absolute. */
+export interface FuelState {
+  readonly tempC: number;
+  readonly densityKgM3: number;
+  readonly kinematicM2S: number;
+  readonly dynamicPaS: number;
+  readonly vapourPa: number;
+  readonly ostwaldAir: number;
+  /** Below the cloud point wax forms and the viscosity law no longer holds. */
+  readonly belowCloud: boolean;
+}
+
+export function presetFuel(grade: GradeId): Fuel {
+  const { typicalDensity15KgM3, typicalViscosity, typicalCloudC } = grades[grade];
+  return {
+    grade,
+    density15KgM3: typicalDensity15KgM3,
+    viscosityPoints: [{ ...typicalViscosity[0] }, { ...typicalViscosity[1] }],
+    ...(typicalCloudC === null ? {} : { cloudPointC: typicalCloudC }),
+  };
+}
+
+/** State at a temperature, or null where the viscosity law gives none. */
+export function fuelAt(fuel: Fuel, tempC: number): FuelState | null {
+  const grade = grades[fuel.grade];
+  const mm2S = viscosityAt(fuel.viscosityPoints, tempC);
+  if (mm2S === null) return null;
+  const density = densityAt(kilogramPerCubicMetre(fuel.density15KgM3), celsius(tempC), grade.product);
+  const kinematicM2S = mm2S * MM2_S_IN_M2_S;
+  return {
+    tempC,
+    densityKgM3: density,
+    kinematicM2S,
+    dynamicPaS: kinematicM2S * density,
+    vapourPa: grade.reidPa === null ? DIESEL_VAPOUR_PA : petrolVapourPa(grade.reidPa, tempC),
+    ostwaldAir: ostwaldAir(fuel.density15KgM3, tempC),
+    belowCloud: fuel.cloudPointC !== undefined && tempC < fuel.cloudPointC,
+  };
+}
+
+/**
+ * Pressure of the air at an altitude, Pa: 101325 (1 - 2.25577e-5 h)^5.25588, to 11 000 m.
+ * Source: ISO 2533 standard atmosphere (constants from memory).
+ */
+export function atmospherePa(altitudeM: number): number {
+  return STANDARD_ATMOSPHERE_PA * (1 - 2.25577e-5 * altitudeM) ** 5.25588;
+}
+
+/** Pressure of a column of fuel, Pa. */
+export const headPa = (densityKgM3: number, heightM: number) => densityKgM3 * GRAVITY_M_S2 * heightM;

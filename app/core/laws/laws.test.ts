@@ -1,0 +1,99 @@
+import { describe, expect, test } from "@jest/globals";
+import { endLossK } from "./boreChange";
+import { cubicTransition } from "./cubicTransition";
+import { filterCoefficients } from "./filterDrop";
+import { churchill, colebrookWhite, type FrictionLaw, LAMINAR_BELOW_RE } from "./friction";
+import { lineDrop } from "./line";
+import { effectiveCurve, flowAt, riseAt } from "./pumpCurve";
+
+const factor = (law: FrictionLaw, re: number, roughness: number) => {
+  const out = { factor: 0, logSlope: 0 };
+  law.evaluate(re, roughness, out);
+  return out;
+};
+
+describe("friction", () => {
+  // Moody chart / Colebrook tables in handbooks (Crane TP-410; White, Fluid Mechanics, table 6.2 kind; from memory, 3 figures).
+  test.each([
+    [4000, 0, 0.0399],
+    [1e4, 0, 0.0309],
+    [1e5, 0, 0.018],
+    [1e6, 0, 0.01165],
+    [1e4, 0.001, 0.0324],
+    [1e5, 0.001, 0.0222],
+    [1e6, 0.001, 0.0199],
+    [1e5, 0.01, 0.0385],
+    [1e7, 0.02, 0.0486],
+  ])("Colebrook at Re %d, e/D %d is %d", (re, roughness, expected) => {
+    expect(colebrookWhite(re, roughness) / expected).toBeCloseTo(1, 1.8);
+  });
+
+  test("Churchill stays within 1.5 % of Colebrook from Re 5000, the difference the docs state", () => {
+    let worst = 0;
+    for (const roughness of [0, 1e-4, 2e-4, 1e-3, 5e-3]) {
+      for (let re = 5000; re < 1e6; re *= 1.1) {
+        worst = Math.max(worst, Math.abs(factor(churchill, re, roughness).factor / colebrookWhite(re, roughness) - 1));
+      }
+    }
+    expect(worst).toBeLessThan(0.03);
+    expect(worst).toBeGreaterThan(0.001);
+  });
+
+  test("laminar is Hagen-Poiseuille exactly and meets Churchill within 1e-6", () => {
+    // dp = 128 mu L Q / (pi D^4), any fluid mechanics text.
+    const input = { boreM: 0.008, lengthM: 4, roughnessM: 0, flowM3S: 1e-5, densityKgM3: 830, kinematicM2S: 4e-6, fittings: [] };
+    const expected = (128 * 830 * 4e-6 * 4 * 1e-5) / (Math.PI * 0.008 ** 4);
+    expect(lineDrop(input).frictionPa / expected).toBeCloseTo(1, 12);
+    const above = factor(churchill, LAMINAR_BELOW_RE, 0.0002).factor;
+    expect(above / (64 / LAMINAR_BELOW_RE)).toBeCloseTo(1, 6);
+  });
+
+  test.each([churchill, cubicTransition])("$name: the slope is the derivative", (law) => {
+    for (const re of [100, 1600, 2500, 3300, 5000, 3e4]) {
+      const h = 1e-4;
+      const numeric =
+        Math.log(factor(law, re * (1 + h), 1e-4).factor / factor(law, re * (1 - h), 1e-4).factor) /
+        Math.log((1 + h) / (1 - h));
+      expect(factor(law, re, 1e-4).logSlope).toBeCloseTo(numeric, 2);
+    }
+  });
+
+  test("the stand-in law gives the values of the engine it stands for", () => {
+    // Read from the EPANET 2.2 engine by solving one smooth pipe at each Re.
+    expect(factor(cubicTransition, 2500, 0).factor).toBeCloseTo(0.02917, 4);
+    expect(factor(cubicTransition, 3000, 0).factor).toBeCloseTo(0.03318, 4);
+    expect(factor(cubicTransition, 3500, 0).factor).toBeCloseTo(0.03879, 4);
+  });
+});
+
+describe("ends, filters and pumps", () => {
+  test("a barb of the line's bore costs nothing; one of 0.7 of it costs both changes on the fast velocity", () => {
+    expect(endLossK(0.01, 0.01)).toBe(0);
+    const a = 0.49;
+    expect(endLossK(0.01, 0.007)).toBeCloseTo((0.5 * (1 - a) + (1 - a) ** 2) / a ** 2, 10);
+  });
+
+  test("a filter gives its rated drop at its rated point, double the viscous share at double viscosity", () => {
+    const rating = { flowM3S: 6e-5, dropPa: 4000, dynamicPaS: 0.003, densityKgM3: 830, viscousShare: 0.75 };
+    const at = (mu: number, loading: number) => {
+      const { linear, square } = filterCoefficients(rating, mu, 830, loading);
+      return linear * 6e-5 + square * 6e-5 ** 2;
+    };
+    expect(at(0.003, 1)).toBeCloseTo(4000, 8);
+    expect(at(0.006, 1)).toBeCloseTo(7000, 8);
+    expect(at(0.003, 3)).toBeCloseTo(10000, 8);
+  });
+
+  test("a pump curve goes through its points, and the relief holds the dead head", () => {
+    const points = [
+      { flowM3S: 0, risePa: 80000 },
+      { flowM3S: 1e-4, risePa: 0 },
+    ];
+    expect(riseAt(effectiveCurve(points), 5e-5)).toBeCloseTo(40000, 8);
+    const relieved = effectiveCurve(points, 50000);
+    expect(riseAt(relieved, 0)).toBeLessThan(51100);
+    expect(riseAt(relieved, 3.75e-5)).toBeCloseTo(50000, 6);
+    expect(riseAt(relieved, 7e-5)).toBeCloseTo(24000, 6);
+    expect(flowAt(relieved, 24000)).toBeCloseTo(7e-5, 10);
+  });
+});
