@@ -1,0 +1,278 @@
+/** A line-up solved: outcome per consumer, and pressures and flows only where a solve succeeded. */
+import { headPa } from "../fuel/fuel";
+import { churchill, type FrictionLaw } from "../laws/friction";
+import type { Network, NetworkLink } from "../network/network";
+import { makeSettings, type Settings, type SettingsFault } from "../network/settings";
+import type { Conditions, Engine, Id, LineUp } from "../plan/types";
+import { NetworkSolver, Way } from "./newton";
+
+export type ConsumerOutcome =
+  | { outcome: "fed"; feedM3S: number; burnM3S: number }
+  | { outcome: "starved"; feedM3S: number; mostM3S: number; at: string; cause: "vapour" | "pumpSuction" }
+  | { outcome: "noPath"; side: "feed" | "return" }
+  | { outcome: "stopped" };
+
+export interface SolvedLineUp {
+  outcome: "solved";
+  network: Network;
+  settings: Settings;
+  /** m3/s by link, along the link's direction; exactly 0 through shut ways. */
+  flow: Float64Array;
+  /** Gauge pressure by node, Pa; NaN where fuel is shut in and its pressure is not known. */
+  gaugePa: Float64Array;
+  consumers: Map<Id, ConsumerOutcome>;
+  iterations: number;
+  massM3S: number;
+  energyPa: number;
+}
+
+export type LineUpResult =
+  | SolvedLineUp
+  | { outcome: "notConverged" | "notFinite"; iterations: number }
+  /** Fuel would boil or a pump lose its suction where no consumer's draw can be lessened. */
+  | { outcome: "boils"; at: string; cause: Starvation["cause"] }
+  | { outcome: "badConditions"; fault: SettingsFault };
+
+/** Flows below this are none: 0.0004 L/h, the leakage of a shut link at a few bar is a thousand times less. */
+export const NO_FLOW_M3S = 1e-10;
+const STARVED_STEPS = 40;
+const STARVED_TOLERANCE = 1e-4;
+
+/** Where the pressure falls under what fuel or a pump can bear, and by how much (negative). */
+export interface Starvation {
+  at: string;
+  cause: "vapour" | "pumpSuction";
+  marginPa: number;
+}
+
+/** Can fuel pass from `from` to `to` (forward) of a link, by its way alone? */
+const passes = (way: number, forward: boolean) => way === Way.open || (way === Way.oneWay && forward);
+
+/** Nodes reached from `starts`: along the flow, or against it when looking for what can reach them. */
+function reach(network: Network, settings: Settings, starts: number[], alongFlow: boolean): Uint8Array {
+  const { topology } = network;
+  const seen = new Uint8Array(topology.nodes);
+  const queue = [...starts];
+  for (const start of starts) seen[start] = 1;
+  for (let node = queue.pop(); node !== undefined; node = queue.pop()) {
+    for (let i = 0; i < topology.from.length; i++) {
+      const a = topology.from[i] as number;
+      const b = topology.to[i] as number;
+      const way = settings.laws.way[i] as number;
+      if (a === node && !seen[b] && passes(way, alongFlow)) {
+        seen[b] = 1;
+        if (b < topology.unknowns) queue.push(b);
+      }
+      if (b === node && !seen[a] && passes(way, !alongFlow)) {
+        seen[a] = 1;
+        if (a < topology.unknowns) queue.push(a);
+      }
+    }
+  }
+  return seen;
+}
+
+/** Solves line-ups of one network; keeps its factor, buffers and last flows between calls. */
+export class LineUpSolver {
+  private readonly newton: NetworkSolver;
+  private readonly warm: { flow: Float64Array; potential: Float64Array };
+  private buffers: Settings | undefined;
+
+  constructor(
+    readonly network: Network,
+    law: FrictionLaw = churchill,
+  ) {
+    const { topology } = network;
+    this.newton = new NetworkSolver(topology, law);
+    this.warm = { flow: new Float64Array(topology.from.length).fill(1e-6), potential: new Float64Array(topology.nodes) };
+  }
+
+  /** The result holds copies and stays good after further calls. */
+  solve(lineUp: LineUp, conditions: Conditions): LineUpResult {
+    const settings = makeSettings(this.network, lineUp, conditions);
+    if ("code" in settings) return { outcome: "badConditions", fault: settings };
+    return this.solveSettings(settings);
+  }
+
+  /** Like {@link solve}, but hands the buffers on to the next call: read what is wanted before it. */
+  solveInPlace(lineUp: LineUp, conditions: Conditions): LineUpResult {
+    const settings = makeSettings(this.network, lineUp, conditions, this.buffers);
+    if ("code" in settings) return { outcome: "badConditions", fault: settings };
+    this.buffers = settings;
+    return this.solveSettings(settings);
+  }
+
+  private solveSettings(settings: Settings): LineUpResult {
+    const consumers = this.consumersWithPaths(settings);
+    const full = settings.demand.slice();
+    let end = this.run(settings, settings.demand);
+    if (end.outcome !== "solved") {
+      this.warm.flow.fill(1e-6);
+      end = this.run(settings, settings.demand);
+      if (end.outcome !== "solved") return { outcome: end.outcome, iterations: end.iterations };
+    }
+    const reason = this.starvation(settings);
+    if (reason) {
+      const share = this.throttle(settings, full, consumers, reason);
+      end = this.run(settings, settings.demand);
+      if (end.outcome !== "solved") return { outcome: end.outcome, iterations: end.iterations };
+      if (share === null || this.starvation(settings)) return { outcome: "boils", at: reason.at, cause: reason.cause };
+    }
+    const { iterations, massM3S, energyPa } = end;
+    const flow = Float64Array.from(this.warm.flow, (q) => (Math.abs(q) < NO_FLOW_M3S ? 0 : q));
+    return { outcome: "solved", network: this.network, settings, flow, gaugePa: this.gauge(settings), consumers, iterations, massM3S, energyPa };
+  }
+
+  /** Lessens every draw to what can be fed; null where nothing draws. */
+  private throttle(
+    settings: Settings,
+    full: Float64Array,
+    consumers: Map<Id, ConsumerOutcome>,
+    { at, cause }: Starvation,
+  ): number | null {
+    const drawing = [...consumers].filter(([, { outcome }]) => outcome === "fed");
+    if (drawing.length === 0) return null;
+    const share = this.mostShare(settings, full);
+    for (let node = 0; node < full.length; node++) settings.demand[node] = share * (full[node] as number);
+    for (const [id, was] of drawing) {
+      if (was.outcome !== "fed") continue;
+      const { feedM3S } = was;
+      consumers.set(id, { outcome: "starved", feedM3S, mostM3S: share * feedM3S, at, cause });
+    }
+    return share;
+  }
+
+  /** Draws without a way from a tank, or back to one, are taken off before the solve. */
+  private consumersWithPaths(settings: Settings): Map<Id, ConsumerOutcome> {
+    const { topology, engines, links } = this.network;
+    const { demand, lineUp, laws } = settings;
+    const outcomes = new Map<Id, ConsumerOutcome>();
+    const running = engines.filter(({ part }) => lineUp.consumers[part.id] === "running");
+    for (const { part } of engines) outcomes.set(part.id, { outcome: "stopped" });
+    if (running.length === 0) return outcomes;
+    const outlets = links.flatMap((link, i) => (link.kind === "tankPort" && laws.way[i] === Way.open ? [link.from] : []));
+    const fromTanks = reach(this.network, settings, outlets, true);
+    const tanks = Array.from({ length: topology.nodes - topology.unknowns }, (_, i) => topology.unknowns + i);
+    const toTanks = reach(this.network, settings, tanks, false);
+    for (const { part, feed, back } of running) {
+      const side = !fromTanks[feed] ? "feed" : !toTanks[back] ? "return" : null;
+      if (side) {
+        outcomes.set(part.id, { outcome: "noPath", side });
+        demand[feed] = 0;
+        demand[back] = 0;
+      } else {
+        const feedM3S = demand[feed] ?? 0;
+        outcomes.set(part.id, { outcome: "fed", feedM3S, burnM3S: feedM3S + (demand[back] ?? 0) });
+      }
+    }
+    return outcomes;
+  }
+
+  private run(settings: Settings, demand: Float64Array) {
+    const { unknowns } = this.network.topology;
+    settings.fixed.forEach((potential, i) => {
+      this.warm.potential[unknowns + i] = potential;
+    });
+    return this.newton.solve(settings.laws, demand, this.warm);
+  }
+
+  /** The worst place where fuel would boil, or a pump cannot draw; null where all is well. */
+  private starvation(settings: Settings): Starvation | null {
+    const { links, nodes } = this.network;
+    const { flow, potential } = this.warm;
+    const { fuel, atmospherePa, lineUp } = settings;
+    const limitPa = fuel.vapourPa - atmospherePa;
+    let worst: Starvation | null = null;
+    const judge = (at: string, marginPa: number, cause: Starvation["cause"]) => {
+      if (!(marginPa > 0) && !(worst && worst.marginPa <= marginPa)) worst = { at, cause, marginPa };
+    };
+    const gauge = (node: number) => (potential[node] as number) - headPa(fuel.densityKgM3, nodes[node]?.zM ?? 0);
+    for (let i = 0; i < links.length; i++) {
+      const link = links[i] as NetworkLink;
+      if (Math.abs(flow[i] as number) < NO_FLOW_M3S || link.kind === "tankPort") continue;
+      judge(nodes[link.from]?.id ?? "", gauge(link.from) - limitPa, "vapour");
+      judge(nodes[link.to]?.id ?? "", gauge(link.to) - limitPa, "vapour");
+      if (link.kind === "run") {
+        for (const { pa } of heightsAlong(link, potential, fuel.densityKgM3)) judge(link.id, pa - limitPa, "vapour");
+      }
+      if (link.kind === "pump" && link.part.mostSuctionPa !== undefined && lineUp.pumps[link.part.id] === "on") {
+        judge(nodes[link.from]?.id ?? "", gauge(link.from) + link.part.mostSuctionPa, "pumpSuction");
+      }
+    }
+    return worst;
+  }
+
+  /** The largest share of every draw that can be fed: bisection on the margin, which falls with flow. */
+  private mostShare(settings: Settings, full: Float64Array): number {
+    const trial = new Float64Array(full.length);
+    let low = 0;
+    let high = 1;
+    for (let step = 0; step < STARVED_STEPS && high - low > STARVED_TOLERANCE; step++) {
+      const share = (low + high) / 2;
+      for (let node = 0; node < full.length; node++) trial[node] = share * (full[node] as number);
+      const end = this.run(settings, trial);
+      if (end.outcome === "solved" && !this.starvation(settings)) low = share;
+      else high = share;
+    }
+    return low;
+  }
+
+  private gauge(settings: Settings): Float64Array {
+    const { topology, nodes } = this.network;
+    const known = this.connectedToTanks(settings);
+    return Float64Array.from(this.warm.potential, (potential, node) => {
+      if (node >= topology.unknowns) return 0;
+      return known[node] ? potential - headPa(settings.fuel.densityKgM3, nodes[node]?.zM ?? 0) : Number.NaN;
+    });
+  }
+
+  private connectedToTanks(settings: Settings): Uint8Array {
+    const { topology } = this.network;
+    const known = new Uint8Array(topology.nodes);
+    known.fill(1, topology.unknowns);
+    const joins = (i: number) => {
+      const way = settings.laws.way[i];
+      return way === Way.open || (way === Way.oneWay && (this.warm.flow[i] as number) > NO_FLOW_M3S);
+    };
+    for (let grew = true; grew; ) {
+      grew = false;
+      for (let i = 0; i < topology.from.length; i++) {
+        const a = topology.from[i] as number;
+        const b = topology.to[i] as number;
+        if (known[a] !== known[b] && joins(i)) {
+          known[a] = 1;
+          known[b] = 1;
+          grew = true;
+        }
+      }
+    }
+    return known;
+  }
+}
+
+/** Gauge pressure at the high and low points along a run, its loss spread evenly over its length. */
+export function heightsAlong(
+  link: Extract<NetworkLink, { kind: "run" }>,
+  potential: Float64Array,
+  densityKgM3: number,
+): { atM: number; zM: number; pa: number }[] {
+  const { profile, lengthM } = link.geometry;
+  const start = potential[link.from] as number;
+  const end = potential[link.to] as number;
+  return profile.map(({ atM, zM }) => ({
+    atM,
+    zM,
+    pa: start + ((end - start) * atM) / lengthM - headPa(densityKgM3, zM),
+  }));
+}
+
+export function solveLineUp(network: Network, lineUp: LineUp, conditions: Conditions): LineUpResult {
+  return new LineUpSolver(network).solve(lineUp, conditions);
+}
+
+/** Is every running consumer fed? */
+export const isFed = (result: LineUpResult): boolean =>
+  result.outcome === "solved" &&
+  [...result.consumers.values()].every(({ outcome }) => outcome === "fed" || outcome === "stopped");
+
+export const enginesOf = (network: Network): Engine[] => network.engines.map(({ part }) => part);

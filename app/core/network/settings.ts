@@ -1,0 +1,158 @@
+/** What a line-up and its conditions make of a network: laws, demands and fixed potentials, written into kept arrays. */
+import { atmospherePa, type FuelState, fuelAt, headPa } from "../fuel/fuel";
+import { type LinkLaws, Way } from "../hydraulics/newton";
+import { filterCoefficients } from "../laws/filterDrop";
+import type { Conditions, Engine, Id, LineUp, Tank } from "../plan/types";
+import { isOpen } from "../plan/valves";
+import { levelOfVolumeM } from "../tanks/shape";
+import { mouthHeightM, type Network } from "./network";
+
+export interface Settings {
+  readonly lineUp: LineUp;
+  readonly conditions: Conditions;
+  readonly fuel: FuelState;
+  readonly atmospherePa: number;
+  readonly laws: LinkLaws;
+  readonly demand: Float64Array;
+  /** Potential of the fixed nodes, by node index less the unknowns. */
+  readonly fixed: Float64Array;
+  /** Height of the fuel surface, job frame, by tank. */
+  readonly surfaceM: ReadonlyMap<Id, number>;
+}
+
+export const surfaceHeightM = (tank: Tank, aboardM3: number): number =>
+  tank.origin.zM + levelOfVolumeM(tank.shape, aboardM3);
+
+/** Feed and burn at a load, straight between the sheet's points; below the first it is held. */
+export function engineFlows(engine: Engine, load: number): { feedM3S: number; burnM3S: number } {
+  const { loads } = engine;
+  const above = loads.findIndex((point) => point.load >= load);
+  const high = loads[above < 0 ? loads.length - 1 : above];
+  const low = loads[Math.max(0, (above < 0 ? loads.length : above) - 1)];
+  if (!high || !low) return { feedM3S: 0, burnM3S: 0 };
+  const t = high.load === low.load ? 1 : Math.min(1, Math.max(0, (load - low.load) / (high.load - low.load)));
+  return {
+    feedM3S: low.feedM3S + t * (high.feedM3S - low.feedM3S),
+    burnM3S: low.burnM3S + t * (high.burnM3S - low.burnM3S),
+  };
+}
+
+export type SettingsFault = { code: "viscosityOutOfRange"; tempC: number };
+
+function emptyLaws(network: Network): LinkLaws {
+  const { links, shape } = network;
+  const make = () => new Float64Array(links.length);
+  return {
+    way: new Uint8Array(links.length),
+    constant: make(),
+    linear: make(),
+    square: make(),
+    friction: make(),
+    reynoldsPerFlow: make(),
+    relativeRoughness: shape.relativeRoughness,
+    curve: new Int16Array(links.length),
+    curves: shape.curves,
+  };
+}
+
+function setFlowLaws(network: Network, laws: LinkLaws, fuel: FuelState): void {
+  const { perViscosity, perDensity, perFriction, reBore, curve } = network.shape;
+  for (let i = 0; i < perViscosity.length; i++) {
+    laws.way[i] = Way.open;
+    laws.constant[i] = 0;
+    laws.linear[i] = fuel.dynamicPaS * (perViscosity[i] as number);
+    laws.square[i] = fuel.densityKgM3 * (perDensity[i] as number);
+    laws.friction[i] = fuel.densityKgM3 * (perFriction[i] as number);
+    laws.reynoldsPerFlow[i] = (reBore[i] as number) / fuel.kinematicM2S;
+    laws.curve[i] = curve[i] as number;
+  }
+}
+
+function setParts(network: Network, laws: LinkLaws, settings: Pick<Settings, "lineUp" | "conditions" | "fuel" | "surfaceM">): void {
+  const { lineUp, conditions, fuel, surfaceM } = settings;
+  const { links } = network;
+  for (let i = 0; i < links.length; i++) {
+    const link = links[i] as (typeof links)[number];
+    switch (link.kind) {
+      case "valve":
+        if (!isOpen(link.valve, link.ports, lineUp.valves[link.valve.id])) laws.way[i] = Way.shut;
+        break;
+      case "check":
+        laws.way[i] = Way.oneWay;
+        laws.constant[i] = link.part.crackingPa;
+        break;
+      case "filter": {
+        const { part } = link;
+        if (!part.element) {
+          laws.way[i] = Way.shut;
+          break;
+        }
+        const rating = {
+          flowM3S: part.ratedFlowM3S,
+          dropPa: part.ratedDropPa,
+          dynamicPaS: part.ratedDynamicPaS,
+          densityKgM3: part.ratedDensityKgM3,
+          viscousShare: part.viscousShare,
+        };
+        const c = filterCoefficients(rating, fuel.dynamicPaS, fuel.densityKgM3, conditions.loading[part.element.id] ?? 1);
+        laws.linear[i] = c.linear;
+        laws.square[i] = c.square;
+        break;
+      }
+      case "pump": {
+        const { part } = link;
+        if (lineUp.pumps[part.id] === "on") {
+          laws.way[i] = Way.oneWay;
+          break;
+        }
+        laws.curve[i] = -1;
+        laws.way[i] = part.off.kind === "blocked" ? Way.shut : Way.oneWay;
+        if (part.off.kind === "free") {
+          const freeFlow = part.curve.reduce((most, point) => Math.max(most, point.flowM3S), 0);
+          laws.linear[i] = part.off.dropPa / freeFlow;
+        }
+        break;
+      }
+      case "tankPort": {
+        const uncovered = mouthHeightM(link.tank, link.port) - (surfaceM.get(link.tank.id) ?? 0);
+        if (uncovered >= 0) {
+          laws.way[i] = Way.oneWay;
+          laws.constant[i] = headPa(fuel.densityKgM3, uncovered);
+        }
+        break;
+      }
+      case "run":
+      case "tee":
+        break;
+    }
+  }
+}
+
+/** Settings of a line-up at conditions, reusing `into`'s arrays where given. */
+export function makeSettings(
+  network: Network,
+  lineUp: LineUp,
+  conditions: Conditions,
+  into?: Settings,
+): Settings | SettingsFault {
+  const { job, topology } = network;
+  const fuel = fuelAt(job.fuel, conditions.fuelC);
+  if (!fuel) return { code: "viscosityOutOfRange", tempC: conditions.fuelC };
+  const laws = into?.laws ?? emptyLaws(network);
+  const demand = into?.demand ?? new Float64Array(topology.nodes);
+  const fixed = into?.fixed ?? new Float64Array(topology.nodes - topology.unknowns);
+  const surfaceM = new Map(job.tanks.map((tank) => [tank.id, surfaceHeightM(tank, conditions.aboardM3[tank.id] ?? 0)]));
+  job.tanks.forEach((tank, i) => {
+    fixed[i] = headPa(fuel.densityKgM3, surfaceM.get(tank.id) ?? 0);
+  });
+  demand.fill(0);
+  for (const { part, feed, back } of network.engines) {
+    if (lineUp.consumers[part.id] !== "running") continue;
+    const { feedM3S, burnM3S } = engineFlows(part, conditions.load[part.id] ?? 1);
+    demand[feed] = (demand[feed] ?? 0) + feedM3S;
+    demand[back] = (demand[back] ?? 0) - (feedM3S - burnM3S);
+  }
+  setFlowLaws(network, laws, fuel);
+  setParts(network, laws, { lineUp, conditions, fuel, surfaceM });
+  return { lineUp, conditions, fuel, atmospherePa: atmospherePa(job.site.altitudeM), laws, demand, fixed, surfaceM };
+}

@@ -1,0 +1,66 @@
+import type { Id, LineUp, ManifoldBank, Part, SelectorPosition, SelectorValve, TwoWayValve, ValveSetting } from "./types";
+
+export type Valve = TwoWayValve | SelectorValve | ManifoldBank;
+
+export const isValve = (part: Part): part is Valve =>
+  part.kind === "twoWay" || part.kind === "selector" || part.kind === "bank";
+
+const twoWayPositions: SelectorPosition[] = [
+  { id: "open", name: "open", joins: [["a", "b"]] },
+  { id: "shut", name: "shut", joins: [] },
+];
+
+export function positionsOf(valve: TwoWayValve | SelectorValve): SelectorPosition[] {
+  return valve.kind === "twoWay" ? twoWayPositions : valve.positions;
+}
+
+/** Every pair of ports that some position of the valve can join: the links it is in the network. */
+export function waysThrough(valve: Valve): { id: string; ports: [Id, Id] }[] {
+  if (valve.kind === "bank") return valve.branches.map(({ id }) => ({ id: `${valve.id}.${id}`, ports: ["c", id] }));
+  if (valve.kind === "twoWay") return [{ id: valve.id, ports: ["a", "b"] }];
+  const pairs = new Map<string, [Id, Id]>();
+  for (const { joins } of valve.positions) {
+    for (const [hub, ...others] of joins) {
+      for (const other of others) if (hub) pairs.set(`${valve.id}.${hub}-${other}`, [hub, other]);
+    }
+  }
+  return [...pairs].map(([id, ports]) => ({ id, ports }));
+}
+
+/** Is the way between two ports open at a setting? An unset valve is taken as shut. */
+export function isOpen(valve: Valve, ports: readonly [Id, Id], setting: ValveSetting | undefined): boolean {
+  if (!setting || setting.kind === "unset") return false;
+  if (setting.kind === "branches") return valve.kind === "bank" && setting.open.includes(ports[1]);
+  if (valve.kind === "bank") return false;
+  const position = positionsOf(valve).find(({ id }) => id === setting.position);
+  return position?.joins.some((group) => group.includes(ports[0]) && group.includes(ports[1])) ?? false;
+}
+
+/** The settings one movement of a handle away from `setting`. */
+export function neighbourSettings(valve: Valve, setting: ValveSetting): ValveSetting[] {
+  if (setting.kind === "unset") return [];
+  if (setting.kind === "branches") {
+    if (valve.kind !== "bank") return [];
+    return valve.branches.map(({ id }) => ({
+      kind: "branches",
+      open: setting.open.includes(id) ? setting.open.filter((open) => open !== id) : [...setting.open, id],
+    }));
+  }
+  if (valve.kind === "bank") return [];
+  const positions = positionsOf(valve);
+  const at = positions.findIndex(({ id }) => id === setting.position);
+  return [at - 1, at + 1].flatMap((i) => {
+    const position = at < 0 ? undefined : positions[i];
+    return position ? [{ kind: "position" as const, position: position.id }] : [];
+  });
+}
+
+/** A setting a new valve stands at in every line-up, so that none is left unset by an insertion. */
+export function firstSetting(valve: Valve): ValveSetting {
+  if (valve.kind === "bank") return { kind: "branches", open: [] };
+  const first = positionsOf(valve)[0];
+  return first ? { kind: "position", position: first.id } : { kind: "unset" };
+}
+
+export const settingOf = (lineUp: LineUp, valve: Valve): ValveSetting =>
+  lineUp.valves[valve.id] ?? { kind: "unset" };
