@@ -16,7 +16,12 @@ export function seeded(seed: number): () => number {
   };
 }
 
-export function randomJob(seed: number): Job {
+const allKinds = ["none", "none", "none", "twoWay", "check", "filter", "liftPump", "liftPump", "gauge"] as const;
+/** Nothing that lets fuel through one way only. */
+const plainKinds = ["none", "none", "twoWay", "filter", "gauge"] as const;
+
+/** With `plain` no part and no tank port is one-way. */
+export function randomJob(seed: number, { plain = false } = {}): Job {
   const random = seeded(seed * 7919 + 17);
   const between = (low: number, high: number) => low + random() * (high - low);
   const pick = <T>(items: readonly T[]) => items[Math.floor(random() * items.length)] as T;
@@ -32,6 +37,7 @@ export function randomJob(seed: number): Job {
   const tanks = 1 + Math.floor(random() * 3);
   for (let t = 0; t < tanks; t++) {
     const tank = newTank(`t${t}`, `Tank ${t}`, { xM: t, yM: 0, zM: between(-0.4, 0.8) });
+    if (plain) for (const port of tank.ports) port.mouth.zM = 0.01;
     job.tanks.push(tank);
     plan.conditions.aboardM3[tank.id] = between(0.02, 0.19);
     free.push({ part: tank.id, port: "supply" }, { part: tank.id, port: "return" });
@@ -59,7 +65,7 @@ export function randomJob(seed: number): Job {
   for (let i = 0; i + 1 < free.length; i += 2) {
     const from = free[i] as PortRef;
     const to = free[i + 1] as PortRef;
-    const kind = pick(["none", "none", "none", "twoWay", "check", "filter", "liftPump", "liftPump", "gauge"] as const);
+    const kind = pick<(typeof allKinds)[number]>(plain ? plainKinds : allKinds);
     if (kind === "none") {
       run(from, to);
       continue;

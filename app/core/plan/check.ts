@@ -1,0 +1,146 @@
+/** Faults between records that each are well formed: what the shape of a file cannot say. */
+import { capacityM3, crossesItself, polygonArea, sectionOf } from "../tanks/shape";
+import { placedPorts, portKey, portsOf } from "./ports";
+import { isTooShort, runGeometry } from "./route";
+import type { Job, Plan } from "./types";
+import { isValve, positionsOf } from "./valves";
+
+export interface PlanFault {
+  path: string;
+  code:
+    | "duplicateId"
+    | "noCurrentPlan"
+    | "crossingSection"
+    | "emptySection"
+    | "overfull"
+    | "missingPort"
+    | "portTaken"
+    | "tooShort"
+    | "noLength"
+    | "missingValve"
+    | "missingPosition"
+    | "missingWay"
+    | "missingPart";
+  values?: Record<string, string | number>;
+}
+
+function duplicates(items: readonly { id: string }[], path: string): PlanFault[] {
+  const seen = new Set<string>();
+  return items.flatMap(({ id }, i) => {
+    if (!seen.has(id)) {
+      seen.add(id);
+      return [];
+    }
+    return [{ path: `${path}[${i}].id`, code: "duplicateId" as const, values: { id } }];
+  });
+}
+
+function checkTanks(job: Job): PlanFault[] {
+  return job.tanks.flatMap((tank, i) => {
+    const path = `tanks[${i}]`;
+    const section = sectionOf(tank.shape);
+    const faults = duplicates(tank.ports, `${path}.ports`);
+    if (crossesItself(section)) faults.push({ path: `${path}.shape.section`, code: "crossingSection" });
+    else if (!(polygonArea(section) > 0)) faults.push({ path: `${path}.shape.section`, code: "emptySection" });
+    return faults;
+  });
+}
+
+/** Two runs on one port, runs to ports that are not there, hoses shorter than the way. */
+function checkConnections(job: Job, plan: Plan, path: string): PlanFault[] {
+  const ports = placedPorts(job, plan);
+  const taken = new Map<string, string>();
+  const faults: PlanFault[] = [];
+  const use = (ref: Parameters<typeof portKey>[0], at: string, by: string) => {
+    const key = portKey(ref);
+    if (!ports.has(key)) faults.push({ path: at, code: "missingPort", values: { port: key } });
+    const other = taken.get(key);
+    if (other !== undefined) faults.push({ path: at, code: "portTaken", values: { port: key, by: other } });
+    taken.set(key, by);
+  };
+  plan.runs.forEach((run, i) => {
+    const at = `${path}.runs[${i}]`;
+    use(run.from, `${at}.from`, run.id);
+    use(run.to, `${at}.to`, run.id);
+    const from = ports.get(portKey(run.from));
+    const to = ports.get(portKey(run.to));
+    if (!from || !to) return;
+    const geometry = runGeometry(run, from, to);
+    if (!(geometry.lengthM > 0)) faults.push({ path: `${at}.route`, code: "noLength" });
+    else if (isTooShort(geometry)) {
+      const values = { lengthM: geometry.lengthM, distanceM: geometry.straightM };
+      faults.push({ path: `${at}.route`, code: "tooShort", values });
+    }
+  });
+  plan.joints.forEach((joint, i) => {
+    use(joint.from, `${path}.joints[${i}].from`, joint.id);
+    use(joint.to, `${path}.joints[${i}].to`, joint.id);
+  });
+  return faults;
+}
+
+function checkSelectors(plan: Plan, path: string): PlanFault[] {
+  return plan.parts.flatMap((part, i) => {
+    if (part.kind !== "selector") return [];
+    const known = new Set(portsOf(part).map(({ id }) => id));
+    return part.positions.flatMap((position, j) =>
+      position.joins.flat().flatMap((port) =>
+        known.has(port)
+          ? []
+          : [{ path: `${path}.parts[${i}].positions[${j}].joins`, code: "missingWay" as const, values: { port } }],
+      ),
+    );
+  });
+}
+
+function checkLineUps(job: Job, plan: Plan, path: string): PlanFault[] {
+  const parts = new Map(plan.parts.map((part) => [part.id, part]));
+  const consumers = new Set(job.consumers.map(({ id }) => id));
+  return plan.lineUps.flatMap((lineUp, i) => {
+    const at = `${path}.lineUps[${i}]`;
+    const faults: PlanFault[] = [];
+    for (const [id, setting] of Object.entries(lineUp.valves)) {
+      const valve = parts.get(id);
+      if (!valve || !isValve(valve)) {
+        faults.push({ path: `${at}.valves.${id}`, code: "missingValve", values: { id } });
+      } else if (setting.kind !== "unset") {
+        const isBank = valve.kind === "bank";
+        const known = valve.kind === "bank" ? valve.branches : positionsOf(valve);
+        const wanted = setting.kind === "branches" ? setting.open : [setting.position];
+        if (isBank !== (setting.kind === "branches") || wanted.some((id) => !known.some((one) => one.id === id))) {
+          faults.push({ path: `${at}.valves.${id}`, code: "missingPosition", values: { id } });
+        }
+      }
+    }
+    for (const id of Object.keys(lineUp.pumps)) {
+      if (parts.get(id)?.kind !== "liftPump") faults.push({ path: `${at}.pumps.${id}`, code: "missingPart", values: { id } });
+    }
+    for (const id of Object.keys(lineUp.consumers)) {
+      if (!consumers.has(id)) faults.push({ path: `${at}.consumers.${id}`, code: "missingPart", values: { id } });
+    }
+    return faults;
+  });
+}
+
+/** Every fault of a job, with the path of what is wrong. An incomplete plan is no fault. */
+export function checkJob(job: Job): PlanFault[] {
+  const faults = [...duplicates(job.plans, "plans"), ...duplicates(job.book, "book"), ...checkTanks(job)];
+  if (!job.plans.some(({ id }) => id === job.currentPlanId)) faults.push({ path: "currentPlanId", code: "noCurrentPlan" });
+  job.plans.forEach((plan, i) => {
+    const path = `plans[${i}]`;
+    faults.push(
+      ...duplicates([...job.tanks, ...job.consumers, ...plan.parts, ...plan.runs, ...plan.joints], `${path} and tanks`),
+      ...duplicates(plan.lineUps, `${path}.lineUps`),
+      ...checkConnections(job, plan, path),
+      ...checkSelectors(plan, path),
+      ...checkLineUps(job, plan, path),
+    );
+    for (const tank of job.tanks) {
+      const aboard = plan.conditions.aboardM3[tank.id] ?? 0;
+      if (aboard > capacityM3(tank.shape) * (1 + 1e-9)) {
+        faults.push({ path: `${path}.conditions.aboardM3.${tank.id}`, code: "overfull", values: { aboardM3: aboard, capacityM3: capacityM3(tank.shape) } });
+      }
+    }
+  });
+  return faults;
+}

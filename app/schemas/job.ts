@@ -1,0 +1,281 @@
+/**
+ * The shape of a job as it is stored and exchanged: strict keys, finite numbers, ids of at most 14 characters.
+ * Cross-references (a run to a missing port) are the plan's own business: core/plan/check.
+ */
+import { z } from "zod";
+import { gradeIds } from "~/core/fuel/grades";
+import { LONGEST_ID } from "~/core/plan/ids";
+import type { Job } from "~/core/plan/types";
+import { dimensions, type UnitOf } from "~/core/units/factors";
+
+const LONGEST_NAME = 80;
+const LONGEST_NOTE = 2000;
+/** No vehicle or boat of this trade is larger: beyond it a unit has slipped. */
+const FARTHEST_M = 200;
+
+const id = z.string().regex(new RegExp(`^[A-Za-z0-9_-]{1,${LONGEST_ID}}$`), "badId");
+const name = z.string().min(1).max(LONGEST_NAME);
+const coordinate = z.number().min(-FARTHEST_M).max(FARTHEST_M);
+const size = z.number().positive().max(FARTHEST_M);
+const bore = z.number().positive().max(0.3);
+const positive = z.number().positive().max(1e9);
+const atLeastZero = z.number().min(0).max(1e9);
+const share = z.number().min(0).max(1);
+const when = z.iso.datetime({ offset: true });
+
+const given = z
+  .record(
+    z.string(),
+    z.strictObject({
+      entered: z.string().max(40).optional(),
+      plusMinus: atLeastZero.optional(),
+      basis: z.enum(["measured", "maker", "assumed"]).optional(),
+    }),
+  )
+  .optional();
+const position = z.strictObject({ xM: coordinate, yM: coordinate, zM: coordinate });
+const portRef = z.strictObject({ part: id, port: id });
+
+const shape = z.discriminatedUnion("kind", [
+  z.strictObject({ kind: z.literal("box"), lengthM: size, widthM: size, heightM: size }),
+  z.strictObject({
+    kind: z.literal("prism"),
+    section: z.array(z.tuple([coordinate, coordinate])).min(3).max(200),
+    lengthM: size,
+  }),
+]);
+
+const tank = z.strictObject({
+  id,
+  name,
+  given,
+  origin: position,
+  yawDeg: z.number().min(-360).max(360),
+  shape,
+  ports: z
+    .array(
+      z.strictObject({
+        id,
+        name,
+        role: z.enum(["outlet", "return"]),
+        mouth: position,
+        outside: position,
+        boreM: bore,
+      }),
+    )
+    .max(30),
+});
+
+const partBase = {
+  id,
+  name,
+  given,
+  position,
+  boreM: bore,
+  ports: z
+    .record(z.string(), z.strictObject({ offset: position.optional(), boreM: bore.optional() }))
+    .optional(),
+};
+const curve = z
+  .array(z.strictObject({ flowM3S: atLeastZero, risePa: z.number().min(-1e6).max(1e8) }))
+  .min(2)
+  .max(50)
+  .refine((points) => points.every((p, i) => i === 0 || p.flowM3S > (points[i - 1]?.flowM3S ?? 0)), "flowsNotRising")
+  .refine((points) => points.every((p, i) => i === 0 || p.risePa < (points[i - 1]?.risePa ?? 0)), "risesNotFalling");
+
+const planPart = z.discriminatedUnion("kind", [
+  z.strictObject({ ...partBase, kind: z.literal("twoWay") }),
+  z.strictObject({
+    ...partBase,
+    kind: z.literal("selector"),
+    ways: z.int().min(2).max(8),
+    positions: z
+      .array(z.strictObject({ id, name, joins: z.array(z.array(id).min(2).max(9)).max(8) }))
+      .min(1)
+      .max(16),
+    makesBeforeBreaks: z.boolean(),
+  }),
+  z.strictObject({ ...partBase, kind: z.literal("tee") }),
+  z.strictObject({
+    ...partBase,
+    kind: z.literal("bank"),
+    branches: z.array(z.strictObject({ id, name })).min(1).max(12),
+  }),
+  z.strictObject({
+    ...partBase,
+    kind: z.literal("filter"),
+    medium: z.enum(["separator", "secondary"]),
+    micron: positive,
+    ratedFlowM3S: positive,
+    ratedDropPa: positive,
+    ratedDynamicPaS: positive,
+    ratedDensityKgM3: positive,
+    viscousShare: share,
+    changeLoading: z.number().min(1).max(100),
+    volumeM3: atLeastZero,
+    element: z.strictObject({ id, fittedOn: z.iso.date().optional() }).nullable(),
+  }),
+  z.strictObject({
+    ...partBase,
+    kind: z.literal("liftPump"),
+    curve,
+    reliefPa: positive.optional(),
+    off: z.discriminatedUnion("kind", [
+      z.strictObject({ kind: z.literal("free"), dropPa: positive }),
+      z.strictObject({ kind: z.literal("blocked") }),
+    ]),
+    mostSuctionPa: positive.optional(),
+    suctionLimitPa: positive.optional(),
+  }),
+  z.strictObject({ ...partBase, kind: z.literal("check"), crackingPa: atLeastZero }),
+  z.strictObject({ ...partBase, kind: z.literal("gauge"), measures: z.enum(["vacuum", "pressure"]) }),
+]);
+
+const engine = z.strictObject({
+  ...partBase,
+  kind: z.literal("engine"),
+  powerW: positive,
+  loads: z
+    .array(z.strictObject({ load: share, feedM3S: atLeastZero, burnM3S: atLeastZero }))
+    .min(1)
+    .max(20)
+    .refine((loads) => loads.every((p, i) => i === 0 || p.load > (loads[i - 1]?.load ?? 0)), "loadsNotRising")
+    .refine((loads) => loads.every((p) => p.burnM3S <= p.feedM3S), "burnsMoreThanFed"),
+  suctionLimitPa: positive.optional(),
+});
+
+const product = z.strictObject({ marking: z.string().max(80), outerDiameterM: bore, leastRadiusM: atLeastZero });
+const route = z.discriminatedUnion("kind", [
+  z.strictObject({
+    kind: z.literal("measured"),
+    lengthM: size,
+    bends: z.array(z.strictObject({ deg: z.union([z.literal(45), z.literal(90)]), count: z.int().min(0).max(99) })).max(4),
+    extremes: z.array(z.strictObject({ atM: atLeastZero, zM: coordinate })).max(40),
+  }),
+  z.strictObject({ kind: z.literal("traced"), points: z.array(position).max(200), radiusM: atLeastZero }),
+]);
+const run = z.strictObject({
+  id,
+  from: portRef,
+  to: portRef,
+  boreM: bore,
+  endBoreM: z.tuple([bore, bore]).optional(),
+  roughnessM: atLeastZero,
+  product,
+  route,
+  given,
+});
+
+const setting = z.discriminatedUnion("kind", [
+  z.strictObject({ kind: z.literal("position"), position: id }),
+  z.strictObject({ kind: z.literal("branches"), open: z.array(id).max(12) }),
+  z.strictObject({ kind: z.literal("unset") }),
+]);
+const lineUp = z.strictObject({
+  id,
+  name,
+  purpose: z.enum(["run", "transfer", "polish", "prime"]),
+  valves: z.record(id, setting),
+  pumps: z.record(id, z.enum(["on", "off"])),
+  consumers: z.record(id, z.enum(["running", "stopped"])),
+  intendedTransfer: z.boolean(),
+});
+const conditions = z.strictObject({
+  fuelC: z.number().min(-60).max(120),
+  aboardM3: z.record(id, atLeastZero),
+  loading: z.record(id, z.number().min(1).max(1000)),
+  load: z.record(id, share),
+});
+const plan = z.strictObject({
+  id,
+  name,
+  basedOn: id.optional(),
+  parts: z.array(planPart).max(1000),
+  runs: z.array(run).max(2000),
+  joints: z.array(z.strictObject({ id, from: portRef, to: portRef })).max(1000),
+  lineUps: z.array(lineUp).max(200),
+  conditions,
+  limits: z.strictObject({
+    suctionCleanPa: positive,
+    suctionChangePa: positive,
+    suctionNeverPa: positive,
+    freeAirFraction: z.number().positive().max(1),
+  }),
+  serviceAllowanceM: atLeastZero,
+  nudges: z.record(id, z.strictObject({ dx: z.number().min(-1e4).max(1e4), dy: z.number().min(-1e4).max(1e4) })),
+});
+
+const entryBase = { id, at: when, planId: id, revision: z.int().min(0) };
+const bookEntry = z.discriminatedUnion("kind", [
+  z.strictObject({
+    ...entryBase,
+    kind: z.literal("vacuum"),
+    gaugeId: id,
+    lineUpId: id,
+    vacuumPa: z.number().min(-1e6).max(1.1e5),
+    conditions,
+    note: z.string().max(LONGEST_NOTE),
+  }),
+  z.strictObject({
+    ...entryBase,
+    kind: z.literal("leakCheck"),
+    lineUpId: id,
+    joint: portRef,
+    result: z.enum(["dry", "wet"]),
+  }),
+  z.strictObject({
+    ...entryBase,
+    kind: z.literal("setAside"),
+    rule: z.string().max(40),
+    ids: z.array(id).max(20),
+    lineUpId: id.nullable(),
+    reason: z.string().min(1).max(LONGEST_NOTE),
+    figure: z.number().nullable(),
+  }),
+]);
+
+const unit = <D extends keyof typeof dimensions>(dimension: D) =>
+  z.enum(Object.keys(dimensions[dimension].units) as [UnitOf<D>, ...UnitOf<D>[]]);
+
+export const jobSchema = z.strictObject({
+  id,
+  name,
+  kind: z.enum(["boat", "truck", "heater", "other"]),
+  note: z.string().max(LONGEST_NOTE),
+  units: z.strictObject({
+    length: unit("length"),
+    bore: unit("length"),
+    volume: unit("volume"),
+    flow: unit("flow"),
+    pressure: unit("pressure"),
+    temperature: unit("temperature"),
+  }),
+  schools: z.strictObject({ shutOff: z.enum(["abycH33", "iso10088"]) }),
+  site: z.strictObject({
+    altitudeM: z.number().min(-500).max(9000),
+    ambientLowC: z.number().min(-60).max(60),
+    ambientHighC: z.number().min(-60).max(70),
+    given,
+  }),
+  fuel: z.strictObject({
+    grade: z.enum(gradeIds),
+    density15KgM3: z.number().min(600).max(1000),
+    viscosityPoints: z
+      .tuple([
+        z.strictObject({ tempC: z.number().min(-60).max(150), mm2S: z.number().min(0.21).max(100) }),
+        z.strictObject({ tempC: z.number().min(-60).max(150), mm2S: z.number().min(0.21).max(100) }),
+      ])
+      .refine(([a, b]) => a.tempC !== b.tempC, "sameTemperature"),
+    cloudPointC: z.number().min(-80).max(40).optional(),
+  }),
+  tanks: z.array(tank).max(40),
+  consumers: z.array(engine).max(10),
+  plans: z.array(plan).min(1).max(20),
+  currentPlanId: id,
+  keptRevisions: z.array(z.strictObject({ planId: id, revision: z.int().min(0), plan })).max(500),
+  book: z.array(bookEntry).max(20000),
+}) satisfies z.ZodType<Job>;
+
+/** Compile-time check that nothing is in the core's type that the schema does not know, and the other way round. */
+type Same<A, B> = [A] extends [B] ? ([B] extends [A] ? true : never) : never;
+export const schemaIsTheType: Same<z.infer<typeof jobSchema>, Job> = true;
