@@ -3,7 +3,7 @@ import { headPa } from "../fuel/fuel";
 import { churchill, type FrictionLaw } from "../laws/friction";
 import type { Network, NetworkLink } from "../network/network";
 import { makeSettings, type Settings, type SettingsFault } from "../network/settings";
-import type { Conditions, Engine, Id, LineUp } from "../plan/types";
+import type { Conditions, Id, LineUp } from "../plan/types";
 import { NetworkSolver, Way } from "./newton";
 
 export type ConsumerOutcome =
@@ -49,7 +49,7 @@ export interface Starvation {
 const passes = (way: number, forward: boolean) => way === Way.open || (way === Way.oneWay && forward);
 
 /** Nodes reached from `starts`: along the flow, or against it when looking for what can reach them. */
-function reach(network: Network, settings: Settings, starts: number[], alongFlow: boolean): Uint8Array {
+export function reach(network: Network, settings: Settings, starts: number[], alongFlow: boolean): Uint8Array {
   const { topology } = network;
   const seen = new Uint8Array(topology.nodes);
   const queue = [...starts];
@@ -100,6 +100,12 @@ export class LineUpSolver {
     if ("code" in settings) return { outcome: "badConditions", fault: settings };
     this.buffers = settings;
     return this.solveSettings(settings);
+  }
+
+  /** Outcomes by way alone, without a solve: which running consumers have one from a tank and back to one. */
+  paths(lineUp: LineUp, conditions: Conditions): Map<Id, ConsumerOutcome> {
+    const settings = makeSettings(this.network, lineUp, conditions);
+    return "code" in settings ? new Map() : this.consumersWithPaths(settings);
   }
 
   private solveSettings(settings: Settings): LineUpResult {
@@ -274,5 +280,3 @@ export function solveLineUp(network: Network, lineUp: LineUp, conditions: Condit
 export const isFed = (result: LineUpResult): boolean =>
   result.outcome === "solved" &&
   [...result.consumers.values()].every(({ outcome }) => outcome === "fed" || outcome === "stopped");
-
-export const enginesOf = (network: Network): Engine[] => network.engines.map(({ part }) => part);

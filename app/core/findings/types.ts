@@ -1,0 +1,54 @@
+import type { LineUpVerdict } from "../hydraulics/worst";
+import type { LineUpSolver } from "../hydraulics/solve";
+import type { Network } from "../network/network";
+import type { Id, Job, Plan, SetAside } from "../plan/types";
+
+export type Grade = "stop" | "mend" | "watch";
+/** Published standard, maker's figure, common practice. */
+export type FindingBasis = "standard" | "maker" | "common";
+
+export const ruleIds = [
+  "returnElsewhere",
+  "returnCanClose",
+  "noOpenPath",
+  "deadHead",
+  "againstArrow",
+  "starved",
+  "noShutOff",
+  "filterTooSmall",
+  "suctionOverLimit",
+  "suctionClean",
+  "freeAir",
+  "returnNearPickup",
+  "feedsJoined",
+] as const;
+export type RuleId = (typeof ruleIds)[number];
+
+export interface Finding {
+  rule: RuleId;
+  grade: Grade;
+  /** Parts, tanks or runs concerned, the first is where it is. */
+  ids: Id[];
+  lineUpIds: Id[];
+  basis: FindingBasis;
+  /** Where practice is divided, the school the job follows. */
+  school?: string;
+  /** SI figures and names for the sentence. */
+  values: Record<string, number | string | null>;
+  /** What makes one of its kind worse than another; larger is worse. */
+  figure: number | null;
+  setAside?: SetAside;
+}
+
+export interface FindingContext {
+  job: Job;
+  plan: Plan;
+  network: Network;
+  solver: LineUpSolver;
+  /** Every line-up as set, at the present conditions. */
+  verdicts: LineUpVerdict[];
+  /** The same with every filter clean. */
+  clean: LineUpVerdict[];
+}
+
+export type Rule = (context: FindingContext) => Finding[];

@@ -1,0 +1,110 @@
+/** What is read off a solved line-up at its points and along its links. */
+import { freeAirFraction } from "../fuel/dissolvedAir";
+import { churchill } from "../laws/friction";
+import type { NetworkLink } from "../network/network";
+import type { Id, Run } from "../plan/types";
+import { GRAVITY_M_S2 } from "../units/factors";
+import type { SolvedLineUp } from "./solve";
+
+export interface PointFigures {
+  gaugePa: number;
+  absolutePa: number;
+  vacuumPa: number;
+  /** Volume of air out of solution a volume of fuel; null at or below vapour pressure. */
+  freeAir: number | null;
+  /** Absolute pressure over vapour pressure. */
+  vapourMarginPa: number;
+}
+
+export function figuresAt(solved: SolvedLineUp, gaugePa: number): PointFigures {
+  const { atmospherePa, fuel } = solved.settings;
+  const absolutePa = atmospherePa + gaugePa;
+  return {
+    gaugePa,
+    absolutePa,
+    vacuumPa: Math.max(0, -gaugePa),
+    freeAir: freeAirFraction(fuel.ostwaldAir, atmospherePa, absolutePa, fuel.vapourPa),
+    vapourMarginPa: absolutePa - fuel.vapourPa,
+  };
+}
+
+/** Gauge pressure at a port, Pa; NaN where unknown. */
+export function gaugeAtPort(solved: SolvedLineUp, portKey: string): number {
+  const node = solved.network.nodeOf.get(portKey);
+  return node === undefined ? Number.NaN : (solved.gaugePa[node] as number);
+}
+
+export interface LinkFigures {
+  flowM3S: number;
+  velocityMS: number;
+  reynolds: number;
+  /** Pressure lost along the flow, heights apart, Pa; negative over a pump that pushes. */
+  lossPa: number;
+}
+
+export function boreOfLink(link: NetworkLink): number {
+  switch (link.kind) {
+    case "run":
+      return link.run.boreM;
+    case "tankPort":
+      return link.port.boreM;
+    case "valve":
+      return link.valve.boreM;
+    case "tee":
+    case "filter":
+    case "pump":
+    case "check":
+      return link.part.boreM;
+  }
+}
+
+export function figuresOf(solved: SolvedLineUp, index: number): LinkFigures {
+  const { network, settings, flow } = solved;
+  const link = network.links[index] as NetworkLink;
+  const q = flow[index] as number;
+  const bore = boreOfLink(link);
+  const velocityMS = q / ((Math.PI / 4) * bore ** 2);
+  const reynolds = (Math.abs(velocityMS) * bore) / settings.fuel.kinematicM2S;
+  const lossPa = q === 0 ? 0 : lossOverHeights(solved, link) * Math.sign(q);
+  return { flowM3S: q, velocityMS, reynolds, lossPa };
+}
+
+/** Fall of p + rho g z from the link's start to its end. */
+function lossOverHeights(solved: SolvedLineUp, link: NetworkLink): number {
+  const { network, settings, gaugePa } = solved;
+  const column = settings.fuel.densityKgM3 * GRAVITY_M_S2;
+  const potential = (node: number) =>
+    node >= network.topology.unknowns
+      ? (settings.fixed[node - network.topology.unknowns] as number)
+      : (gaugePa[node] as number) + column * (network.nodes[node]?.zM ?? 0);
+  return potential(link.from) - potential(link.to);
+}
+
+/** Transition of flow, where laws differ: a verdict that rests on it is shown as a range. */
+export const isTransition = (reynolds: number) => reynolds > 2000 && reynolds < 4000;
+
+/** The range of the loss of a run between laminar and turbulent law where its Reynolds number is between the two, Pa. */
+export function transitionRange(solved: SolvedLineUp, index: number): { lowPa: number; highPa: number } | null {
+  const { reynolds, lossPa } = figuresOf(solved, index);
+  if (!isTransition(reynolds) || solved.network.links[index]?.kind !== "run") return null;
+  const laminar = 64 / reynolds;
+  const turbulent = 0.25 / Math.log10(5.74 / reynolds ** 0.9) ** 2;
+  const now = { factor: 0, logSlope: 0 };
+  churchill.evaluate(reynolds, 0, now);
+  return { lowPa: (lossPa * laminar) / now.factor, highPa: (lossPa * turbulent) / now.factor };
+}
+
+/** Runs that carry flow, with which side of it they are on. */
+export function flowOfRun(solved: SolvedLineUp, run: Run): number {
+  return solved.flow[solved.network.linkOf.get(run.id) ?? -1] ?? 0;
+}
+
+/** Net flow out of (+) or into (-) each tank, m3/s. */
+export function tankFlows(solved: SolvedLineUp): Map<Id, number> {
+  const out = new Map<Id, number>();
+  solved.network.links.forEach((link, i) => {
+    if (link.kind !== "tankPort") return;
+    out.set(link.tank.id, (out.get(link.tank.id) ?? 0) - (solved.flow[i] as number));
+  });
+  return out;
+}

@@ -1,0 +1,270 @@
+/**
+ * The way of fuel through a solved line-up, laid straight: from a tank along the largest flow to a consumer
+ * and back, or from tank to tank. It is what the Keel draws.
+ */
+import { headPa } from "../fuel/fuel";
+import type { NetworkLink } from "../network/network";
+import type { Engine, Id, PortRef } from "../plan/types";
+import { figuresOf, transitionRange } from "./derive";
+import type { SolvedLineUp } from "./solve";
+
+export type Side = "feed" | "return";
+
+/** A part met on the way. Its pressure is before and after it; its loss is what it takes, heights apart. */
+export interface Station {
+  id: Id;
+  name: string;
+  kind: "tank" | "valve" | "tee" | "filter" | "pump" | "check" | "gauge" | "engine";
+  side: Side;
+  atM: number;
+  beforePa: number;
+  afterPa: number;
+  lossPa: number;
+  flowM3S: number;
+  zM: number;
+  linkId: string | null;
+  /** Ports where hoses meet it that are not on this way: other branches, to be chosen. */
+  stubs: PortRef[];
+}
+
+/** A point of the drawn line: distance, height, gauge pressure. */
+export interface WayPoint {
+  atM: number;
+  zM: number;
+  gaugePa: number;
+}
+
+export interface Leg {
+  /** Run or part the leg belongs to. */
+  id: string;
+  kind: "run" | "part";
+  side: Side;
+  points: WayPoint[];
+  lossPa: number;
+  flowM3S: number;
+  boreM: number;
+  lengthM: number;
+  riseM: number;
+  range: { lowPa: number; highPa: number } | null;
+}
+
+export interface FuelWay {
+  consumer: Engine | null;
+  stations: Station[];
+  legs: Leg[];
+  lengthM: number;
+  /** Distance at which the consumer stands, or the end. */
+  consumerAtM: number;
+  /** First pump on the feed side, to which the suction limit belongs; else the consumer. */
+  firstPumpId: Id | null;
+  /** Losses up to the first pump, biggest first, with their share of the sum. */
+  suctionLosses: { id: string; kind: "run" | "part"; lossPa: number; share: number }[];
+}
+
+interface Hop {
+  link: number;
+  forward: boolean;
+}
+
+function largest(solved: SolvedLineUp, node: number, into: boolean, used: Set<number>): Hop | null {
+  let best: Hop | null = null;
+  let most = 0;
+  solved.network.links.forEach((link, i) => {
+    const q = solved.flow[i] as number;
+    if (used.has(i) || q === 0 || link.from === link.to) return;
+    const head = q > 0 ? link.to : link.from;
+    const tail = q > 0 ? link.from : link.to;
+    if ((into ? head : tail) === node && Math.abs(q) > most) {
+      best = { link: i, forward: q > 0 };
+      most = Math.abs(q);
+    }
+  });
+  return best;
+}
+
+/** Follows the largest flow from a node, up to the tank it comes from (`into`) or down to where it ends. */
+function follow(solved: SolvedLineUp, start: number, into: boolean): Hop[] {
+  const hops: Hop[] = [];
+  const used = new Set<number>();
+  for (let node = start; node < solved.network.topology.unknowns || hops.length === 0; ) {
+    const hop = largest(solved, node, into, used);
+    if (!hop) break;
+    used.add(hop.link);
+    hops.push(hop);
+    const link = solved.network.links[hop.link] as NetworkLink;
+    node = into === hop.forward ? link.from : link.to;
+    if (node >= solved.network.topology.unknowns) break;
+  }
+  return into ? hops.reverse() : hops;
+}
+
+const stationKinds: Record<Exclude<NetworkLink["kind"], "run">, Station["kind"]> = {
+  tankPort: "tank",
+  valve: "valve",
+  tee: "tee",
+  filter: "filter",
+  pump: "pump",
+  check: "check",
+};
+
+class WayBuilder {
+  readonly stations: Station[] = [];
+  readonly legs: Leg[] = [];
+  private atM = 0;
+
+  constructor(private readonly solved: SolvedLineUp) {}
+
+  get lengthM(): number {
+    return this.atM;
+  }
+
+  private gauge(node: number): number {
+    return this.solved.gaugePa[node] as number;
+  }
+
+  hop({ link: index, forward }: Hop, side: Side): void {
+    const link = this.solved.network.links[index] as NetworkLink;
+    const [start, end] = forward ? [link.from, link.to] : [link.to, link.from];
+    if (link.kind === "run") this.run(index, link, forward, side);
+    else if (link.kind === "tankPort") this.tank(index, link, side, forward);
+    else this.part(index, link, start, end, side);
+    if (link.kind === "run") this.gaugesAt(end, side);
+  }
+
+  private run(index: number, link: Extract<NetworkLink, { kind: "run" }>, forward: boolean, side: Side): void {
+    const { solved } = this;
+    const { lengthM, profile, riseM } = link.geometry;
+    const density = solved.settings.fuel.densityKgM3;
+    const { nodes } = solved.network;
+    const potential = (node: number) => this.gauge(node) + headPa(density, nodes[node]?.zM ?? 0);
+    const [a, b] = [potential(link.from), potential(link.to)];
+    const points = profile.map(({ atM, zM }) => ({
+      atM: this.atM + (forward ? atM : lengthM - atM),
+      zM,
+      gaugePa: a + ((b - a) * atM) / lengthM - headPa(density, zM),
+    }));
+    if (!forward) points.reverse();
+    const { lossPa, flowM3S } = figuresOf(solved, index);
+    const range = transitionRange(solved, index);
+    const rise = forward ? riseM : -riseM;
+    this.legs.push({ id: link.id, kind: "run", side, points, lossPa, flowM3S: Math.abs(flowM3S), boreM: link.run.boreM, lengthM, riseM: rise, range });
+    this.atM += lengthM;
+  }
+
+  private tank(index: number, link: Extract<NetworkLink, { kind: "tankPort" }>, side: Side, forward: boolean): void {
+    const { lossPa, flowM3S } = figuresOf(this.solved, index);
+    const inside = this.solved.network.ports.get(link.id)?.position.zM ?? 0;
+    const at = this.gauge(link.from);
+    const surfaceM = this.solved.settings.surfaceM.get(link.tank.id) ?? 0;
+    this.stations.push({
+      id: link.tank.id,
+      name: link.tank.name,
+      kind: "tank",
+      side,
+      atM: this.atM,
+      beforePa: forward ? at : headPa(this.solved.settings.fuel.densityKgM3, Math.max(0, surfaceM - inside)),
+      afterPa: at,
+      lossPa,
+      flowM3S: Math.abs(flowM3S),
+      zM: inside,
+      linkId: link.id,
+      stubs: [],
+    });
+  }
+
+  private part(index: number, link: Exclude<NetworkLink, { kind: "run" | "tankPort" }>, start: number, end: number, side: Side): void {
+    const { lossPa, flowM3S } = figuresOf(this.solved, index);
+    const part = link.kind === "valve" ? link.valve : link.part;
+    const { nodes } = this.solved.network;
+    const beforePa = this.gauge(start);
+    const afterPa = this.gauge(end);
+    const zM = nodes[start]?.zM ?? 0;
+    const endM = nodes[end]?.zM ?? 0;
+    this.stations.push({ id: part.id, name: part.name, kind: stationKinds[link.kind], side, atM: this.atM, beforePa, afterPa, lossPa, flowM3S: Math.abs(flowM3S), zM, linkId: link.id, stubs: this.stubsOf(part.id, [start, end]) });
+    this.legs.push({
+      id: part.id,
+      kind: "part",
+      side,
+      points: [
+        { atM: this.atM, zM, gaugePa: beforePa },
+        { atM: this.atM, zM: endM, gaugePa: afterPa },
+      ],
+      lossPa,
+      flowM3S: Math.abs(flowM3S),
+      boreM: part.boreM,
+      lengthM: 0,
+      riseM: endM - zM,
+      range: null,
+    });
+  }
+
+  private gaugesAt(node: number, side: Side): void {
+    for (const key of this.solved.network.nodes[node]?.ports ?? []) {
+      const id = key.split(".")[0] as string;
+      const part = this.solved.network.plan.parts.find((one) => one.id === id);
+      if (part?.kind !== "gauge" || this.stations.some((station) => station.id === id)) continue;
+      const pa = this.gauge(node);
+      this.stations.push({ id, name: part.name, kind: "gauge", side, atM: this.atM, beforePa: pa, afterPa: pa, lossPa: 0, flowM3S: 0, zM: part.position.zM, linkId: null, stubs: [] });
+    }
+  }
+
+  engine(part: Engine, feed: number, back: number): void {
+    const { nodes } = this.solved.network;
+    const beforePa = this.gauge(feed);
+    const afterPa = this.gauge(back);
+    this.stations.push({ id: part.id, name: part.name, kind: "engine", side: "feed", atM: this.atM, beforePa, afterPa, lossPa: 0, flowM3S: this.solved.settings.demand[feed] ?? 0, zM: nodes[feed]?.zM ?? 0, linkId: null, stubs: [] });
+  }
+
+  /** Ports of a part with a hose on, other than those passed through. */
+  private stubsOf(id: Id, passed: number[]): PortRef[] {
+    const { plan, nodeOf } = this.solved.network;
+    return plan.runs
+      .flatMap((run) => [run.from, run.to])
+      .filter((ref) => ref.part === id && !passed.includes(nodeOf.get(`${id}.${ref.port}`) ?? -1));
+  }
+}
+
+function suctionLosses(legs: readonly Leg[], firstPumpId: Id | null): FuelWay["suctionLosses"] {
+  const end = legs.findIndex((leg) => leg.id === firstPumpId);
+  const feed = legs.filter((leg) => leg.side === "feed");
+  const before = end < 0 ? feed : legs.slice(0, end);
+  const sum = before.reduce((total, leg) => total + Math.max(0, leg.lossPa), 0);
+  return before
+    .map(({ id, kind, lossPa }) => ({ id, kind, lossPa, share: sum > 0 ? Math.max(0, lossPa) / sum : 0 }))
+    .sort((a, b) => b.lossPa - a.lossPa);
+}
+
+/** The busiest outlet of any tank: where a transfer starts. */
+function busiestTank(solved: SolvedLineUp): number | null {
+  let best: number | null = null;
+  let most = 0;
+  solved.network.links.forEach((link, i) => {
+    const out = -(solved.flow[i] as number);
+    if (link.kind === "tankPort" && out > most) [best, most] = [link.to, out];
+  });
+  return best;
+}
+
+/** The way to a consumer and back; without one (or with it stopped) from tank to tank. Null where nothing flows. */
+export function fuelWay(solved: SolvedLineUp, consumerId?: Id): FuelWay | null {
+  const { network, settings } = solved;
+  const running = network.engines.filter(({ part, feed }) => (settings.demand[feed] ?? 0) > 0 && settings.lineUp.consumers[part.id] === "running");
+  const engine = running.find(({ part }) => part.id === consumerId) ?? running[0] ?? null;
+  const builder = new WayBuilder(solved);
+  let consumerAtM = 0;
+  if (engine) {
+    for (const hop of follow(solved, engine.feed, true)) builder.hop(hop, "feed");
+    consumerAtM = builder.lengthM;
+    builder.engine(engine.part, engine.feed, engine.back);
+    for (const hop of follow(solved, engine.back, false)) builder.hop(hop, "return");
+  } else {
+    const tank = busiestTank(solved);
+    if (tank === null) return null;
+    for (const hop of follow(solved, tank, false)) builder.hop(hop, "feed");
+    consumerAtM = builder.lengthM;
+  }
+  if (builder.stations.length === 0) return null;
+  const { stations, legs, lengthM } = builder;
+  const firstPumpId = stations.find(({ kind, side }) => kind === "pump" && side === "feed")?.id ?? null;
+  return { consumer: engine?.part ?? null, stations, legs, lengthM, consumerAtM, firstPumpId, suctionLosses: suctionLosses(legs, firstPumpId) };
+}

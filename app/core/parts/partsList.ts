@@ -1,0 +1,128 @@
+/** Parts counted, and hose by bore and marking with the service allowance. */
+import { placedPorts, portKey } from "../plan/ports";
+import { runGeometry } from "../plan/route";
+import type { Job, Part, Plan } from "../plan/types";
+
+export interface PartLine {
+  kind: Part["kind"];
+  /** What tells one from another of its kind: medium, micron, ways. */
+  detail: Record<string, number | string>;
+  boreM: number;
+  count: number;
+  ids: string[];
+}
+
+export interface HoseLine {
+  marking: string;
+  boreM: number;
+  runs: number;
+  netM: number;
+  allowanceM: number;
+  totalM: number;
+  ids: string[];
+}
+
+function detailOf(part: Part): PartLine["detail"] {
+  switch (part.kind) {
+    case "filter":
+      return { medium: part.medium, micron: part.micron, ratedFlowM3S: part.ratedFlowM3S };
+    case "selector":
+      return { ways: part.ways };
+    case "bank":
+      return { ways: part.branches.length };
+    case "gauge":
+      return { measures: part.measures };
+    case "check":
+      return { crackingPa: part.crackingPa };
+    case "engine":
+      return { powerW: part.powerW };
+    case "twoWay":
+    case "tee":
+    case "liftPump":
+      return {};
+  }
+}
+
+/** Parts of the plan (the engine is there already and is not bought), like ones counted together. */
+export function partLines(plan: Plan): PartLine[] {
+  const lines = new Map<string, PartLine>();
+  for (const part of plan.parts) {
+    const detail = detailOf(part);
+    const key = JSON.stringify([part.kind, detail, part.boreM]);
+    const line = lines.get(key) ?? { kind: part.kind, detail, boreM: part.boreM, count: 0, ids: [] };
+    line.count += 1;
+    line.ids.push(part.id);
+    lines.set(key, line);
+  }
+  return [...lines.values()].sort((a, b) => a.kind.localeCompare(b.kind) || b.count - a.count);
+}
+
+/** Each run gets the plan's service allowance at both ends. */
+export function hoseLines(job: Job, plan: Plan): HoseLine[] {
+  const ports = placedPorts(job, plan);
+  const lines = new Map<string, HoseLine>();
+  for (const run of plan.runs) {
+    const from = ports.get(portKey(run.from));
+    const to = ports.get(portKey(run.to));
+    if (!from || !to) continue;
+    const { lengthM } = runGeometry(run, from, to);
+    const { marking } = run.product;
+    const key = `${run.boreM}|${marking}`;
+    const line = lines.get(key) ?? { marking, boreM: run.boreM, runs: 0, netM: 0, allowanceM: 0, totalM: 0, ids: [] };
+    line.runs += 1;
+    line.netM += lengthM;
+    line.allowanceM += 2 * plan.serviceAllowanceM;
+    line.totalM = line.netM + line.allowanceM;
+    line.ids.push(run.id);
+    lines.set(key, line);
+  }
+  return [...lines.values()].sort((a, b) => b.boreM - a.boreM);
+}
+
+export interface RunSheetLine {
+  id: string;
+  from: string;
+  fromPort: string;
+  to: string;
+  toPort: string;
+  boreM: number;
+  marking: string;
+  lengthM: number;
+  riseM: number;
+  bends90: number;
+  bends45: number;
+  cutM: number;
+  highM: number;
+  lowM: number;
+  isAssumed: boolean;
+}
+
+export function runSheet(job: Job, plan: Plan): RunSheetLine[] {
+  const ports = placedPorts(job, plan);
+  return plan.runs.flatMap((run) => {
+    const from = ports.get(portKey(run.from));
+    const to = ports.get(portKey(run.to));
+    if (!from || !to) return [];
+    const { lengthM, riseM, bends90, bends45, profile } = runGeometry(run, from, to);
+    const heights = profile.map(({ zM }) => zM);
+    return [
+      {
+        id: run.id,
+        from: from.ownerName,
+        fromPort: from.name,
+        to: to.ownerName,
+        toPort: to.name,
+        boreM: run.boreM,
+        marking: run.product.marking,
+        lengthM,
+        riseM,
+        bends90,
+        bends45,
+        cutM: lengthM + 2 * plan.serviceAllowanceM,
+        highM: Math.max(...heights),
+        lowM: Math.min(...heights),
+        isAssumed: run.route.kind === "measured" && run.given?.lengthM?.basis !== "measured",
+      },
+    ];
+  });
+}
