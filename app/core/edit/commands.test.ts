@@ -1,0 +1,108 @@
+import { readFileSync } from "node:fs";
+import { describe, expect, test } from "@jest/globals";
+import fc from "fast-check";
+import { isFed, LineUpSolver } from "../hydraulics/solve";
+import { buildNetwork } from "../network/network";
+import { checkJob } from "../plan/check";
+import type { NewPartKind } from "../plan/blank";
+import { currentPlan } from "../plan/ports";
+import type { Job } from "../plan/types";
+import { applyCommand, type Command, CommandRefused, playPatches } from "./commands";
+import { startJob } from "./starters";
+
+const marram = (): Job => (JSON.parse(readFileSync("demo/marram.keel.json", "utf8")) as { job: Job }).job;
+const kinds: NewPartKind[] = ["twoWay", "selector", "tee", "bank", "filter", "liftPump", "check", "gauge"];
+
+/** A command that fits the job as it stands, chosen by numbers. */
+function someCommand(job: Job, which: number, pick: number, step: number): Command {
+  const plan = currentPlan(job);
+  const one = <T>(items: readonly T[]): T => items[pick % items.length] as T;
+  const kind = one(kinds);
+  const all: Command[] = [
+    { name: "rename", jobName: `Job ${pick}` },
+    { name: "addTank", id: `nt${step}`, tankName: "New", position: { xM: 0, yM: 0, zM: 0 } },
+    { name: "addPart", id: `np${step}`, kind, position: { xM: 1, yM: 0, zM: 0.5 } },
+    { name: "addLineUp", id: `nl${step}`, lineUpName: "New" },
+    { name: "setConditions", change: { fuelC: pick % 40 } },
+    { name: "nudge", id: one(job.tanks).id, dx: 5, dy: -3 },
+  ];
+  if (plan.runs.length > 0) {
+    all.push({ name: "insertPart", id: `ip${step}`, kind, runId: one(plan.runs).id, newRunId: `ir${step}` });
+    all.push({ name: "disconnect", id: one(plan.runs).id });
+  }
+  if (plan.parts.length > 0) {
+    all.push({ name: "removePart", id: one(plan.parts).id });
+    all.push({ name: "turnPart", id: one(plan.parts).id });
+    all.push({ name: "replacePart", id: one(plan.parts).id, newId: `rp${step}`, kind });
+  }
+  if (plan.lineUps.length > 0) {
+    all.push({ name: "duplicateLineUp", id: `dl${step}`, from: one(plan.lineUps).id, lineUpName: "Copy" });
+    all.push({ name: "removeLineUp", id: one(plan.lineUps).id });
+  }
+  return all[which % all.length] as Command;
+}
+
+describe("commands", () => {
+  test("any string of them leaves no fault, and undone it is the identity; redone it is the same again", () => {
+    const step = fc.tuple(fc.nat(1000), fc.nat(1000));
+    fc.assert(
+      fc.property(fc.array(step, { minLength: 1, maxLength: 15 }), (steps) => {
+        const start = marram();
+        let job = start;
+        const inverses: Parameters<typeof playPatches>[1][] = [];
+        const forwards: Parameters<typeof playPatches>[1][] = [];
+        steps.forEach(([which, pick], i) => {
+          const applied = applyCommand(job, someCommand(job, which, pick, i));
+          job = applied.job;
+          inverses.unshift(applied.inverse);
+          forwards.push(applied.patches);
+          expect(checkJob(job)).toEqual([]);
+        });
+        expect(inverses.reduce(playPatches, job)).toEqual(start);
+        expect(forwards.reduce(playPatches, start)).toEqual(job);
+      }),
+      { numRuns: 150 },
+    );
+  });
+
+  test("a part let into a run splits it; taken out again the run heals to its length", () => {
+    const job = marram();
+    const before = currentPlan(job).runs.find(({ id }) => id === "run1");
+    const inserted = applyCommand(job, { name: "insertPart", id: "new", kind: "check", runId: "run1", newRunId: "new2", at: 0.25 }).job;
+    const lengths = currentPlan(inserted).runs.filter(({ id }) => id === "run1" || id === "new2").map(({ route }) => (route.kind === "measured" ? route.lengthM : 0));
+    if (before?.route.kind !== "measured") throw new Error("no run");
+    expect(lengths[0]! / lengths[1]!).toBeCloseTo(1 / 3, 10);
+    expect(lengths[0]! + lengths[1]!).toBeCloseTo(before.route.lengthM, 10);
+    const healed = applyCommand(inserted, { name: "removePart", id: "new" });
+    expect(healed.notes).toEqual([]);
+    const run = currentPlan(healed.job).runs.find(({ from }) => from.part === "valveP");
+    expect(run?.to).toEqual({ part: "supply", port: "port" });
+    expect(run?.route.kind === "measured" && run.route.lengthM).toBeCloseTo(before.route.lengthM, 10);
+  });
+
+  test("taking out a tee says which end no longer meets", () => {
+    const { notes } = applyCommand(marram(), { name: "removePart", id: "teePol" });
+    expect(notes).toEqual([{ code: "endsNoLongerMeet", ids: ["valvePol"] }]);
+  });
+
+  test("a valve put in stands at a position in every line-up", () => {
+    const { job } = applyCommand(marram(), { name: "insertPart", id: "v", kind: "twoWay", runId: "run2", newRunId: "r2b" });
+    for (const lineUp of currentPlan(job).lineUps) expect(lineUp.valves.v).toEqual({ kind: "position", position: "open" });
+  });
+
+  test("a port carries one connection, and refusing changes nothing", () => {
+    const job = marram();
+    const command: Command = { name: "connect", id: "x", from: { part: "portWing", port: "out" }, to: { part: "dayTank", port: "ret" } };
+    expect(() => applyCommand(job, command)).toThrow(CommandRefused);
+    expect(job).toEqual(marram());
+  });
+
+  test.each(["oneTank", "twoTanksTwoSelectors"] as const)("the starting plan %s is whole, and feeds in every line-up", (starter) => {
+    const job = startJob("s", "Start", starter);
+    const plan = currentPlan(job);
+    expect(checkJob(job)).toEqual([]);
+    const solver = new LineUpSolver(buildNetwork(job));
+    expect(plan.lineUps.length).toBeGreaterThan(0);
+    for (const lineUp of plan.lineUps) expect(isFed(solver.solve(lineUp, plan.conditions))).toBe(true);
+  });
+});
