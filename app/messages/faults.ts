@@ -1,0 +1,107 @@
+/** Faults of files and inputs as sentences. */
+import type { QuantityFault } from "~/core/units/parse";
+
+export interface Fault {
+  code: string;
+  values?: Record<string, string | number>;
+}
+
+const millimetres = (value: string | number | undefined) => `${Math.round(Number(value) * 1000)} mm`;
+
+/** What is wrong, in words; the place is shown beside it. */
+export function faultText({ code, values = {} }: Fault): string {
+  switch (code) {
+    case "notJson":
+      return `is not JSON (${values.reason})`;
+    case "notAJobFile":
+      return "is not a job file of this application";
+    case "badVersion":
+      return "has no version that can be read";
+    case "newerVersion":
+      return `is of version ${values.version}; this application reads up to ${values.known}. Nothing was changed`;
+    case "fileTooLong":
+      return `is ${Math.round(Number(values.length) / 1e6)} MB long; job files end at ${Math.round(Number(values.most) / 1e6)} MB`;
+    case "unknownKey":
+      return "is not a field of this format";
+    case "missing":
+      return "is missing";
+    case "wrongType":
+      return values.wanted === "number" ? "must be a finite number" : `must be ${values.wanted}`;
+    case "tooSmall":
+      return Number(values.least) === 0 ? "must be more than nothing" : `must be at least ${values.least}`;
+    case "tooLarge":
+      return `must be at most ${values.most}`;
+    case "badId":
+      return "is not an id (1 to 14 letters, digits, - or _)";
+    case "badFormat":
+    case "notAllowed":
+      return "is not one of the values allowed here";
+    case "flowsNotRising":
+      return "must go from lower to higher flow";
+    case "risesNotFalling":
+      return "must fall as flow grows";
+    case "loadsNotRising":
+      return "must go from lower to higher load";
+    case "burnsMoreThanFed":
+      return "burns more than it is fed";
+    case "sameTemperature":
+      return "needs two different temperatures";
+    case "duplicateId":
+      return `the id ${values.id} stands twice`;
+    case "noCurrentPlan":
+      return "names a plan that is not in the job";
+    case "crossingSection":
+      return "crosses itself";
+    case "emptySection":
+      return "encloses nothing";
+    case "overfull":
+      return `holds more than the tank (${Math.round(Number(values.aboardM3) * 1000)} of ${Math.round(Number(values.capacityM3) * 1000)} L)`;
+    case "missingPort":
+      return `the port ${values.port} is not there`;
+    case "portTaken":
+      return values.by === undefined ? "that port has a hose on it" : `the port ${values.port} is taken by ${values.by}`;
+    case "samePort":
+      return "a hose needs two different ports";
+    case "tooShort":
+      return `is ${millimetres(values.lengthM)} long, but its ports are ${millimetres(values.distanceM)} apart`;
+    case "noLength":
+      return "has no length; two ports screwed together are a joint";
+    case "missingValve":
+      return `the valve ${values.id} is not there`;
+    case "missingPosition":
+      return `the valve ${values.id} has no such position`;
+    case "missingWay":
+      return `the way ${values.port} is not on this valve`;
+    case "missingPart":
+    case "noSuch":
+      return `${values.id ?? "what it names"} is not there`;
+    case "viscosityOutOfRange":
+      return "is outside the range of the viscosity law";
+    case "boils":
+      return "is at or below the vapour pressure: the fuel boils";
+    default:
+      return code;
+  }
+}
+
+/** What was not understood in a typed quantity. */
+export function quantityFaultText(fault: QuantityFault): string {
+  switch (fault.code) {
+    case "empty":
+      return "Nothing was typed.";
+    case "notANumber":
+      return `'${fault.text}' is not a number.`;
+    case "ambiguousComma":
+      return `'${fault.text}': write 1500 or 1.5, the comma can mean either.`;
+    case "divideByZero":
+      return `'${fault.text}' divides by nothing.`;
+    case "unknownUnit":
+      return `'${fault.text}' is not a unit known here.`;
+    case "wrongDimension":
+      return `'${fault.text}' is a unit of ${fault.dimension}; a ${fault.wanted} is wanted.`;
+    case "mixedUnits":
+      return `'${fault.text}' mixes units that do not add up.`;
+    case "tooLarge":
+      return `'${fault.text}' is too large.`;
+  }
+}

@@ -1,0 +1,70 @@
+import { execFileSync } from "node:child_process";
+import { readFileSync } from "node:fs";
+import { describe, expect, test } from "@jest/globals";
+import { laws } from "~/schemas/calc";
+import { solveReportSchema } from "~/schemas/solveReport";
+
+function keel(args: string[], input = ""): { status: number; out: string; err: string } {
+  try {
+    return { status: 0, out: execFileSync("npx", ["tsx", "cli/keel.ts", ...args], { input, encoding: "utf8", stdio: "pipe" }), err: "" };
+  } catch (error) {
+    const { status, stdout, stderr } = error as { status: number; stdout: string; stderr: string };
+    return { status, out: stdout, err: stderr };
+  }
+}
+
+/** Values computed apart from this project, from the published equations named in each `source`. */
+interface Check {
+  law: string;
+  input: unknown;
+  output: Record<string, number>;
+  relativeTolerance: number;
+  source: string;
+}
+const checks = JSON.parse(readFileSync("cli/checks.json", "utf8")) as Check[];
+
+describe("laws against published relations", () => {
+  test.each(checks.map((check, i) => [i, check.law, check.source, check] as const))("%d %s: %s", (_i, _law, _source, check) => {
+    const law = laws[check.law];
+    if (!law) throw new Error(check.law);
+    const output = law.run(law.input.parse(check.input) as never);
+    for (const [name, expected] of Object.entries(check.output)) {
+      expect(Math.abs((output[name] as number) / expected - 1)).toBeLessThanOrEqual(check.relativeTolerance);
+    }
+  });
+});
+
+describe("the command line", () => {
+  test("solve prints every line-up, in the shape it publishes", () => {
+    const { status, out } = keel(["solve", "demo/marram.keel.json"]);
+    expect(status).toBe(0);
+    const report = solveReportSchema.parse(JSON.parse(out));
+    expect(report.lineUps).toHaveLength(7);
+    const [first] = report.lineUps;
+    if (first?.outcome !== "solved") throw new Error("not solved");
+    expect(first.consumers.engine).toEqual({ outcome: "fed", feedLH: expect.closeTo(210, 6), burnLH: expect.closeTo(42, 6) });
+    expect(first.links.lift?.flowLH).toBeCloseTo(210, 3);
+  });
+
+  test("calc takes an array, and refuses with the place and status 1", () => {
+    const good = { currentA: 10, oneWayM: 4, areaMm2: 2.5, conductorC: 20 };
+    const { out } = keel(["calc", "wire"], JSON.stringify([good, good]));
+    expect(JSON.parse(out)).toHaveLength(2);
+    const bad = keel(["calc", "wire", "-"], JSON.stringify([good, { ...good, areaMm2: -1, gauge: 3 }]));
+    expect(bad.status).toBe(1);
+    expect(bad.err).toContain("[1].areaMm2");
+    expect(bad.err).toContain("[1].gauge");
+    expect(keel(["calc", "wire"], '{"currentA": NaN}').status).toBe(1);
+    expect(keel(["calc", "witchcraft"], "{}").status).toBe(2);
+    expect(keel([]).status).toBe(2);
+  });
+
+  test("findings and the network of a line-up", () => {
+    const findings = JSON.parse(keel(["findings", "demo/marram.keel.json"]).out) as { rule: string; grade: string; lineUpIds: string[] }[];
+    expect(findings[0]).toMatchObject({ rule: "returnElsewhere", grade: "stop", lineUpIds: ["runStbd"] });
+    const inp = keel(["export", "inp", "demo/marram.keel.json", "--lineup", "runPort"]);
+    expect(inp.out).toContain("[RESERVOIRS]");
+    expect(inp.out).toContain("frozen at the solution");
+    expect(keel(["export", "inp", "demo/marram.keel.json", "--lineup", "none"]).status).toBe(2);
+  });
+});

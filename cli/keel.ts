@@ -1,0 +1,116 @@
+/** The core on the command line: JSON in on a file or standard input, JSON out; faults with their place on standard error. */
+import { readFileSync } from "node:fs";
+import { exportInp } from "~/core/export/inp";
+import { findingsOf } from "~/core/findings/findings";
+import { LineUpSolver } from "~/core/hydraulics/solve";
+import { solveReport } from "~/core/hydraulics/report";
+import { buildNetwork } from "~/core/network/network";
+import { currentPlan } from "~/core/plan/ports";
+import type { Job } from "~/core/plan/types";
+import { faultText } from "~/messages/faults";
+import { CalcFault, laws } from "~/schemas/calc";
+import { type FileFault, faultsOf, readJobFile } from "~/schemas/file";
+import { solveReportJsonSchema } from "~/schemas/solveReport";
+
+const BAD_INPUT = 1;
+const BAD_USE = 2;
+
+class Stop extends Error {
+  constructor(
+    readonly lines: string[],
+    readonly status: number,
+  ) {
+    super(lines.join("\n"));
+  }
+}
+
+const usage = `usage: keel <verb> [file or -]
+  check  FILE                      faults of a job file, with their places
+  solve  FILE [--schema]           every line-up: outcome, flows, pressures, vacuums by id
+  findings FILE                    what is wrong, at which part, and the number behind it
+  export inp FILE --lineup ID      the network of a line-up for EPANET
+  calc LAW [FILE]                  one law: ${Object.keys(laws).join(", ")}`;
+
+function read(file = "-"): string {
+  try {
+    return readFileSync(file === "-" ? 0 : file, "utf8");
+  } catch {
+    throw new Stop([`${file}: cannot be read`], BAD_USE);
+  }
+}
+
+const refuse = (file: string, faults: FileFault[]) =>
+  new Stop(
+    faults.map((fault) => `${file}: ${fault.path || "file"}: ${faultText(fault)}`),
+    BAD_INPUT,
+  );
+
+function readJob(file: string | undefined): Job {
+  const found = readJobFile(read(file));
+  if (!found.ok) throw refuse(file ?? "-", found.faults);
+  return found.job;
+}
+
+function calc(name: string | undefined, file: string | undefined): unknown {
+  const law = name === undefined ? undefined : laws[name];
+  if (!law) throw new Stop([`calc: no law '${name ?? ""}'`, usage], BAD_USE);
+  let input: unknown;
+  try {
+    input = JSON.parse(read(file));
+  } catch (error) {
+    throw new Stop([`input: not JSON: ${(error as Error).message}`], BAD_INPUT);
+  }
+  const one = (value: unknown, root: string) => {
+    const parsed = law.input.safeParse(value);
+    if (!parsed.success) throw refuse("input", faultsOf(parsed.error, root));
+    try {
+      return law.run(parsed.data as never);
+    } catch (fault) {
+      if (fault instanceof CalcFault) throw refuse("input", [{ path: [root, fault.path].filter(Boolean).join("."), code: fault.code }]);
+      throw fault;
+    }
+  };
+  return Array.isArray(input) ? input.map((value, i) => one(value, `[${i}]`)) : one(input, "");
+}
+
+function inp(args: string[]): string {
+  const at = args.indexOf("--lineup");
+  const id = at >= 0 ? args[at + 1] : undefined;
+  const job = readJob(args.find((arg, i) => !arg.startsWith("--") && i !== at + 1) ?? "-");
+  const plan = currentPlan(job);
+  const lineUp = plan.lineUps.find((one) => one.id === id);
+  if (!lineUp) throw new Stop([`--lineup: one of ${plan.lineUps.map((one) => one.id).join(", ")}`], BAD_USE);
+  const result = new LineUpSolver(buildNetwork(job)).solve(lineUp, plan.conditions);
+  if (result.outcome !== "solved") throw new Stop([`${id}: no solution to export: ${result.outcome}`], BAD_INPUT);
+  return exportInp(result);
+}
+
+function main(args: string[]): string {
+  const [verb, ...rest] = args;
+  const json = (value: unknown) => `${JSON.stringify(value, null, 2)}\n`;
+  switch (verb) {
+    case "check": {
+      const job = readJob(rest[0]);
+      return json({ job: job.id, faults: [] });
+    }
+    case "solve":
+      return json(rest.includes("--schema") ? solveReportJsonSchema() : solveReport(readJob(rest[0])));
+    case "findings":
+      return json(findingsOf(readJob(rest[0])));
+    case "export":
+      if (rest[0] !== "inp") throw new Stop([`export: no format '${rest[0] ?? ""}'`, usage], BAD_USE);
+      return inp(rest.slice(1));
+    case "calc":
+      return json(calc(rest[0], rest[1]));
+    default:
+      throw new Stop([usage], BAD_USE);
+  }
+}
+
+try {
+  process.stdout.write(main(process.argv.slice(2)));
+} catch (error) {
+  if (!(error instanceof Stop)) throw error;
+  process.stderr.write(`${error.lines.join("\n")}\n`);
+  process.exitCode = error.status;
+}
