@@ -1,0 +1,45 @@
+/** Figures that nobody measured and no maker gave: what is still to be measured. */
+import { portKey, portsOf } from "./ports";
+import type { GivenByField, Id, Job, Part, Plan } from "./types";
+
+export interface AssumedFigure {
+  id: Id;
+  field: string;
+}
+
+function fieldsOf(part: Part): string[] {
+  switch (part.kind) {
+    case "filter":
+      return ["ratedFlowM3S", "ratedDropPa", "position"];
+    case "liftPump":
+      return ["curve", "position"];
+    case "check":
+      return ["crackingPa", "position"];
+    case "engine":
+      return ["loads", "position"];
+    case "twoWay":
+    case "selector":
+    case "bank":
+    case "tee":
+    case "gauge":
+      return ["position"];
+  }
+}
+
+const isKnown = (given: GivenByField | undefined, field: string) => {
+  const basis = given?.[field]?.basis;
+  return basis === "measured" || basis === "maker";
+};
+
+export function assumedFigures(job: Job, plan: Plan): AssumedFigure[] {
+  const used = new Set([...plan.runs, ...plan.joints].flatMap(({ from, to }) => [portKey(from), portKey(to)]));
+  const list = (id: Id, given: GivenByField | undefined, fields: string[]) =>
+    fields.filter((field) => !isKnown(given, field)).map((field) => ({ id, field }));
+  return [
+    ...job.tanks.flatMap(({ id, given, shape }) => list(id, given, shape.kind === "box" ? ["lengthM", "widthM", "heightM"] : ["lengthM"])),
+    ...[...plan.parts, ...job.consumers]
+      .filter((part) => portsOf(part).some((port) => used.has(`${part.id}.${port.id}`)))
+      .flatMap((part) => list(part.id, part.given, fieldsOf(part))),
+    ...plan.runs.flatMap(({ id, given, route }) => list(id, given, route.kind === "measured" ? ["lengthM", "boreM"] : ["boreM"])),
+  ];
+}

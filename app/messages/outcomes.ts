@@ -1,0 +1,54 @@
+import type { LineUpVerdict } from "~/core/hydraulics/worst";
+import { formatQuantity, type UnitChoice } from "~/core/units/format";
+
+/** One line for what a line-up does. */
+export function outcomeText({ result, lineUp }: LineUpVerdict, units: UnitChoice): string {
+  switch (result.outcome) {
+    case "notConverged":
+    case "notFinite":
+      return "no solution found";
+    case "boils":
+      return result.cause === "vapour" ? "fuel boils on the way" : "the pump cannot draw";
+    case "badConditions":
+      return "outside the fuel's known range";
+    case "solved": {
+      const outcomes = [...result.consumers.values()].filter(({ outcome }) => outcome !== "stopped");
+      const worst = outcomes.find(({ outcome }) => outcome !== "fed") ?? outcomes[0];
+      if (!worst) return lineUp.purpose === "run" ? "engine stopped" : "flows";
+      switch (worst.outcome) {
+        case "fed":
+          return `fed ${formatQuantity("flow", worst.feedM3S, units.flow)}`;
+        case "starved":
+          return `starved: at most ${formatQuantity("flow", worst.mostM3S, units.flow)}`;
+        case "noPath":
+          return worst.side === "feed" ? "no way from a tank" : "return shut";
+        case "stopped":
+          return "engine stopped";
+      }
+    }
+  }
+}
+
+export const partKindNames: Record<string, string> = {
+  twoWay: "two-way valve",
+  selector: "selector valve",
+  tee: "tee",
+  bank: "manifold bank",
+  filter: "filter",
+  liftPump: "lift pump",
+  check: "check valve",
+  gauge: "gauge",
+  engine: "engine",
+  tank: "tank",
+};
+
+export const placeNames = {
+  survey: "Survey",
+  layout: "Lay out",
+  prove: "Prove",
+  fit: "Fit",
+  parts: "Parts",
+  install: "Install",
+  bleed: "Bleed",
+  care: "Care",
+} as const;

@@ -1,0 +1,379 @@
+/** The plumbing drawn by itself: parts, hoses by what the fuel in them does, flow marks that move with its speed. */
+import { memo, type PointerEvent as ReactPointerEvent, useRef, useState } from "react";
+import styled, { keyframes } from "styled-components";
+import { gaugeAtPort } from "~/core/hydraulics/derive";
+import type { LineUpVerdict } from "~/core/hydraulics/worst";
+import type { Network } from "~/core/network/network";
+import { partsOf, portKey } from "~/core/plan/ports";
+import type { Id, Part, Run, Tank } from "~/core/plan/types";
+import { isOpen, isValve, waysThrough } from "~/core/plan/valves";
+import { levelOfVolumeM } from "~/core/tanks/shape";
+import { formatQuantity, type UnitChoice } from "~/core/units/format";
+import { CheckGlyph, EngineGlyph, FilterGlyph, GaugeGlyph, isValveOpen, Lever, PumpGlyph, TankGlyph } from "./glyphs";
+import type { Placed } from "./layout.client";
+
+interface Point {
+  x: number;
+  y: number;
+}
+
+export interface PlumbingProps {
+  network: Network;
+  placed: Placed;
+  verdict: LineUpVerdict | null;
+  units: UnitChoice;
+  selectedId: Id | null;
+  glowIds: readonly Id[];
+  onSelect: (id: Id) => void;
+  onOperate?: (id: Id) => void;
+  onNudge?: (id: Id, dx: number, dy: number) => void;
+  isMoving: boolean;
+  /** Ticks to draw at ports: joints done. */
+  doneKeys?: ReadonlySet<string>;
+}
+
+const run = keyframes`to { stroke-dashoffset: -24; }`;
+const Live = styled.path`
+  animation: ${run} linear infinite; pointer-events: none;
+  @media (prefers-reduced-motion: reduce) { animation: none; }
+`;
+const Hit = styled.g`
+  cursor: pointer; outline: none;
+  &:focus-visible .ring { stroke: var(--act); stroke-width: 2.5; }
+  .ring { fill: none; stroke: transparent; }
+  text { font-stretch: 80%; }
+`;
+
+/** Orthogonal way with rounded corners; where an end was nudged, its first or last corner goes with it. */
+export function edgePath(points: readonly Point[], start: Point, end: Point): string {
+  const first = points[0];
+  const last = points.at(-1);
+  if (!first || !last) return "";
+  const from = { x: first.x + start.x, y: first.y + start.y };
+  const to = { x: last.x + end.x, y: last.y + end.y };
+  let middle = points.slice(1, -1).map((p) => ({ ...p }));
+  if (middle.length === 0 && Math.abs(from.y - to.y) > 0.5) {
+    const x = (from.x + to.x) / 2;
+    middle = [
+      { x, y: from.y },
+      { x, y: to.y },
+    ];
+  } else if (middle.length > 0) {
+    (middle[0] as Point).y = from.y;
+    (middle.at(-1) as Point).y = to.y;
+  }
+  const way = [from, ...middle, to];
+  let d = `M${way[0]?.x} ${way[0]?.y}`;
+  for (let i = 1; i < way.length - 1; i++) {
+    const [a, b, c] = [way[i - 1], way[i], way[i + 1]] as [Point, Point, Point];
+    const r = Math.min(7, Math.hypot(b.x - a.x, b.y - a.y) / 2, Math.hypot(c.x - b.x, c.y - b.y) / 2);
+    const towards = (p: Point) => {
+      const length = Math.hypot(p.x - b.x, p.y - b.y) || 1;
+      return `${(b.x + ((p.x - b.x) / length) * r).toFixed(1)} ${(b.y + ((p.y - b.y) / length) * r).toFixed(1)}`;
+    };
+    d += `L${towards(a)}Q${b.x} ${b.y} ${towards(c)}`;
+  }
+  return `${d}L${to.x} ${to.y}`;
+}
+
+type LineKind = "idle" | "vacuum" | "pressure" | "return";
+const lineStyle: Record<LineKind, { stroke: string; strokeWidth: number; strokeDasharray?: string }> = {
+  idle: { stroke: "var(--idle)", strokeWidth: 1.6 },
+  vacuum: { stroke: "var(--vacuum)", strokeWidth: 4 },
+  pressure: { stroke: "var(--pressure)", strokeWidth: 4 },
+  return: { stroke: "var(--back)", strokeWidth: 3, strokeDasharray: "8 5" },
+};
+
+interface EdgeState {
+  kind: LineKind;
+  /** Along the drawn direction (+1), against it (-1), or none. */
+  sense: number;
+  velocityMS: number;
+}
+
+function edgeState(verdict: LineUpVerdict | null, item: { id: Id; from: Run["from"]; to: Run["to"]; boreM?: number }, sourceKey: string): EdgeState {
+  const none: EdgeState = { kind: "idle", sense: 0, velocityMS: 0 };
+  const result = verdict?.result;
+  if (!verdict?.way || result?.outcome !== "solved") return none;
+  const index = result.network.linkOf.get(item.id);
+  const leg = verdict.way.legs.find(({ id }) => id === item.id);
+  let q = index === undefined ? 0 : (result.flow[index] as number);
+  if (index === undefined) {
+    // A joint: it carries what the way through the part behind it carries.
+    const onWay = verdict.way.stations.some(({ id }) => id === item.from.part) && verdict.way.stations.some(({ id }) => id === item.to.part);
+    q = onWay ? 1e-9 : 0;
+  }
+  if (q === 0) return none;
+  const gauge = (gaugeAtPort(result, portKey(item.from)) + gaugeAtPort(result, portKey(item.to))) / 2;
+  const isReturn = leg?.side === "return" || (!leg && isDownstreamOfReturn(verdict, item));
+  const kind = isReturn ? "return" : gauge < 0 ? "vacuum" : "pressure";
+  const sense = (portKey(item.from) === sourceKey ? 1 : -1) * Math.sign(q);
+  const velocityMS = item.boreM ? Math.abs(q) / ((Math.PI / 4) * item.boreM ** 2) : 0;
+  return { kind, sense: index === undefined ? 0 : sense, velocityMS };
+}
+
+const isDownstreamOfReturn = (verdict: LineUpVerdict, item: { from: Run["from"]; to: Run["to"] }) =>
+  [item.from.part, item.to.part].some((id) => verdict.way?.stations.some((station) => station.id === id && station.side === "return")) &&
+  ![item.from.part, item.to.part].some((id) => verdict.way?.stations.some((station) => station.id === id && station.side === "feed"));
+
+export const Plumbing = memo(function Plumbing(props: PlumbingProps) {
+  const { network, placed, verdict, units, selectedId, glowIds, onSelect, onOperate, onNudge, isMoving, doneKeys } = props;
+  const { job, plan } = network;
+  const [drag, setDrag] = useState<{ id: Id; dx: number; dy: number } | null>(null);
+  const grip = useRef<{ id: Id; x: number; y: number; scale: number; moved: boolean } | null>(null);
+  const shift = (id: Id): Point => {
+    const nudge = plan.nudges[id] ?? { dx: 0, dy: 0 };
+    const held = drag?.id === id ? drag : { dx: 0, dy: 0 };
+    return { x: nudge.dx + held.dx, y: nudge.dy + held.dy };
+  };
+  const press = (id: Id) => (event: ReactPointerEvent<SVGGElement>) => {
+    if (!onNudge || event.pointerType === "touch") return;
+    const matrix = (event.currentTarget.ownerSVGElement as SVGSVGElement).getScreenCTM();
+    grip.current = { id, x: event.clientX, y: event.clientY, scale: matrix?.a ?? 1, moved: false };
+    event.currentTarget.setPointerCapture(event.pointerId);
+  };
+  const move = (event: ReactPointerEvent<SVGGElement>) => {
+    const held = grip.current;
+    if (!held) return;
+    const [dx, dy] = [(event.clientX - held.x) / held.scale, (event.clientY - held.y) / held.scale];
+    if (!held.moved && Math.hypot(dx, dy) < 6) return;
+    held.moved = true;
+    setDrag({ id: held.id, dx, dy });
+  };
+  const release = () => {
+    const held = grip.current;
+    grip.current = null;
+    if (held?.moved && drag) onNudge?.(held.id, Math.round(drag.dx), Math.round(drag.dy));
+    setDrag(null);
+  };
+  const parts = new Map(partsOf(job, plan).map((part) => [part.id, part]));
+  const tanks = new Map(job.tanks.map((tank) => [tank.id, tank]));
+  const connections = [...plan.runs, ...plan.joints.map((joint) => ({ ...joint, boreM: undefined }))];
+  const runs = new Map(plan.runs.map((item) => [item.id, item]));
+
+  return (
+    <g>
+      {connections.map((item) => {
+        const points = placed.edges.get(item.id);
+        if (!points) return null;
+        const source = nearestPort(placed, points[0], portKey(item.from), portKey(item.to));
+        const [a, b] = source === portKey(item.from) ? [item.from.part, item.to.part] : [item.to.part, item.from.part];
+        const d = edgePath(points, shift(a), shift(b));
+        const state = edgeState(verdict, item, source);
+        return (
+          <Edge key={item.id} d={d} state={state} isSelected={selectedId === item.id} glows={glowIds.includes(item.id)} isMoving={isMoving} label={runs.has(item.id) ? edgeLabel(network, runs.get(item.id) as Run, units) : undefined} onSelect={() => onSelect(item.id)} />
+        );
+      })}
+      {[...placed.nodes].map(([id, box]) => {
+        const part = parts.get(id);
+        const tank = tanks.get(id);
+        if (!part && !tank) return null;
+        const at = shift(id);
+        return (
+          <Hit
+            key={id}
+            role="button"
+            tabIndex={0}
+            aria-label={nodeLabel(part, tank, verdict, units)}
+            aria-pressed={selectedId === id}
+            transform={`translate(${box.x + at.x} ${box.y + at.y})`}
+            onClick={() => onSelect(id)}
+            onDoubleClick={() => onOperate?.(id)}
+            onKeyDown={(event) => {
+              const step = { ArrowLeft: [-10, 0], ArrowRight: [10, 0], ArrowUp: [0, -10], ArrowDown: [0, 10] }[event.key];
+              if (event.key === "Enter" || event.key === " ") {
+                event.preventDefault();
+                if (selectedId === id && onOperate) onOperate(id);
+                else onSelect(id);
+              } else if (event.altKey && step && onNudge) {
+                event.preventDefault();
+                onNudge(id, step[0] as number, step[1] as number);
+              }
+            }}
+            onPointerDown={press(id)}
+            onPointerMove={move}
+            onPointerUp={release}
+            onPointerCancel={release}
+          >
+            <rect className="ring" x={-6} y={-6} width={box.width + 12} height={box.height + 12} rx={3} />
+            <rect x={0} y={0} width={Math.max(24, box.width)} height={Math.max(24, box.height)} fill="transparent" />
+            {(selectedId === id || glowIds.includes(id)) && (
+              <rect x={-5} y={-5} width={box.width + 10} height={box.height + 10} rx={3} fill={glowIds.includes(id) ? "var(--danger)" : "none"} fillOpacity={0.12} stroke={glowIds.includes(id) ? "var(--danger)" : "var(--act)"} strokeDasharray="3 3" strokeWidth={1.6} />
+            )}
+            {part && <PartNode part={part} placed={placed} box={box} verdict={verdict} units={units} network={network} />}
+            {tank && <TankNode tank={tank} box={box} verdict={verdict} units={units} aboardM3={(verdict?.result.outcome === "solved" ? verdict.result.settings.conditions : plan.conditions).aboardM3[id] ?? 0} />}
+          </Hit>
+        );
+      })}
+      {doneKeys &&
+        [...doneKeys].map((key) => {
+          const port = placed.ports.get(key);
+          if (!port) return null;
+          const at = shift(key.split(".")[0] as Id);
+          return <path key={key} d={`M${port.x + at.x - 5} ${port.y + at.y - 3}l4 5 8 -10`} fill="none" stroke="var(--ink)" strokeWidth={3} />;
+        })}
+    </g>
+  );
+});
+
+/** Which of a connection's two ports its drawn way starts from. */
+function nearestPort(placed: Placed, start: Point | undefined, a: string, b: string): string {
+  const off = (key: string) => {
+    const port = placed.ports.get(key);
+    return port && start ? Math.hypot(port.x - start.x, port.y - start.y) : Infinity;
+  };
+  return off(a) <= off(b) ? a : b;
+}
+
+const edgeLabel = (network: Network, item: Run, units: UnitChoice) =>
+  `Hose from ${network.ports.get(portKey(item.from))?.ownerName} to ${network.ports.get(portKey(item.to))?.ownerName}, ${formatQuantity("length", item.boreM, units.bore)}`;
+
+function Edge({ d, state, isSelected, glows, isMoving, label, onSelect }: { d: string; state: EdgeState; isSelected: boolean; glows: boolean; isMoving: boolean; label: string | undefined; onSelect: () => void }) {
+  const style = lineStyle[state.kind];
+  return (
+    <Hit role={label ? "button" : undefined} tabIndex={label ? 0 : undefined} aria-label={label} aria-pressed={label ? isSelected : undefined} onClick={label ? onSelect : undefined} onKeyDown={(event) => (event.key === "Enter" || event.key === " ") && label && onSelect()}>
+      <path className="ring" d={d} />
+      <path d={d} fill="none" stroke="transparent" strokeWidth={16} />
+      {(isSelected || glows) && <path d={d} fill="none" stroke={glows ? "var(--danger)" : "var(--act)"} strokeWidth={10} opacity={0.28} />}
+      <path d={d} fill="none" {...style} strokeLinejoin="round" />
+      {state.sense !== 0 && isMoving && (
+        <Live d={d} fill="none" stroke="var(--raised)" strokeWidth={1.8} strokeDasharray="5 19" style={{ animationDuration: `${Math.min(6, 0.9 / Math.max(0.05, state.velocityMS)).toFixed(2)}s`, animationDirection: state.sense > 0 ? "normal" : "reverse" }} />
+      )}
+    </Hit>
+  );
+}
+
+function nodeLabel(part: Part | undefined, tank: Tank | undefined, verdict: LineUpVerdict | null, units: UnitChoice): string {
+  if (tank) return `Tank ${tank.name}`;
+  if (!part) return "";
+  const setting = verdict?.lineUp.valves[part.id];
+  if (isValve(part)) return `${part.name}, ${settingText(part, setting)}`;
+  const station = verdict?.way?.stations.find(({ id }) => id === part.id);
+  return station ? `${part.name}, ${formatQuantity("flow", station.flowM3S, units.flow)}` : part.name;
+}
+
+export function settingText(part: Part, setting: LineUpVerdict["lineUp"]["valves"][string] | undefined): string {
+  if (!isValve(part)) return "";
+  if (!setting || setting.kind === "unset") return "not set";
+  if (setting.kind === "branches") {
+    const names = part.kind === "bank" ? part.branches.filter(({ id }) => setting.open.includes(id)).map(({ name }) => name) : [];
+    return names.length > 0 ? `open: ${names.join(", ")}` : "all shut";
+  }
+  const position = part.kind === "selector" ? part.positions.find(({ id }) => id === setting.position)?.name : setting.position;
+  return position ?? "not set";
+}
+
+type NodeBox = { x: number; y: number; width: number; height: number };
+
+function TankNode({ tank, box, units, aboardM3 }: { tank: Tank; box: NodeBox; verdict: LineUpVerdict | null; units: UnitChoice; aboardM3: number }) {
+  return (
+    <g>
+      <TankGlyph tank={tank} levelM={levelOfVolumeM(tank.shape, aboardM3)} width={box.width} height={box.height} />
+      <text x={8} y={18} fontSize={14} fontWeight={650} fill="var(--ink)">{tank.name}</text>
+      <text x={8} y={35} fontSize={13} fill="var(--ink)">{formatQuantity("volume", aboardM3, units.volume)}</text>
+    </g>
+  );
+}
+
+function PartNode({ part, placed, box, verdict, units, network }: { part: Part; placed: Placed; box: NodeBox; verdict: LineUpVerdict | null; units: UnitChoice; network: Network }) {
+  const cx = box.width / 2;
+  const setting = verdict?.lineUp.valves[part.id];
+  const station = verdict?.way?.stations.find(({ id }) => id === part.id);
+  const portSide = (id: string) => placed.ports.get(`${part.id}.${id}`)?.side ?? "WEST";
+  const result = verdict?.result.outcome === "solved" ? verdict.result : null;
+  const under = (y: number, sub?: string) => (
+    <g textAnchor="middle">
+      <text x={cx} y={y} fontSize={13} fontWeight={600} fill="var(--ink)">{part.name}</text>
+      {sub && <text x={cx} y={y + 15} fontSize={12} fill="var(--soft)">{sub}</text>}
+    </g>
+  );
+  const lead = (y: number, half: number) => (
+    <path d={`M0 ${y}H${cx - half}M${cx + half} ${y}H${box.width}`} stroke={station ? (station.side === "return" ? "var(--back)" : station.beforePa < 0 ? "var(--vacuum)" : "var(--pressure)") : "var(--idle)"} strokeWidth={station ? 4 : 1.6} fill="none" />
+  );
+  switch (part.kind) {
+    case "twoWay":
+      return (<g>{lead(17, 9)}<Lever cx={cx} cy={17} isOpen={isValveOpen(part, setting)} />{under(48)}</g>);
+    case "tee":
+      return <circle cx={5} cy={5} r={4.5} fill={station ? "var(--ink)" : "var(--idle)"} />;
+    case "bank":
+      return <BankNode part={part} placed={placed} box={box} network={network} verdict={verdict} />;
+    case "selector":
+      return (
+        <g>
+          <circle cx={cx} cy={32} r={24} fill="var(--raised)" stroke="var(--ink)" strokeWidth={1.8} />
+          {waysThrough(part).filter(({ ports }) => isOpen(part, ports, setting)).map(({ id, ports }) => {
+            const [a, b] = ports.map((port) => placed.ports.get(`${part.id}.${port}`));
+            return a && b ? <path key={id} d={`M${a.x - box.x} ${a.y - box.y}Q${cx} 32 ${b.x - box.x} ${b.y - box.y}`} stroke="var(--ink)" strokeWidth={5} fill="none" /> : null;
+          })}
+          <circle cx={cx} cy={32} r={5} fill="var(--ink)" />
+          {under(70, settingText(part, setting))}
+        </g>
+      );
+    case "filter": {
+      const loading = part.element ? (result?.settings.conditions.loading[part.element.id] ?? 1) : 1;
+      return (<g>{lead(16, 28)}<FilterGlyph cx={cx} loading={loading} hasElement={part.element !== null} isSecondary={part.medium === "secondary"} />{under(94, station ? `${part.micron} µm, in use` : `${part.micron} µm, stand-by`)}</g>);
+    }
+    case "liftPump": {
+      const isOn = verdict?.lineUp.pumps[part.id] === "on";
+      const sub = station ? `+${formatQuantity("pressure", station.afterPa - station.beforePa, units.pressure)}` : undefined;
+      return (<g>{lead(22, 30)}<PumpGlyph cx={cx} isOn={isOn} toLeft={portSide("out") === "WEST"} />{under(60, sub)}</g>);
+    }
+    case "check":
+      return (<g>{lead(16, 18)}<CheckGlyph cx={cx} toLeft={portSide("out") === "WEST"} />{under(44)}</g>);
+    case "gauge": {
+      const gauge = result ? gaugeAtPort(result, `${part.id}.a`) : Number.NaN;
+      const known = Number.isFinite(gauge);
+      return (
+        <g>
+          <path d={`M0 74H${box.width}`} stroke={station ? (station.beforePa < 0 ? "var(--vacuum)" : "var(--pressure)") : "var(--idle)"} strokeWidth={station ? 4 : 1.6} />
+          <GaugeGlyph cx={cx} vacuumPa={known ? -gauge : null} />
+          <text x={cx} y={13} fontSize={14} fontWeight={600} textAnchor="middle" fill="var(--ink)">{known ? formatQuantity("pressure", gauge, units.pressure) : "–"}</text>
+        </g>
+      );
+    }
+    case "engine": {
+      const outcome = result?.consumers.get(part.id);
+      const line = !outcome || outcome.outcome === "stopped" ? "stopped" : outcome.outcome === "fed" ? `feed ${formatQuantity("flow", outcome.feedM3S, units.flow)}` : outcome.outcome === "starved" ? "starved" : "no way";
+      return (
+        <g>
+          <EngineGlyph width={box.width} height={box.height} />
+          <g textAnchor="middle">
+            <text x={cx} y={64} fontSize={15} fontWeight={650} fill="var(--ink)">{part.name}</text>
+            <text x={cx} y={82} fontSize={13} fill="var(--soft)">{line}</text>
+            {outcome?.outcome === "fed" && <text x={cx} y={98} fontSize={13} fill="var(--soft)">burn {formatQuantity("flow", outcome.burnM3S, units.flow)}</text>}
+          </g>
+        </g>
+      );
+    }
+  }
+}
+
+function BankNode({ part, placed, box, verdict }: { part: Extract<Part, { kind: "bank" }>; placed: Placed; box: NodeBox; network: Network; verdict: LineUpVerdict | null }) {
+  const setting = verdict?.lineUp.valves[part.id];
+  const railX = box.width / 2;
+  return (
+    <g>
+      <rect x={railX - 11} y={0} width={22} height={box.height} fill="var(--raised)" stroke="var(--ink)" strokeWidth={1.8} />
+      <text x={railX} y={-8} fontSize={13} fontWeight={600} textAnchor="middle" fill="var(--ink)">{part.name}</text>
+      {part.branches.map(({ id }) => {
+        const port = placed.ports.get(`${part.id}.${id}`);
+        if (!port) return null;
+        const y = port.y - box.y;
+        const west = port.side === "WEST";
+        const open = isOpen(part, ["c", id], setting);
+        return (
+          <g key={id}>
+            <path d={west ? `M0 ${y}H${railX - 11}` : `M${railX + 11} ${y}H${box.width}`} stroke={open ? "var(--ink)" : "var(--idle)"} strokeWidth={open ? 3 : 1.6} />
+            <Lever cx={west ? 8 : box.width - 8} cy={y} isOpen={open} r={7} />
+          </g>
+        );
+      })}
+      {(() => {
+        const port = placed.ports.get(`${part.id}.c`);
+        if (!port) return null;
+        const y = port.y - box.y;
+        return <path d={port.side === "WEST" ? `M0 ${y}H${railX - 11}` : `M${railX + 11} ${y}H${box.width}`} stroke="var(--ink)" strokeWidth={2.4} />;
+      })()}
+    </g>
+  );
+}

@@ -1,0 +1,188 @@
+/**
+ * The plumbing as a graph to be laid out: tanks on the left, consumers on the right. Supply is drawn with its flow,
+ * return against it, so that everything goes from left to right and no edge has to run back.
+ */
+import { LineUpSolver } from "~/core/hydraulics/solve";
+import type { Network } from "~/core/network/network";
+import { partsOf, portKey, portsOf } from "~/core/plan/ports";
+import type { Id, Job, Part, Plan, PortRef, Tank } from "~/core/plan/types";
+
+export interface GraphPort {
+  id: string;
+  side: "WEST" | "EAST";
+  /** Fixed place on the node's edge, px from its top; null where the layout may order it. */
+  y: number | null;
+}
+
+export interface GraphNode {
+  id: Id;
+  kind: Part["kind"] | "tank";
+  width: number;
+  height: number;
+  ports: GraphPort[];
+}
+
+export interface GraphEdge {
+  id: Id;
+  source: string;
+  target: string;
+  isJoint: boolean;
+}
+
+export interface PlumbingGraph {
+  nodes: GraphNode[];
+  edges: GraphEdge[];
+}
+
+/** Size of each part on the drawing with room for its label, and where hoses meet it. */
+const sizes: Record<GraphNode["kind"], { width: number; height: number; portY: number | null }> = {
+  tank: { width: 138, height: 104, portY: null },
+  engine: { width: 132, height: 128, portY: null },
+  twoWay: { width: 84, height: 60, portY: 17 },
+  selector: { width: 96, height: 84, portY: null },
+  bank: { width: 60, height: 80, portY: null },
+  tee: { width: 10, height: 10, portY: null },
+  filter: { width: 104, height: 136, portY: 16 },
+  liftPump: { width: 108, height: 84, portY: 22 },
+  check: { width: 84, height: 56, portY: 16 },
+  gauge: { width: 74, height: 84, portY: 74 },
+};
+
+const BRANCH_PX = 44;
+export const PX_PER_CHAR = 6.6;
+
+interface Flows {
+  /** Signed flow that is largest over all line-ups, by link. */
+  largest: Float64Array;
+  /** Links that carry an engine's return. */
+  isReturn: Uint8Array;
+}
+
+function flowsOverLineUps(network: Network): Flows {
+  const solver = new LineUpSolver(network);
+  const count = network.links.length;
+  const largest = new Float64Array(count);
+  const isReturn = new Uint8Array(count);
+  for (const lineUp of network.plan.lineUps) {
+    const result = solver.solve(lineUp, network.plan.conditions);
+    if (result.outcome !== "solved") continue;
+    result.flow.forEach((q, i) => {
+      if (Math.abs(q) > Math.abs(largest[i] as number)) largest[i] = q;
+    });
+    const wet = new Set(network.engines.filter(({ part }) => lineUp.consumers[part.id] === "running").map(({ back }) => back));
+    for (let grew = true; grew; ) {
+      grew = false;
+      network.links.forEach((link, i) => {
+        const q = result.flow[i] as number;
+        const tail = q > 0 ? link.from : link.to;
+        const head = q > 0 ? link.to : link.from;
+        if (q === 0 || isReturn[i] || !wet.has(tail)) return;
+        isReturn[i] = 1;
+        if (head < network.topology.unknowns) wet.add(head);
+        grew = true;
+      });
+    }
+  }
+  return { largest, isReturn };
+}
+
+/** Steps from the nearest tank, over parts and hoses, for what never flows. */
+function stepsFromTanks(network: Network): Int32Array {
+  const steps = new Int32Array(network.nodes.length).fill(1e6);
+  const queue: number[] = [];
+  for (let i = network.topology.unknowns; i < network.nodes.length; i++) {
+    steps[i] = 0;
+    queue.push(i);
+  }
+  for (let node = queue.shift(); node !== undefined; node = queue.shift()) {
+    for (const { from, to } of network.links) {
+      const next = from === node ? to : to === node ? from : -1;
+      if (next >= 0 && (steps[next] as number) > (steps[node] as number) + 1) {
+        steps[next] = (steps[node] as number) + 1;
+        queue.push(next);
+      }
+    }
+  }
+  return steps;
+}
+
+/** Does a hose between two ports run left to right as written? */
+function isForward(network: Network, flows: Flows, steps: Int32Array, from: PortRef, to: PortRef, linkIndex: number | undefined): boolean {
+  if (network.job.tanks.some(({ id }) => id === from.part)) return true;
+  if (network.job.tanks.some(({ id }) => id === to.part)) return false;
+  if (network.job.consumers.some(({ id }) => id === from.part)) return false;
+  if (network.job.consumers.some(({ id }) => id === to.part)) return true;
+  if (linkIndex !== undefined && flows.largest[linkIndex] !== 0) {
+    const along = (flows.largest[linkIndex] as number) > 0;
+    return flows.isReturn[linkIndex] ? !along : along;
+  }
+  const at = (ref: PortRef) => steps[network.nodeOf.get(portKey(ref)) ?? -1] ?? 0;
+  return at(from) <= at(to);
+}
+
+/** Joints have no link of their own: they go as the way through the part behind them goes. */
+function jointForward(network: Network, flows: Flows, steps: Int32Array, from: PortRef, to: PortRef): boolean {
+  const node = network.nodeOf.get(portKey(from));
+  for (const ref of [to, from]) {
+    const index = network.links.findIndex((link) => link.id.split(".")[0] === ref.part && (link.from === node || link.to === node) && link.kind !== "tankPort");
+    const q = flows.largest[index] ?? 0;
+    if (index < 0 || q === 0) continue;
+    const link = network.links[index];
+    const outOf = (q > 0 ? link?.from : link?.to) === node;
+    const towards = ref === to ? outOf : !outOf;
+    return flows.isReturn[index] ? !towards : towards;
+  }
+  return isForward(network, flows, steps, from, to, undefined);
+}
+
+const nodeSize = (kind: GraphNode["kind"], name: string, east: number, west: number) => {
+  const { width, height } = sizes[kind];
+  const rows = Math.max(east, west);
+  if (kind === "bank") return { width, height: Math.max(height, rows * BRANCH_PX + 10) };
+  if (kind === "tee" || kind === "tank" || kind === "engine") return { width, height };
+  return { width: Math.max(width, Math.min(150, name.length * PX_PER_CHAR + 8)), height };
+};
+
+function tankPorts(tank: Tank, height: number): GraphPort[] {
+  const outlets = tank.ports.filter(({ role }) => role === "outlet");
+  const returns = tank.ports.filter(({ role }) => role === "return");
+  const place = (ports: Tank["ports"], from: number, step: number): GraphPort[] =>
+    ports.map((port, i) => ({ id: `${tank.id}.${port.id}`, side: "EAST", y: from + i * step }));
+  return [...place(outlets, 26, 16), ...place(returns, height - 22, -16)];
+}
+
+function enginePorts(part: Part, height: number): GraphPort[] {
+  return [
+    { id: `${part.id}.feed`, side: "WEST", y: 30 },
+    { id: `${part.id}.return`, side: "WEST", y: height - 30 },
+  ];
+}
+
+export function plumbingGraph(job: Job, plan: Plan, network: Network): PlumbingGraph {
+  const flows = flowsOverLineUps(network);
+  const steps = stepsFromTanks(network);
+  const edges: GraphEdge[] = [
+    ...plan.runs.map((run) => ({ ...run, isJoint: false, forward: isForward(network, flows, steps, run.from, run.to, network.linkOf.get(run.id)) })),
+    ...plan.joints.map((joint) => ({ ...joint, isJoint: true, forward: jointForward(network, flows, steps, joint.from, joint.to) })),
+  ]
+    .filter(({ from, to }) => network.ports.has(portKey(from)) && network.ports.has(portKey(to)))
+    .map(({ id, from, to, isJoint, forward }) => ({
+      id,
+      source: portKey(forward ? from : to),
+      target: portKey(forward ? to : from),
+      isJoint,
+    }));
+  const sources = new Set(edges.map(({ source }) => source));
+  const targets = new Set(edges.map(({ target }) => target));
+  const sideOf = (key: string, fallback: "WEST" | "EAST") => (targets.has(key) ? "WEST" : sources.has(key) ? "EAST" : fallback);
+
+  const tanks: GraphNode[] = job.tanks.map((tank) => ({ id: tank.id, kind: "tank", ...nodeSize("tank", tank.name, 0, 0), ports: tankPorts(tank, sizes.tank.height) }));
+  const parts: GraphNode[] = partsOf(job, plan).map((part) => {
+    const keys = portsOf(part).map(({ id }, i) => ({ key: `${part.id}.${id}`, fallback: i === 0 ? ("WEST" as const) : ("EAST" as const) }));
+    const ports = keys.map(({ key, fallback }) => ({ id: key, side: sideOf(key, fallback), y: sizes[part.kind].portY }));
+    const west = ports.filter(({ side }) => side === "WEST").length;
+    const size = nodeSize(part.kind, part.name, ports.length - west, west);
+    return { id: part.id, kind: part.kind, ...size, ports: part.kind === "engine" ? enginePorts(part, size.height) : ports };
+  });
+  return { nodes: [...tanks, ...parts], edges };
+}

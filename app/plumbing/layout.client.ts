@@ -1,0 +1,96 @@
+/** Lays the plumbing out in a worker of its own: layered, with hoses at right angles. Loaded only where it is drawn. */
+import type { ElkExtendedEdge, ElkNode } from "elkjs/lib/elk-api";
+import type { PlumbingGraph } from "./graph";
+
+export interface Placed {
+  width: number;
+  height: number;
+  nodes: Map<string, { x: number; y: number; width: number; height: number }>;
+  ports: Map<string, { x: number; y: number; side: "WEST" | "EAST" }>;
+  edges: Map<string, { x: number; y: number }[]>;
+}
+
+type Elk = { layout(graph: ElkNode): Promise<ElkNode>; terminateWorker(): void };
+let elk: Promise<Elk> | null = null;
+const LIMIT_MS = 20000;
+
+async function engine(): Promise<Elk> {
+  const [{ default: Engine }, { default: workerUrl }] = await Promise.all([
+    import("elkjs/lib/elk-api.js"),
+    import("elkjs/lib/elk-worker.min.js?url"),
+  ]);
+  return new Engine({ workerUrl }) as unknown as Elk;
+}
+
+function toElk({ nodes, edges }: PlumbingGraph): ElkNode {
+  return {
+    id: "root",
+    layoutOptions: {
+      "elk.algorithm": "layered",
+      "elk.direction": "RIGHT",
+      "elk.edgeRouting": "ORTHOGONAL",
+      "elk.layered.spacing.nodeNodeBetweenLayers": "26",
+      "elk.layered.spacing.edgeNodeBetweenLayers": "14",
+      "elk.layered.spacing.edgeEdgeBetweenLayers": "12",
+      "elk.spacing.nodeNode": "18",
+      "elk.spacing.edgeNode": "12",
+      "elk.spacing.edgeEdge": "12",
+      "elk.layered.nodePlacement.strategy": "NETWORK_SIMPLEX",
+      "elk.layered.considerModelOrder.strategy": "PREFER_EDGES",
+      "elk.layered.thoroughness": "20",
+      "elk.padding": "[top=24,left=12,bottom=24,right=12]",
+    },
+    children: nodes.map((node) => ({
+      id: node.id,
+      width: node.width,
+      height: node.height,
+      layoutOptions: {
+        "elk.portConstraints": node.ports.every(({ y }) => y !== null) ? "FIXED_POS" : "FIXED_SIDE",
+        "elk.spacing.portPort": node.kind === "bank" ? "40" : "18",
+        ...(node.kind === "tank" ? { "elk.layered.layering.layerConstraint": "FIRST" } : {}),
+        ...(node.kind === "engine" ? { "elk.layered.layering.layerConstraint": "LAST" } : {}),
+      },
+      ports: node.ports.map((port) => ({
+        id: port.id,
+        width: 0,
+        height: 0,
+        ...(port.y === null ? {} : { x: port.side === "WEST" ? 0 : node.width, y: port.y }),
+        layoutOptions: { "elk.port.side": port.side },
+      })),
+    })),
+    edges: edges.map((edge): ElkExtendedEdge => ({ id: edge.id, sources: [edge.source], targets: [edge.target] })),
+  };
+}
+
+function fromElk(graph: PlumbingGraph, laid: ElkNode): Placed {
+  const sides = new Map(graph.nodes.flatMap(({ ports }) => ports.map((port) => [port.id, port.side] as const)));
+  const placed: Placed = { width: laid.width ?? 0, height: laid.height ?? 0, nodes: new Map(), ports: new Map(), edges: new Map() };
+  for (const { id, x = 0, y = 0, width = 0, height = 0, ports = [] } of laid.children ?? []) {
+    placed.nodes.set(id, { x, y, width, height });
+    for (const port of ports) placed.ports.set(port.id, { x: x + (port.x ?? 0), y: y + (port.y ?? 0), side: sides.get(port.id) ?? "EAST" });
+  }
+  for (const edge of laid.edges ?? []) {
+    const [section] = edge.sections ?? [];
+    if (section) placed.edges.set(edge.id, [section.startPoint, ...(section.bendPoints ?? []), section.endPoint]);
+  }
+  return placed;
+}
+
+/** Lays out a graph. A worker that dies or hangs is replaced, and the call rejects. */
+export async function layOut(graph: PlumbingGraph): Promise<Placed> {
+  elk ??= engine();
+  const running = await elk;
+  let timer: ReturnType<typeof setTimeout> | undefined;
+  const late = new Promise<never>((_, reject) => {
+    timer = setTimeout(() => reject(new Error("the layout took too long")), LIMIT_MS);
+  });
+  try {
+    return fromElk(graph, await Promise.race([running.layout(toElk(graph)), late]));
+  } catch (error) {
+    running.terminateWorker();
+    elk = null;
+    throw error;
+  } finally {
+    clearTimeout(timer);
+  }
+}

@@ -1,0 +1,138 @@
+/*
+ * Decides: whether the filter is loading, and whether a reading fits the plan.
+ * Seen in three seconds: the last reading against the computed vacuum, and the loading it implies.
+ */
+import { useMemo, useState } from "react";
+import styled from "styled-components";
+import { type ImpliedLoading, loadingFromReading } from "~/core/care/loadingFromReading";
+import { newId } from "~/core/plan/ids";
+import type { BookEntry, VacuumReading } from "~/core/plan/types";
+import { formatNumber, formatQuantity } from "~/core/units/format";
+import { quantityFaultText } from "~/messages/faults";
+import { nameOf } from "~/messages/notes";
+import { useJob } from "~/state/job";
+import { Button } from "~/ui/button";
+import { QuantityField, TextField } from "~/ui/fields";
+import { PlaceHead, Sheet } from "~/ui/place";
+
+export const meta = () => [{ title: "Care · Iron Keel" }];
+
+const Fields = styled.div`
+  display: grid; grid-template-columns: repeat(auto-fill, minmax(150px, 1fr)); gap: 8px 14px; align-items: start;
+`;
+const isReading = (entry: BookEntry): entry is VacuumReading => entry.kind === "vacuum";
+
+function impliedText(implied: ImpliedLoading, name: (id: string) => string): string {
+  switch (implied.outcome) {
+    case "loading":
+      return `${name(implied.filterId)} at ${formatNumber(implied.loading)} × clean`;
+    case "belowClean":
+      return `less than with ${name(implied.filterId)} clean: check gauge, load and temperature`;
+    case "beyond":
+      return `more than any loading of ${name(implied.filterId)} explains: look for a blocked pickup or a half-shut valve`;
+    case "noFilter":
+      return "no filter before the gauge";
+    case "notSolved":
+      return "the plan gives no figure to compare with";
+  }
+}
+
+export default function Care() {
+  const open = useJob();
+  const { job, plan, network, lineUp, revision, dispatch, stored } = open;
+  const { units } = job;
+  const gauges = plan.parts.filter((part) => part.kind === "gauge");
+  const gauge = gauges.find(({ id }) => stored?.way?.stations.some((station) => station.id === id)) ?? gauges[0];
+  const engine = job.consumers[0];
+  const [vacuumPa, setVacuum] = useState<number | undefined>();
+  const [fuelC, setFuel] = useState(plan.conditions.fuelC);
+  const [load, setLoad] = useState(engine ? (plan.conditions.load[engine.id] ?? 1) : 1);
+  const [note, setNote] = useState("");
+  const readings = job.book.filter(isReading);
+  const computed = stored?.way?.stations.find(({ id }) => id === gauge?.id)?.beforePa;
+  const store = () => {
+    if (!lineUp || !gauge || vacuumPa === undefined) return;
+    const conditions = structuredClone({ ...plan.conditions, fuelC, load: engine ? { ...plan.conditions.load, [engine.id]: load } : plan.conditions.load });
+    const entry: VacuumReading = { kind: "vacuum", id: newId(), at: new Date().toISOString(), planId: plan.id, revision, gaugeId: gauge.id, lineUpId: lineUp.id, vacuumPa, conditions, note };
+    void dispatch({ name: "enterInBook", entry }).then((result) => result.ok && setVacuum(undefined));
+  };
+  return (
+    <div>
+      <PlaceHead>
+        <h2>Care</h2>
+        <p>{gauge ? `${gauge.name} should read ${computed === undefined ? "–" : formatQuantity("pressure", -computed, units.pressure)} of vacuum in ${lineUp?.name ?? "this line-up"}, as stored.` : "No vacuum gauge in the plan: let one in between the separator and the lift pump."}</p>
+      </PlaceHead>
+      {gauge && lineUp && (
+        <Sheet>
+          <h3>Take a reading in {lineUp.name}</h3>
+          <p style={{ fontSize: 13, color: "var(--soft)" }}>Read the gauge with the engine at the stated load; keep hands and clothes clear of what turns and is hot.</p>
+          <Fields>
+            <QuantityField label="Vacuum read" dimension="pressure" unit={units.pressure} value={vacuumPa} faultText={quantityFaultText} check={(si) => (si < 101000 ? null : "More than a full vacuum.")} onCommit={(si) => setVacuum(si)} />
+            <QuantityField label="Fuel temperature" dimension="temperature" unit={units.temperature} value={fuelC} faultText={quantityFaultText} onCommit={setFuel} />
+            <QuantityField label="Engine load" dimension="ratio" unit="%" value={load} faultText={quantityFaultText} check={(si) => (si >= 0 && si <= 1 ? null : "From 0 to 100 %.")} onCommit={setLoad} />
+            <TextField label="Note" value={note} onCommit={setNote} />
+          </Fields>
+          <Button $main isDisabled={vacuumPa === undefined} onPress={store}>
+            Enter in the book
+          </Button>
+        </Sheet>
+      )}
+      <Sheet>
+        <h3>Readings</h3>
+        {readings.length === 0 ? (
+          <p>No reading yet. Each is kept with its load, temperature and levels, and brought to the plan's own figure.</p>
+        ) : (
+          <table>
+            <thead>
+              <tr>
+                <th>When</th>
+                <th>Line-up</th>
+                <th className="n">Read</th>
+                <th className="n">Computed</th>
+                <th>Read against computed</th>
+                <th>Implies</th>
+                <th>At</th>
+                <th />
+              </tr>
+            </thead>
+            <tbody>
+              {[...readings].reverse().map((reading) => (
+                <ReadingRow key={reading.id} reading={reading} network={network} />
+              ))}
+            </tbody>
+          </table>
+        )}
+      </Sheet>
+    </div>
+  );
+}
+
+function ReadingRow({ reading, network }: { reading: VacuumReading; network: ReturnType<typeof useJob>["network"] }) {
+  const { job, plan, dispatch } = useJob();
+  const { units } = job;
+  const lineUp = plan.lineUps.find(({ id }) => id === reading.lineUpId);
+  const implied = useMemo(
+    () => (lineUp ? loadingFromReading(network, lineUp, reading.conditions, reading.gaugeId, reading.vacuumPa) : ({ outcome: "notSolved" } as const)),
+    [network, lineUp, reading],
+  );
+  const computedPa = "computedPa" in implied ? implied.computedPa : null;
+  const most = Math.max(reading.vacuumPa, computedPa ?? 0, 1);
+  const apply = () => implied.outcome === "loading" && void dispatch({ name: "setConditions", change: { loading: { ...plan.conditions.loading, [implied.elementId]: implied.loading } } });
+  return (
+    <tr>
+      <td>{new Date(reading.at).toLocaleString("en-GB", { dateStyle: "short", timeStyle: "short" })}</td>
+      <td>{lineUp?.name ?? "gone"}</td>
+      <td className="n" style={{ fontWeight: 650 }}>{formatQuantity("pressure", reading.vacuumPa, units.pressure)}</td>
+      <td className="n">{computedPa === null ? "–" : formatQuantity("pressure", computedPa, units.pressure)}</td>
+      <td>
+        <svg width="120" height="16" aria-hidden>
+          <rect x={0} y={1} width={(120 * reading.vacuumPa) / most} height={6} fill="var(--ink)" />
+          {computedPa !== null && <rect x={0} y={9} width={(120 * computedPa) / most} height={6} fill="none" stroke="var(--vacuum)" strokeWidth={1.5} />}
+        </svg>
+      </td>
+      <td>{impliedText(implied, (id) => nameOf(job, id))}</td>
+      <td>{formatQuantity("temperature", reading.conditions.fuelC, units.temperature)}{reading.note && `, ${reading.note}`}</td>
+      <td>{implied.outcome === "loading" && <Button $quiet onPress={apply}>Take it over</Button>}</td>
+    </tr>
+  );
+}

@@ -1,0 +1,102 @@
+/*
+ * Decides: what length each hose is cut to, and which lengths still have to be measured.
+ * Seen in three seconds: every run with its length, rise and bends, and which are only assumed.
+ */
+import { Printer } from "lucide-react";
+import styled from "styled-components";
+import { runSheet, type RunSheetLine } from "~/core/parts/partsList";
+import { formatQuantity } from "~/core/units/format";
+import { quantityFaultText } from "~/messages/faults";
+import { useJob } from "~/state/job";
+import { Button } from "~/ui/button";
+import { QuantityField } from "~/ui/fields";
+import { Caution, PlaceHead, Sheet } from "~/ui/place";
+
+export const meta = () => [{ title: "Fit · Iron Keel" }];
+
+const RunButton = styled.button`
+  border: 0; background: none; padding: 0; cursor: pointer; text-align: left; font-weight: 600; min-height: 28px;
+`;
+
+export default function Fit() {
+  const { job, plan, select, selectedId, dispatch } = useJob();
+  const { units } = job;
+  const lines = runSheet(job, plan);
+  const length = (si: number) => formatQuantity("length", si, units.length, 4);
+  const assumed = lines.filter(({ isAssumed }) => isAssumed).length;
+  return (
+    <div>
+      <PlaceHead>
+        <h2>Fit</h2>
+        <p>
+          Run sheet: {lines.length} runs{assumed > 0 && `, ${assumed} with an assumed length (dashed)`}.
+        </p>
+        <Button onPress={() => window.print()} className="noPrint">
+          <Printer size={16} /> Print
+        </Button>
+      </PlaceHead>
+      <Caution>Cut fuel hose with the battery off, a drain pan under the joint and no flame or spark near. Lift, chock and stand a vehicle before working under it; never a jack alone.</Caution>
+      <Sheet>
+        <div style={{ maxWidth: 220 }} className="noPrint">
+          <QuantityField label="Service allowance at each end" dimension="length" unit={units.length} value={plan.serviceAllowanceM} faultText={quantityFaultText} check={(si) => (si >= 0 ? null : "Not less than nothing.")} onCommit={(serviceAllowanceM) => void dispatch({ name: "editPlan", change: { serviceAllowanceM } })} />
+        </div>
+        <table>
+          <thead>
+            <tr>
+              <th>Run</th>
+              <th>Marking</th>
+              <th className="n">Bore</th>
+              <th>Lie of it</th>
+              <th className="n">Length</th>
+              <th className="n">Rise</th>
+              <th className="n">90° / 45°</th>
+              <th className="n">Cut at</th>
+            </tr>
+          </thead>
+          <tbody>
+            {lines.map((line) => (
+              <tr key={line.id} style={{ background: selectedId === line.id ? "color-mix(in srgb, var(--act) 10%, transparent)" : undefined }}>
+                <td>
+                  <RunButton type="button" onClick={() => select(line.id)}>
+                    {line.from}, {line.fromPort} to {line.to}, {line.toPort}
+                  </RunButton>
+                </td>
+                <td>{line.marking}</td>
+                <td className="n">{formatQuantity("length", line.boreM, units.bore)}</td>
+                <td>
+                  <Lie line={line} />
+                </td>
+                <td className="n" style={{ textDecoration: line.isAssumed ? "underline dashed" : undefined }}>
+                  {length(line.lengthM)}
+                </td>
+                <td className="n">{length(line.riseM)}</td>
+                <td className="n">
+                  {line.bends90} / {line.bends45}
+                </td>
+                <td className="n" style={{ fontWeight: 650 }}>
+                  {length(line.cutM)}
+                </td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+        {lines.length === 0 && <p>No run yet. Join two ports in Lay out.</p>}
+      </Sheet>
+    </div>
+  );
+}
+
+/** A run's fall and rise as a small side view, height three times the length's scale. */
+function Lie({ line }: { line: RunSheetLine }) {
+  const width = 90;
+  const span = Math.max(0.1, line.highM - line.lowM);
+  const startsHigh = line.riseM < 0;
+  const y = (z: number) => 22 - ((z - line.lowM) / span) * 18;
+  const low = line.lowM < (startsHigh ? line.highM + line.riseM : line.highM - line.riseM) - 0.005;
+  const start = startsHigh ? line.highM : line.highM - Math.max(0, line.riseM);
+  return (
+    <svg width={width} height={26} role="img" aria-label={low ? "dips on the way" : line.riseM >= 0 ? "rises" : "falls"}>
+      <polyline points={`4,${y(start)} ${low ? `${width / 2},${y(line.lowM)} ` : ""}${width - 4},${y(start + line.riseM)}`} fill="none" stroke="var(--ink)" strokeWidth={2.5} strokeLinejoin="round" />
+    </svg>
+  );
+}

@@ -1,0 +1,109 @@
+import { Download, HelpCircle, Moon, Redo2, Undo2 } from "lucide-react";
+import { Link } from "react-router";
+import styled from "styled-components";
+import { usUnits, metricUnits, formatQuantity } from "~/core/units/format";
+import { saveJobFile, useJob } from "~/state/job";
+import { Button } from "~/ui/button";
+import { Select } from "~/ui/fields";
+import { GradeGlyph } from "~/ui/glyphs";
+import { currentTheme, setTheme } from "~/ui/theme";
+import { useShortcuts } from "./shortcuts";
+
+const Bar = styled.header`
+  grid-area: head; display: flex; align-items: center; gap: 14px; padding: 0 12px; border-bottom: 1.5px solid var(--hairline); background: var(--panel); min-width: 0;
+  @media (max-width: 600px) { flex-wrap: wrap; padding: 6px 10px; gap: 6px 10px; }
+  @media print { display: none; }
+`;
+const Name = styled.div`
+  display: flex; align-items: baseline; gap: 8px; min-width: 0; font-stretch: 82%;
+  h1 { font-size: 18px; white-space: nowrap; }
+  span { color: var(--soft); overflow: hidden; text-overflow: ellipsis; white-space: nowrap; max-width: 170px; font-size: 13px; }
+  @media (max-width: 1000px) { span { display: none; } }
+`;
+const LineUpBox = styled.div`
+  width: 250px; min-width: 120px; flex: 0 1 250px;
+`;
+const Moves = styled.p`
+  margin: 0; font-size: 13px; font-stretch: 84%; white-space: nowrap; overflow: hidden; text-overflow: ellipsis; min-width: 0; flex: 1;
+  b { font-weight: 650; }
+`;
+const Counts = styled.button`
+  display: flex; align-items: center; gap: 12px; border: 0; background: none; cursor: pointer; min-height: 40px; padding: 0 6px; margin-left: auto; font-stretch: 84%;
+  span { display: flex; align-items: center; gap: 5px; font-weight: 600; }
+`;
+const Home = styled(Link)`
+  display: grid; place-items: center; width: 40px; height: 40px; flex: none;
+`;
+const Tools = styled.div`
+  display: flex; gap: 0;
+  button { padding: 4px 7px; }
+`;
+
+export function Mark() {
+  return (
+    <svg width="34" height="24" viewBox="0 0 34 24" aria-hidden>
+      <path d="M3 3h28l-6 10H9z" fill="var(--ink)" />
+      <path d="M3 20h28" stroke="var(--pressure)" strokeWidth="3" />
+    </svg>
+  );
+}
+
+const movedNames = { vacuum: "vacuum", feed: "feed pressure", worst: "worst part" };
+
+export function Header({ onFindings, sheetOpen }: { onFindings: () => void; sheetOpen: boolean }) {
+  const open = useJob();
+  const { job, plan, lineUp, findings, moved } = open;
+  const { openHelp } = useShortcuts();
+  const standing = findings.filter(({ setAside }) => !setAside);
+  const count = (grade: string) => standing.filter((finding) => finding.grade === grade).length;
+  const isMetric = job.units.length !== "in";
+  return (
+    <Bar>
+      <Home to="/" aria-label="All jobs">
+        <Mark />
+      </Home>
+      <Name>
+        <h1>{job.name}</h1>
+        <span title={job.note}>{job.note}</span>
+      </Name>
+      <LineUpBox>
+        <Select label="Line-up" hideLabel value={lineUp?.id ?? null} options={plan.lineUps} onChange={open.chooseLineUp} placeholder="no line-up" />
+      </LineUpBox>
+      <Moves role="status" aria-label="Figures that moved">
+        {moved.map(({ what, beforePa, afterPa }) => (
+          <span key={what}>
+            {movedNames[what]} {formatQuantity("pressure", beforePa, job.units.pressure)} to <b>{formatQuantity("pressure", afterPa, job.units.pressure)}</b>{" "}
+          </span>
+        ))}
+      </Moves>
+      <Counts type="button" onClick={onFindings} aria-expanded={sheetOpen} aria-label={`Findings: ${count("stop")} Stop, ${count("mend")} Mend, ${count("watch")} Watch`}>
+        {(["stop", "mend", "watch"] as const).map((grade) => (
+          <span key={grade}>
+            <GradeGlyph grade={grade} size={18} /> {count(grade)}
+          </span>
+        ))}
+      </Counts>
+      <Tools>
+        <Button $quiet aria-label="Undo" isDisabled={!open.canUndo} onPress={() => void open.undo()}>
+          <Undo2 size={18} />
+        </Button>
+        <Button $quiet aria-label="Redo" isDisabled={!open.canRedo} onPress={() => void open.redo()}>
+          <Redo2 size={18} />
+        </Button>
+        <Button $quiet aria-label={`Units: ${isMetric ? "metric" : "inch"}; change over`} onPress={() => void open.dispatch({ name: "editJob", change: { units: isMetric ? { ...usUnits } : { ...metricUnits } } })}>
+          {job.units.pressure}
+        </Button>
+        <Button $quiet aria-label="Save the job as a file" onPress={() => void saveJobFile(job.id)}>
+          <Download size={18} />
+        </Button>
+        <Button $quiet aria-label="Day or night" onPress={() => setTheme(currentTheme() === "day" ? "night" : "day")}>
+          <Moon size={18} />
+        </Button>
+        <Button $quiet aria-label="Keys and what can be done" onPress={openHelp}>
+          <HelpCircle size={18} />
+        </Button>
+      </Tools>
+    </Bar>
+  );
+}
+

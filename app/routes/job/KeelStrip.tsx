@@ -1,0 +1,115 @@
+import { ChevronsDownUp, ChevronsUpDown } from "lucide-react";
+import { useEffect, useMemo, useState } from "react";
+import { useLocation } from "react-router";
+import styled from "styled-components";
+import { leakJoints } from "~/core/work/leakTest";
+import type { BookEntry, VacuumReading } from "~/core/plan/types";
+import { Keel, type KeelMark } from "~/keel/Keel";
+import { KeelUpright } from "~/keel/KeelUpright";
+import { nameOf } from "~/messages/notes";
+import { outcomeText } from "~/messages/outcomes";
+import { type OpenJob, useJob } from "~/state/job";
+import { Button } from "~/ui/button";
+
+const Strip = styled.section`
+  grid-area: keel; border-top: 2px solid var(--ink); background: var(--panel); position: relative; min-width: 0;
+  @media print { display: none; }
+`;
+const Fold = styled.div`
+  position: absolute; top: -34px; right: 12px; z-index: 4; display: flex;
+  button { background: var(--panel); border-color: var(--ink); min-height: 30px; padding: 2px 8px; }
+  @media (max-width: 600px) { display: none; }
+`;
+const Empty = styled.p`
+  margin: 0; padding: 18px 16px; color: var(--soft);
+`;
+const Low = styled.p`
+  margin: 0; padding: 8px 16px; white-space: nowrap; overflow: hidden; text-overflow: ellipsis;
+`;
+
+type Height = "folded" | "low" | "tall";
+const px: Record<Exclude<Height, "folded">, number> = { low: 176, tall: 268 };
+
+const isReading = (entry: BookEntry): entry is VacuumReading => entry.kind === "vacuum";
+
+/** What the place that is open puts on the Keel. */
+function marksFor(place: string, { job, plan, verdict, lineUp }: OpenJob): KeelMark[] {
+  if (!verdict?.way) return [];
+  if (place === "install") {
+    return leakJoints(job, plan, verdict.way).map(({ joint, check }) => ({ id: joint.part, sign: check?.result === "dry" ? "done" : "open" }));
+  }
+  if (place === "care") {
+    return job.book
+      .filter(isReading)
+      .filter(({ lineUpId }) => lineUpId === lineUp?.id)
+      .slice(-3)
+      .map(({ gaugeId, vacuumPa }) => ({ id: gaugeId, sign: "reading", gaugePa: -vacuumPa }));
+  }
+  return [];
+}
+
+function useNarrow(): boolean {
+  const [narrow, setNarrow] = useState(false);
+  useEffect(() => {
+    const query = window.matchMedia("(max-width: 600px)");
+    const read = () => setNarrow(query.matches);
+    read();
+    query.addEventListener("change", read);
+    return () => query.removeEventListener("change", read);
+  }, []);
+  return narrow;
+}
+
+export function KeelStrip() {
+  const open = useJob();
+  const { verdict, stored, overlay, plan, job, lineUp } = open;
+  const place = useLocation().pathname.split("/")[3] ?? "";
+  const [height, setHeight] = useState<Height>("low");
+  const narrow = useNarrow();
+  const shown: Height = place === "prove" && height === "low" ? "tall" : height;
+  const marks = useMemo(() => marksFor(place, open), [place, open]);
+  const step = shown === "folded" ? "low" : shown === "low" ? "tall" : "low";
+  if (place === "print") return null;
+  const drawn = verdict?.way && verdict.result.outcome === "solved";
+  return (
+    <Strip aria-label="The Keel" id="keel" data-state={verdict?.result.outcome ?? "none"}>
+      {!narrow && (
+        <Fold>
+          {shown !== "folded" && (
+            <Button aria-label="Fold the Keel" onPress={() => setHeight("folded")}>
+              <ChevronsDownUp size={16} />
+            </Button>
+          )}
+          <Button aria-label={step === "tall" ? "Make the Keel tall" : "Make the Keel low"} onPress={() => setHeight(step)}>
+            <ChevronsUpDown size={16} />
+          </Button>
+        </Fold>
+      )}
+      {!lineUp && <Empty>The Keel is drawn for a line-up: make one in Lay out, with a tank and an engine joined.</Empty>}
+      {lineUp && !drawn && verdict && (
+        <Empty>
+          {lineUp.name}: {outcomeText(verdict, job.units)}. Nothing flows, so there is nothing to draw.
+        </Empty>
+      )}
+      {drawn && verdict && shown === "folded" && (
+        <Low>
+          <b>{lineUp?.name}</b> {outcomeText(verdict, job.units)}
+        </Low>
+      )}
+      {drawn && verdict && shown !== "folded" && narrow && <KeelUpright verdict={verdict} units={job.units} selectedId={open.selectedId} onSelect={open.select} />}
+      {drawn && verdict && shown !== "folded" && !narrow && (
+        <Keel
+          verdict={verdict}
+          before={overlay ? stored : null}
+          limits={plan.limits}
+          units={job.units}
+          height={px[shown]}
+          selectedId={open.selectedId}
+          onSelect={open.select}
+          nameOf={(id) => nameOf(job, id)}
+          marks={marks}
+        />
+      )}
+    </Strip>
+  );
+}

@@ -1,0 +1,84 @@
+import { ClipboardCheck, Droplets, Gauge, List, PenTool, Ruler, Waypoints, Wrench } from "lucide-react";
+import { NavLink } from "react-router";
+import styled from "styled-components";
+import { leakJoints } from "~/core/work/leakTest";
+import { placeNames } from "~/messages/outcomes";
+import { formatQuantity } from "~/core/units/format";
+import { useJob } from "~/state/job";
+import { GradeGlyph } from "~/ui/glyphs";
+import { type Place, placeOfRule, places } from "./places";
+
+const Nav = styled.nav`
+  grid-area: rail; border-right: 1.5px solid var(--hairline); background: var(--panel); overflow: auto;
+  ol { list-style: none; margin: 0; padding: 4px 0; display: grid; }
+  a { display: grid; grid-template-columns: 14px 1fr auto; column-gap: 7px; padding: 6px 8px 6px 10px; min-height: 50px; align-content: center; color: var(--ink); text-decoration: none; border-left: 4px solid transparent; font-stretch: 84%; }
+  a b { font-weight: 550; font-size: 15px; } a i { font-style: normal; color: var(--soft); font-size: 13px; }
+  a small { grid-column: 2 / 4; color: var(--soft); font-size: 12px; white-space: nowrap; overflow: hidden; text-overflow: ellipsis; }
+  a svg.icon { display: none; }
+  a[aria-current="page"] { border-left-color: var(--ink); background: var(--ground); b { font-weight: 700; } }
+  @media (max-width: 1000px) {
+    a { grid-template-columns: 1fr; place-items: center; padding: 4px; min-height: 48px; position: relative; }
+    a b, a small, a i { position: absolute; width: 1px; height: 1px; overflow: hidden; clip-path: inset(50%); }
+    a svg.icon { display: block; }
+    a .grade { position: absolute; top: 4px; right: 2px; }
+  }
+  @media (max-width: 600px) {
+    border-right: 0; border-bottom: 1px solid var(--hairline); overflow-x: auto;
+    ol { display: flex; padding: 0; }
+    a { min-width: 48px; border-left: 0; border-bottom: 4px solid transparent; }
+    a[aria-current="page"] { border-bottom-color: var(--ink); }
+  }
+  @media print { display: none; }
+`;
+
+const icons: Record<Place, typeof Ruler> = {
+  survey: Ruler,
+  layout: Waypoints,
+  prove: Gauge,
+  fit: PenTool,
+  parts: List,
+  install: Wrench,
+  bleed: Droplets,
+  care: ClipboardCheck,
+};
+
+export function Rail() {
+  const { job, plan, findings, verdict } = useJob();
+  const aboard = Object.values(plan.conditions.aboardM3).reduce((sum, m3) => sum + m3, 0);
+  const joints = verdict?.way ? leakJoints(job, plan, verdict.way) : [];
+  const steps = verdict?.way ? verdict.way.legs.filter(({ side, kind }) => side === "feed" && kind === "run").length : 0;
+  const stops = findings.filter(({ grade, setAside }) => grade === "stop" && !setAside).length;
+  const status: Record<Place, string> = {
+    survey: `${formatQuantity("volume", aboard, job.units.volume)} aboard`,
+    layout: `${plan.parts.length + job.consumers.length} parts`,
+    prove: stops > 0 ? `${stops} Stop` : `${plan.lineUps.length} line-ups`,
+    fit: `${plan.runs.length} runs`,
+    parts: `${plan.parts.length} to buy`,
+    install: `${joints.filter(({ check }) => check?.result === "dry").length} of ${joints.length} dry`,
+    bleed: `${steps} sections`,
+    care: `${job.book.filter(({ kind }) => kind === "vacuum").length} readings`,
+  };
+  const worst = (place: Place) =>
+    findings.filter((finding) => !finding.setAside && (placeOfRule[finding.rule] ?? "layout") === place).map(({ grade }) => grade)[0];
+  return (
+    <Nav aria-label="Places">
+      <ol>
+        {places.map((place, i) => {
+          const Icon = icons[place];
+          const grade = worst(place);
+          return (
+            <li key={place}>
+              <NavLink to={`/job/${job.id}/${place}`} prefetch="intent">
+                <i aria-hidden>{i + 1}</i>
+                <Icon className="icon" size={20} aria-hidden />
+                <b>{placeNames[place]}</b>
+                <span className="grade">{grade && <GradeGlyph grade={grade} size={13} />}</span>
+                <small>{status[place]}</small>
+              </NavLink>
+            </li>
+          );
+        })}
+      </ol>
+    </Nav>
+  );
+}

@@ -1,0 +1,161 @@
+/** Beside the drawing: what is chosen, and the findings. On a narrow screen a sheet that the counts open. */
+import { X } from "lucide-react";
+import { useState } from "react";
+import styled, { css } from "styled-components";
+import type { Finding } from "~/core/findings/types";
+import { findingKey } from "~/core/findings/findings";
+import { newId } from "~/core/plan/ids";
+import { findingText } from "~/messages/findings";
+import { nameOf } from "~/messages/notes";
+import { useJob } from "~/state/job";
+import { Button } from "~/ui/button";
+import { Actions, Dialog } from "~/ui/dialog";
+import { TextField } from "~/ui/fields";
+import { GradeGlyph } from "~/ui/glyphs";
+import { Inspector } from "./Inspector";
+
+const Panel = styled.aside<{ $open: boolean }>`
+  grid-area: side; border-left: 1.5px solid var(--hairline); background: var(--panel); overflow: auto; padding: 12px 16px; min-width: 0;
+  @media (max-width: 1000px) {
+    position: fixed; right: 0; top: 48px; bottom: 0; width: min(360px, 100vw); z-index: 20; box-shadow: -8px 0 24px #0003;
+    ${({ $open }) => !$open && css`display: none;`}
+  }
+  @media print { display: none; }
+`;
+const Close = styled.div`
+  display: none; justify-content: flex-end;
+  @media (max-width: 1000px) { display: flex; }
+`;
+const Head = styled.div`
+  display: flex; align-items: baseline; justify-content: space-between; margin: 14px 0 4px; padding-top: 12px; border-top: 1.5px solid var(--hairline);
+`;
+const List = styled.ul`
+  list-style: none; margin: 0; padding: 0;
+`;
+const Row = styled.li<{ $chosen: boolean; $aside: boolean }>`
+  border-bottom: 1px solid var(--hairline); padding: 8px 0; opacity: ${({ $aside }) => ($aside ? 0.75 : 1)};
+  > button { display: grid; grid-template-columns: 20px 1fr; gap: 8px; width: 100%; border: 0; background: none; text-align: left; padding: 2px 0; cursor: pointer; min-height: 32px; }
+  b { font-weight: 650; font-stretch: 86%; }
+  .detail { grid-column: 2; font-size: 13px; color: var(--soft); font-stretch: 86%; }
+  dl { margin: 6px 0 6px 28px; font-size: 13px; display: grid; gap: 4px; font-stretch: 88%; }
+  dt { color: var(--soft); font-size: 12px; } dd { margin: 0; }
+`;
+
+export function Side({ isSheetOpen, onClose }: { isSheetOpen: boolean; onClose: () => void }) {
+  const { findings } = useJob();
+  const standing = findings.filter(({ setAside }) => !setAside).length;
+  return (
+    <Panel $open={isSheetOpen} aria-label="Chosen part and findings" tabIndex={0}>
+      <Close>
+        <Button $quiet aria-label="Close" onPress={onClose}>
+          <X size={18} />
+        </Button>
+      </Close>
+      <Inspector />
+      <Head>
+        <h2>Findings</h2>
+        <span>{standing === 0 ? "none" : standing}</span>
+      </Head>
+      {findings.length === 0 && <p>Nothing stands against this plan as it is set.</p>}
+      <List>
+        {findings.map((finding) => (
+          <FindingRow key={findingKey(finding)} finding={finding} />
+        ))}
+      </List>
+    </Panel>
+  );
+}
+
+function FindingRow({ finding }: { finding: Finding }) {
+  const open = useJob();
+  const { job, plan, focusFinding } = open;
+  const [asking, setAsking] = useState(false);
+  const text = findingText(finding, job.units, (id) => nameOf(job, id));
+  const isChosen = focusFinding !== null && findingKey(focusFinding) === findingKey(finding);
+  const lineUps = finding.lineUpIds.map((id) => plan.lineUps.find((one) => one.id === id)?.name).filter(Boolean);
+  const choose = () => {
+    open.setFocusFinding(isChosen ? null : finding);
+    if (isChosen) return;
+    const [id] = finding.ids;
+    const [lineUpId] = finding.lineUpIds;
+    if (id) open.select(id);
+    if (lineUpId && !finding.lineUpIds.includes(open.lineUp?.id ?? "")) open.chooseLineUp(lineUpId);
+  };
+  return (
+    <Row $chosen={isChosen} $aside={finding.setAside !== undefined}>
+      <button type="button" onClick={choose} aria-expanded={isChosen}>
+        <GradeGlyph grade={finding.grade} />
+        <span>
+          <span className="sr">{finding.grade}: </span>
+          <b style={{ color: finding.grade === "stop" ? "var(--danger)" : undefined }}>{text.title}</b>
+        </span>
+        <span className="detail">{finding.setAside ? `Set aside: ${finding.setAside.reason}` : text.detail}</span>
+      </button>
+      {isChosen && (
+        <>
+          <dl>
+            <div>
+              <dt>Why it matters</dt>
+              <dd>{text.why}</dd>
+            </div>
+            <div>
+              <dt>What to do</dt>
+              <dd>{text.mend}</dd>
+            </div>
+            <div>
+              <dt>Basis</dt>
+              <dd>{text.basis}</dd>
+            </div>
+            {lineUps.length > 0 && (
+              <div>
+                <dt>Holds in</dt>
+                <dd>{lineUps.join(", ")}</dd>
+              </div>
+            )}
+          </dl>
+          <Actions>
+            {finding.setAside ? (
+              <Button onPress={() => finding.setAside && void open.dispatch({ name: "strikeFromBook", id: finding.setAside.id })}>Take up again</Button>
+            ) : (
+              <Button onPress={() => setAsking(true)}>Set aside…</Button>
+            )}
+          </Actions>
+        </>
+      )}
+      <SetAsideDialog finding={finding} isOpen={asking} onOpenChange={setAsking} title={text.title} />
+    </Row>
+  );
+}
+
+function SetAsideDialog({ finding, isOpen, onOpenChange, title }: { finding: Finding; isOpen: boolean; onOpenChange: (open: boolean) => void; title: string }) {
+  const { plan, revision, dispatch } = useJob();
+  const [reason, setReason] = useState("");
+  const keep = () => {
+    const entry = {
+      kind: "setAside" as const,
+      id: newId(),
+      at: new Date().toISOString(),
+      planId: plan.id,
+      revision,
+      rule: finding.rule,
+      ids: finding.ids,
+      lineUpId: null,
+      reason,
+      figure: finding.figure,
+    };
+    void dispatch({ name: "enterInBook", entry });
+    onOpenChange(false);
+  };
+  return (
+    <Dialog title="Set this finding aside" isOpen={isOpen} onOpenChange={onOpenChange}>
+      <p>{title}. The reason is kept with its figure, printed at hand-over, and the finding comes back if it gets worse.</p>
+      <TextField label="Reason" value={reason} onCommit={setReason} autoFocus />
+      <Actions>
+        <Button onPress={() => onOpenChange(false)}>Leave it</Button>
+        <Button $main isDisabled={reason === ""} onPress={keep}>
+          Set aside
+        </Button>
+      </Actions>
+    </Dialog>
+  );
+}

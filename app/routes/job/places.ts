@@ -1,0 +1,13 @@
+/** The eight places, in working order. */
+export const places = ["survey", "layout", "prove", "fit", "parts", "install", "bleed", "care"] as const;
+export type Place = (typeof places)[number];
+
+/** Where a finding of a rule is mended. */
+export const placeOfRule: Record<string, Place> = {
+  noShutOff: "layout",
+  returnNearPickup: "survey",
+  suctionOverLimit: "prove",
+  suctionClean: "prove",
+  freeAir: "prove",
+  starved: "prove",
+};

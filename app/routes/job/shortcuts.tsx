@@ -1,0 +1,176 @@
+/** Single keys for what is done all day, listed under `?`, with a switch to turn them off; and a palette on Ctrl+K. */
+import { createContext, type ReactNode, useContext, useEffect, useMemo, useRef, useState } from "react";
+import { ListBox, ListBoxItem, SearchField, Input, Autocomplete, useFilter } from "react-aria-components";
+import { useNavigate } from "react-router";
+import styled from "styled-components";
+import { placeNames } from "~/messages/outcomes";
+import { saveJobFile, useJob } from "~/state/job";
+import { Dialog } from "~/ui/dialog";
+import { Switch } from "~/ui/fields";
+import { setTheme, currentTheme } from "~/ui/theme";
+import { places } from "./places";
+
+export interface Action {
+  id: string;
+  name: string;
+  key?: string;
+  run: () => void;
+}
+
+interface Shortcuts {
+  openPalette: () => void;
+  openHelp: () => void;
+  /** Actions of the place that is open, beside those of every place. */
+  setLocal: (actions: Action[]) => void;
+}
+
+const Context = createContext<Shortcuts>({ openPalette: () => undefined, openHelp: () => undefined, setLocal: () => undefined });
+export const useShortcuts = () => useContext(Context);
+
+const KEYS_OFF = "iron-keel-keys-off";
+const readOff = () => {
+  try {
+    return localStorage.getItem(KEYS_OFF) === "1";
+  } catch {
+    return false;
+  }
+};
+
+const Rows = styled.dl`
+  display: grid; grid-template-columns: 72px 1fr; gap: 4px 12px; margin: 0;
+  dt { font-weight: 650; } dd { margin: 0; }
+`;
+const Search = styled(Input)`
+  width: 100%; min-height: 40px; padding: 6px 10px; border: 1px solid var(--idle); background: var(--raised); border-radius: 2px;
+`;
+const Found = styled(ListBox)`
+  max-height: 50vh; overflow: auto; outline: none;
+  [role="option"] { padding: 8px 10px; cursor: pointer; display: flex; justify-content: space-between; gap: 12px; }
+  [role="option"][data-focused] { background: color-mix(in srgb, var(--act) 14%, transparent); }
+  kbd { color: var(--soft); font: inherit; }
+`;
+
+const isTyping = (target: EventTarget | null) =>
+  target instanceof HTMLElement && (target.isContentEditable || /^(INPUT|TEXTAREA|SELECT)$/.test(target.tagName));
+
+export function ShortcutsProvider({ children }: { children: ReactNode }) {
+  const open = useJob();
+  const navigate = useNavigate();
+  const [palette, setPalette] = useState(false);
+  const [help, setHelp] = useState(false);
+  const [off, setOff] = useState(false);
+  const [local, setLocal] = useState<Action[]>([]);
+  const { contains } = useFilter({ sensitivity: "base" });
+  useEffect(() => setOff(readOff()), []);
+
+  const { plan, lineUp, job } = open;
+  const nextLineUp = () => {
+    const at = plan.lineUps.findIndex(({ id }) => id === lineUp?.id);
+    const next = plan.lineUps[(at + 1) % Math.max(1, plan.lineUps.length)];
+    if (next) open.chooseLineUp(next.id);
+  };
+  const actions: Action[] = [
+    ...places.map((place, i) => ({ id: place, name: `Go to ${placeNames[place]}`, key: String(i + 1), run: () => void navigate(`/job/${job.id}/${place}`) })),
+    { id: "lineUp", name: "Next line-up", key: "l", run: nextLineUp },
+    { id: "undo", name: "Undo", key: "u", run: () => void open.undo() },
+    { id: "redo", name: "Redo", key: "r", run: () => void open.redo() },
+    { id: "theme", name: "Day or night", key: "n", run: () => setTheme(currentTheme() === "day" ? "night" : "day") },
+    { id: "export", name: "Save the job as a file", key: "s", run: () => void saveJobFile(job.id) },
+    { id: "unselect", name: "Choose nothing", key: "Escape", run: () => open.select(null) },
+    ...plan.lineUps.map((one) => ({ id: `lineUp-${one.id}`, name: `Line-up: ${one.name}`, run: () => open.chooseLineUp(one.id) })),
+    ...local,
+  ];
+  const latest = useRef(actions);
+  latest.current = actions;
+
+  useEffect(() => {
+    const onKey = (event: KeyboardEvent) => {
+      const mod = event.ctrlKey || event.metaKey;
+      if (mod && event.key.toLowerCase() === "k") {
+        event.preventDefault();
+        setPalette(true);
+        return;
+      }
+      if (isTyping(event.target)) return;
+      if (mod && event.key.toLowerCase() === "z") {
+        event.preventDefault();
+        latest.current.find(({ id }) => id === (event.shiftKey ? "redo" : "undo"))?.run();
+        return;
+      }
+      if (mod || event.altKey || off) return;
+      if (document.querySelector('[role="dialog"], [role="listbox"]')) return;
+      if (event.key === "?") {
+        setHelp(true);
+        return;
+      }
+      const action = latest.current.find(({ key }) => key !== undefined && key === event.key);
+      if (!action) return;
+      event.preventDefault();
+      action.run();
+    };
+    window.addEventListener("keydown", onKey);
+    return () => window.removeEventListener("keydown", onKey);
+  }, [off]);
+
+  const value = useMemo(() => ({ openPalette: () => setPalette(true), openHelp: () => setHelp(true), setLocal }), []);
+  const turn = (on: boolean) => {
+    setOff(!on);
+    try {
+      localStorage.setItem(KEYS_OFF, on ? "0" : "1");
+    } catch {
+      // Storage closed: holds until the page is left.
+    }
+  };
+  return (
+    <Context.Provider value={value}>
+      {children}
+      <Dialog title="Do" isOpen={palette} onOpenChange={setPalette}>
+        <Autocomplete filter={contains}>
+          <SearchField aria-label="What to do" autoFocus>
+            <Search placeholder="Type what to do" />
+          </SearchField>
+          <Found
+            aria-label="Actions"
+            onAction={(key) => {
+              setPalette(false);
+              latest.current.find(({ id }) => id === key)?.run();
+            }}
+          >
+            {actions.map(({ id, name, key }) => (
+              <ListBoxItem key={id} id={id} textValue={name}>
+                <span>{name}</span>
+                {key && <kbd>{key}</kbd>}
+              </ListBoxItem>
+            ))}
+          </Found>
+        </Autocomplete>
+      </Dialog>
+      <Dialog title="Keys" isOpen={help} onOpenChange={setHelp}>
+        <Switch isOn={!off} onChange={turn}>
+          Single keys work
+        </Switch>
+        <Rows>
+          <dt>Ctrl K</dt>
+          <dd>Everything that can be done, by name</dd>
+          <dt>Ctrl Z</dt>
+          <dd>Undo; with Shift redo</dd>
+          <dt>Alt arrows</dt>
+          <dd>Nudge the part that has focus on the drawing</dd>
+          {actions.filter(({ key }) => key).map(({ id, name, key }) => [<dt key={`${id}k`}>{key}</dt>, <dd key={id}>{name}</dd>])}
+        </Rows>
+      </Dialog>
+    </Context.Provider>
+  );
+}
+
+/** Adds a place's own actions while it is open. */
+export function useLocalActions(actions: Action[]): void {
+  const { setLocal } = useShortcuts();
+  const key = actions.map(({ id, name }) => id + name).join("|");
+  const latest = useRef(actions);
+  latest.current = actions;
+  useEffect(() => {
+    setLocal(latest.current.map((action) => ({ ...action, run: () => latest.current.find(({ id }) => id === action.id)?.run() })));
+    return () => setLocal([]);
+  }, [key, setLocal]);
+}

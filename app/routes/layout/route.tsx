@@ -1,0 +1,229 @@
+/*
+ * Decides: what joins to what, and how the valves of a line-up stand.
+ * Seen in three seconds: which tank feeds, where the return goes, which way is live.
+ */
+import { Minus, Pause, Play, Plus } from "lucide-react";
+import { useEffect, useRef, useState } from "react";
+import { Link } from "react-router";
+import styled from "styled-components";
+import { newId } from "~/core/plan/ids";
+import type { Id, Purpose } from "~/core/plan/types";
+import { isValve, neighbourSettings } from "~/core/plan/valves";
+import { nameOf } from "~/messages/notes";
+import { outcomeText } from "~/messages/outcomes";
+import { Plumbing, settingText } from "~/plumbing/Plumbing";
+import { usePlumbing } from "~/plumbing/usePlumbing";
+import { useJob } from "~/state/job";
+import { Button } from "~/ui/button";
+import { Actions, Dialog } from "~/ui/dialog";
+import { Select, Switch, TextField } from "~/ui/fields";
+import { say } from "~/ui/toast";
+import { newPartKinds } from "../job/Inspector";
+import { useLocalActions } from "../job/shortcuts";
+
+export const meta = () => [{ title: "Lay out · Iron Keel" }];
+
+const Frame = styled.div`
+  height: 100%; display: grid; grid-template-rows: auto minmax(0, 1fr);
+  @media (max-width: 600px) { height: auto; display: block; }
+`;
+const Bar = styled.div`
+  display: flex; flex-wrap: wrap; gap: 6px; align-items: center; padding: 6px 10px; border-bottom: 1px solid var(--hairline); background: var(--panel);
+  > .grow { flex: 1; }
+`;
+const Canvas = styled.div`
+  overflow: auto; position: relative; min-height: 0;
+  background-image: linear-gradient(var(--hairline) 1px, transparent 1px), linear-gradient(90deg, var(--hairline) 1px, transparent 1px);
+  background-size: 40px 40px; background-position: -1px -1px; background-blend-mode: normal;
+  svg { display: block; }
+  @media (max-width: 600px) { display: none; }
+`;
+const Wash = styled.div`
+  background: color-mix(in srgb, var(--ground) 82%, transparent); min-height: 100%; min-width: max-content; display: grid; place-items: start;
+`;
+const Note = styled.p`
+  position: absolute; left: 16px; top: 16px; max-width: 440px; background: var(--raised); padding: 12px 14px; border: 1px solid var(--hairline); margin: 0;
+`;
+const Outline = styled.ol`
+  display: none; list-style: none; margin: 0; padding: 0;
+  @media (max-width: 600px) { display: block; }
+  button { width: 100%; text-align: left; min-height: 48px; padding: 6px 14px; border: 0; border-bottom: 1px solid var(--hairline); background: none; display: flex; justify-content: space-between; gap: 12px; cursor: pointer; }
+  button[aria-pressed="true"] { background: color-mix(in srgb, var(--act) 12%, transparent); }
+  small { color: var(--soft); font-size: 13px; }
+`;
+
+const zooms = [0.5, 0.62, 0.75, 0.87, 1, 1.2, 1.5];
+
+export default function LayOut() {
+  const open = useJob();
+  const { job, plan, network, verdict, lineUp, dispatch, select, selectedId, focusFinding } = open;
+  const plumbing = usePlumbing(network);
+  const canvas = useRef<HTMLDivElement>(null);
+  const [zoom, setZoom] = useState<number | null>(null);
+  const [fit, setFit] = useState(1);
+  const [isMoving, setMoving] = useState(true);
+  const [editing, setEditing] = useState(false);
+  const { placed } = plumbing;
+  useEffect(() => {
+    const box = canvas.current;
+    if (!box || !placed) return;
+    const measure = () => setFit(Math.max(0.5, Math.min(1.15, (box.clientWidth - 4) / placed.width, Math.max((box.clientHeight - 4) / placed.height, 0.62))));
+    measure();
+    const observer = new ResizeObserver(measure);
+    observer.observe(box);
+    return () => observer.disconnect();
+  }, [placed]);
+  const scale = zoom ?? fit;
+
+  const operate = (id: Id) => {
+    const part = plan.parts.find((one) => one.id === id);
+    if (!part || !lineUp || !isValve(part)) return;
+    const now = lineUp.valves[id] ?? { kind: "unset" };
+    const next = part.kind === "bank" ? undefined : (neighbourSettings(part, now).at(-1) ?? neighbourSettings(part, now)[0]);
+    if (!next) return;
+    const last = part.kind === "selector" && now.kind === "position" && part.positions.at(-1)?.id === now.position ? part.positions[0] : undefined;
+    const setting = last ? { kind: "position" as const, position: last.id } : next;
+    void dispatch({ name: "setValve", lineUpId: lineUp.id, valveId: id, setting }).then((result) => {
+      if (result.ok) say({ text: `${part.name}: ${settingText(part, setting)} in ${lineUp.name}.`, action: { label: "Undo", run: () => void open.undo() } });
+    });
+  };
+  useLocalActions([
+    { id: "operate", name: "Move the chosen valve", key: "v", run: () => selectedId && operate(selectedId) },
+    { id: "takeOut", name: "Take the chosen part out", key: "Delete", run: () => plan.parts.some(({ id }) => id === selectedId) && void dispatch({ name: "removePart", id: selectedId as Id }) },
+    { id: "pause", name: isMoving ? "Hold the flow marks" : "Let the flow marks move", key: "m", run: () => setMoving(!isMoving) },
+    { id: "lineUps", name: "Make and change line-ups", key: "e", run: () => setEditing(true) },
+  ]);
+  const addTank = () => {
+    const id = newId();
+    const count = job.tanks.length;
+    void dispatch({ name: "addTank", id, tankName: `Tank ${count + 1}`, position: { xM: 2.2, yM: 0.4 - count * 1.2, zM: 0.2 } }).then(() => select(id));
+  };
+  const addEngine = () => {
+    const id = newId();
+    void dispatch({ name: "addEngine", id, engineName: "Engine", position: { xM: 0, yM: 0, zM: 0.5 } }).then(() => select(id));
+  };
+  const addPart = (kind: (typeof newPartKinds)[number]["id"]) => {
+    const id = newId();
+    void dispatch({ name: "addPart", id, kind, position: { xM: 1, yM: 0.2, zM: 0.6 } }).then(() => select(id));
+  };
+  const step = (by: number) => {
+    const at = zooms.findIndex((z) => z >= scale - 0.01);
+    setZoom(zooms[Math.max(0, Math.min(zooms.length - 1, (at < 0 ? zooms.length - 1 : at) + by))] ?? 1);
+  };
+  const isEmpty = job.tanks.length + plan.parts.length + job.consumers.length === 0;
+  return (
+    <Frame>
+      <Bar>
+        <Button onPress={addTank}>Add tank</Button>
+        <Button onPress={addEngine}>Add engine</Button>
+        <div style={{ width: 150 }}>
+          <Select label="Add a part" hideLabel value={null} placeholder="Add a part" options={newPartKinds} onChange={addPart} />
+        </div>
+        <Button onPress={() => setEditing(true)}>Line-ups…</Button>
+        <Link to={`/job/${job.id}/print/valves`}>Valve table</Link>
+        <span className="grow" />
+        {verdict && <span role="status">{outcomeText(verdict, job.units)}</span>}
+        <Button $quiet aria-label={isMoving ? "Hold the flow marks" : "Let the flow marks move"} onPress={() => setMoving(!isMoving)}>
+          {isMoving ? <Pause size={16} /> : <Play size={16} />}
+        </Button>
+        <Button $quiet aria-label="Smaller" onPress={() => step(-1)}>
+          <Minus size={16} />
+        </Button>
+        <Button $quiet aria-label="Fit the drawing" onPress={() => setZoom(null)}>
+          {Math.round(scale * 100)} %
+        </Button>
+        <Button $quiet aria-label="Larger" onPress={() => step(1)}>
+          <Plus size={16} />
+        </Button>
+      </Bar>
+      <Canvas ref={canvas} tabIndex={0} aria-label="Plumbing" role="region">
+        <Wash>
+          {placed && !isEmpty && (
+            <svg width={placed.width * scale} height={placed.height * scale} viewBox={`0 0 ${placed.width} ${placed.height}`} data-status={plumbing.status}>
+              <Plumbing
+                network={network}
+                placed={placed}
+                verdict={verdict}
+                units={job.units}
+                selectedId={selectedId}
+                glowIds={focusFinding?.ids ?? none}
+                onSelect={select}
+                onOperate={operate}
+                onNudge={(id, dx, dy) => void dispatch({ name: "nudge", id, dx, dy }, `nudge:${id}:${Math.floor(Date.now() / 1500)}`)}
+                isMoving={isMoving}
+              />
+            </svg>
+          )}
+        </Wash>
+        {isEmpty && (
+          <Note>
+            <b>Nothing is laid out yet.</b> Add a tank and an engine, choose a port of one and join it to the other. A part is let into a hose: choose the hose, then the part.
+          </Note>
+        )}
+        {plumbing.status === "failed" && <Note>The drawing could not be laid out. The plan itself is whole: the outline on a narrow screen and every other place work on it.</Note>}
+        {plumbing.status === "laying" && !placed && !isEmpty && <Note aria-busy="true">Drawing…</Note>}
+      </Canvas>
+      <Outline aria-label="Plumbing as an outline">
+        {[...job.tanks, ...plan.parts, ...job.consumers].map((item) => (
+          <li key={item.id}>
+            <button type="button" aria-pressed={selectedId === item.id} onClick={() => select(item.id)}>
+              <span>{item.name}</span>
+              <small>{"kind" in item && item.kind !== "engine" && isValve(item) ? settingText(item, lineUp?.valves[item.id]) : ""}</small>
+            </button>
+          </li>
+        ))}
+        {plan.runs.map((run) => (
+          <li key={run.id}>
+            <button type="button" aria-pressed={selectedId === run.id} onClick={() => select(run.id)}>
+              <span>{nameOf(job, run.id)}</span>
+              <small>hose</small>
+            </button>
+          </li>
+        ))}
+      </Outline>
+      <LineUps isOpen={editing} onOpenChange={setEditing} />
+    </Frame>
+  );
+}
+
+const none: readonly Id[] = [];
+const purposes: { id: Purpose; name: string }[] = [
+  { id: "run", name: "run" },
+  { id: "transfer", name: "transfer" },
+  { id: "polish", name: "polish" },
+  { id: "prime", name: "prime" },
+];
+
+function LineUps({ isOpen, onOpenChange }: { isOpen: boolean; onOpenChange: (open: boolean) => void }) {
+  const { plan, lineUp, dispatch, chooseLineUp } = useJob();
+  const add = () => {
+    const id = newId();
+    void dispatch({ name: "addLineUp", id, lineUpName: `Line-up ${plan.lineUps.length + 1}` }).then(() => chooseLineUp(id));
+  };
+  const copy = () => {
+    if (!lineUp) return;
+    const id = newId();
+    void dispatch({ name: "duplicateLineUp", id, from: lineUp.id, lineUpName: `${lineUp.name} copy` }).then(() => chooseLineUp(id));
+  };
+  return (
+    <Dialog title="Line-ups" isOpen={isOpen} onOpenChange={onOpenChange}>
+      {plan.lineUps.length > 0 && <Select label="Chosen" value={lineUp?.id ?? null} options={plan.lineUps} onChange={chooseLineUp} />}
+      {lineUp && (
+        <>
+          <TextField label="Name" value={lineUp.name} onCommit={(name) => void dispatch({ name: "editLineUp", id: lineUp.id, change: { name } })} />
+          <Select label="Purpose" value={lineUp.purpose} options={purposes} onChange={(purpose) => void dispatch({ name: "editLineUp", id: lineUp.id, change: { purpose } })} />
+          <Switch isOn={lineUp.intendedTransfer} onChange={(on) => void dispatch({ name: "editLineUp", id: lineUp.id, change: { intendedTransfer: on } })}>
+            Fuel is meant to end in another tank
+          </Switch>
+        </>
+      )}
+      <Actions>
+        {lineUp && <Button onPress={() => void dispatch({ name: "removeLineUp", id: lineUp.id })}>Delete {lineUp.name}</Button>}
+        {lineUp && <Button onPress={copy}>Duplicate</Button>}
+        <Button $main onPress={add}>
+          New line-up
+        </Button>
+      </Actions>
+    </Dialog>
+  );
+}

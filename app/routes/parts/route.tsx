@@ -1,0 +1,129 @@
+/*
+ * Decides: what to buy, and how much hose of each bore and marking.
+ * Seen in three seconds: hose metres with allowance as lengths side by side, and parts by count.
+ */
+import { Download } from "lucide-react";
+import { hoseLines, type PartLine, partLines } from "~/core/parts/partsList";
+import { formatNumber, formatQuantity, type UnitChoice } from "~/core/units/format";
+import { partKindNames } from "~/messages/outcomes";
+import { nameOf } from "~/messages/notes";
+import { fileName, saveText, useJob } from "~/state/job";
+import { Button } from "~/ui/button";
+import { PlaceHead, Sheet } from "~/ui/place";
+
+export const meta = () => [{ title: "Parts · Iron Keel" }];
+
+function detailText({ kind, detail }: PartLine, units: UnitChoice): string {
+  switch (kind) {
+    case "filter":
+      return `${detail.medium === "separator" ? "water separator" : "secondary"}, ${detail.micron} micron, ${formatQuantity("flow", Number(detail.ratedFlowM3S), units.flow)}`;
+    case "selector":
+      return `${detail.ways} ways`;
+    case "bank":
+      return `${detail.ways} branches`;
+    case "gauge":
+      return String(detail.measures);
+    case "check":
+      return `opens at ${formatQuantity("pressure", Number(detail.crackingPa), units.pressure)}`;
+    case "twoWay":
+    case "tee":
+    case "liftPump":
+    case "engine":
+      return "";
+  }
+}
+
+export default function Parts() {
+  const { job, plan, select } = useJob();
+  const { units } = job;
+  const parts = partLines(plan);
+  const hoses = hoseLines(job, plan);
+  const bore = (si: number) => formatQuantity("length", si, units.bore);
+  const longest = Math.max(0.1, ...hoses.map(({ totalM }) => totalM));
+  const save = async () => {
+    const { toCsv } = await import("~/core/export/csv");
+    const rows = [
+      ...parts.map((line) => ({ item: partKindNames[line.kind] ?? line.kind, detail: detailText(line, units), bore: bore(line.boreM), quantity: line.count, unit: "piece", for: line.ids.map((id) => nameOf(job, id)).join("; ") })),
+      ...hoses.map((line) => ({ item: "hose", detail: line.marking, bore: bore(line.boreM), quantity: formatNumber(line.totalM, 4), unit: "m", for: `${line.runs} runs, ${formatNumber(line.allowanceM)} m of it allowance` })),
+    ];
+    saveText(`${fileName(job.name)}-parts.csv`, toCsv(rows), "text/csv");
+  };
+  return (
+    <div>
+      <PlaceHead>
+        <h2>Parts</h2>
+        <p>Counted from the plan: {plan.parts.length} parts, {formatNumber(hoses.reduce((sum, { totalM }) => sum + totalM, 0))} m of hose.</p>
+        <Button onPress={() => void save()}>
+          <Download size={16} /> CSV
+        </Button>
+      </PlaceHead>
+      <Sheet>
+        <h3>Hose by bore and marking</h3>
+        <table>
+          <thead>
+            <tr>
+              <th>Marking</th>
+              <th className="n">Bore</th>
+              <th>To scale</th>
+              <th className="n">Runs</th>
+              <th className="n">Net</th>
+              <th className="n">Allowance</th>
+              <th className="n">To buy</th>
+            </tr>
+          </thead>
+          <tbody>
+            {hoses.map((line) => (
+              <tr key={line.marking + line.boreM}>
+                <td>{line.marking}</td>
+                <td className="n">{bore(line.boreM)}</td>
+                <td>
+                  <svg width="240" height="18" role="img" aria-label={`${formatNumber(line.totalM)} m`}>
+                    <line x1={0} x2={(240 * line.netM) / longest} y1={9} y2={9} stroke="var(--ink)" strokeWidth={3 + line.boreM * 600} />
+                    <line x1={(240 * line.netM) / longest} x2={(240 * line.totalM) / longest} y1={9} y2={9} stroke="var(--idle)" strokeWidth={3 + line.boreM * 600} strokeDasharray="3 3" />
+                  </svg>
+                </td>
+                <td className="n">{line.runs}</td>
+                <td className="n">{formatNumber(line.netM)} m</td>
+                <td className="n">{formatNumber(line.allowanceM)} m</td>
+                <td className="n" style={{ fontWeight: 650 }}>{formatNumber(line.totalM)} m</td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+        {hoses.length === 0 && <p>No hose yet.</p>}
+      </Sheet>
+      <Sheet>
+        <h3>Parts</h3>
+        <table>
+          <thead>
+            <tr>
+              <th className="n">Count</th>
+              <th>Part</th>
+              <th>Detail</th>
+              <th className="n">Bore</th>
+              <th>For</th>
+            </tr>
+          </thead>
+          <tbody>
+            {parts.map((line) => (
+              <tr key={line.ids.join()}>
+                <td className="n" style={{ fontWeight: 650 }}>{line.count}</td>
+                <td>{partKindNames[line.kind]}</td>
+                <td>{detailText(line, units)}</td>
+                <td className="n">{bore(line.boreM)}</td>
+                <td>
+                  {line.ids.map((id) => (
+                    <Button $quiet key={id} onPress={() => select(id)}>
+                      {nameOf(job, id)}
+                    </Button>
+                  ))}
+                </td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+        {parts.length === 0 && <p>No part yet.</p>}
+      </Sheet>
+    </div>
+  );
+}

@@ -1,0 +1,1 @@
+export const loader = () => Response.json({ status: "ok" });

@@ -1,0 +1,195 @@
+/** The open job: what is stored, what is chosen, what is explored, and the one way to change it. */
+import { useLiveQuery } from "dexie-react-hooks";
+import { createContext, type ReactNode, useCallback, useContext, useEffect, useMemo, useRef, useState } from "react";
+import type { Command } from "~/core/edit/commands";
+import { findingsOf } from "~/core/findings/findings";
+import type { Finding } from "~/core/findings/types";
+import { LineUpSolver } from "~/core/hydraulics/solve";
+import { judgeLineUp, type LineUpVerdict } from "~/core/hydraulics/worst";
+import { buildNetwork, type Network } from "~/core/network/network";
+import { currentPlan } from "~/core/plan/ports";
+import type { Conditions, Id, Job, LineUp, Plan } from "~/core/plan/types";
+import { faultText } from "~/messages/faults";
+import { noteText } from "~/messages/notes";
+import { commit, type CommitResult, exportJob, type LoadedJob, loadJob, redo, undo } from "~/store/jobs";
+import { storageFault } from "~/store/faults";
+
+export interface Moved {
+  what: "vacuum" | "feed" | "worst";
+  beforePa: number;
+  afterPa: number;
+  lineUpName: string;
+}
+
+export interface OpenJob {
+  job: Job;
+  plan: Plan;
+  network: Network;
+  solver: LineUpSolver;
+  revision: number;
+  canUndo: boolean;
+  canRedo: boolean;
+  exportedAt: string | null;
+  lineUp: LineUp | null;
+  chooseLineUp: (id: Id) => void;
+  selectedId: Id | null;
+  select: (id: Id | null) => void;
+  /** Conditions explored by the sliders; null where the stored ones hold. */
+  overlay: Conditions | null;
+  explore: (conditions: Conditions | null) => void;
+  conditions: Conditions;
+  /** The chosen line-up at the explored conditions, and at the stored ones. */
+  verdict: LineUpVerdict | null;
+  stored: LineUpVerdict | null;
+  findings: Finding[];
+  focusFinding: Finding | null;
+  setFocusFinding: (finding: Finding | null) => void;
+  moved: Moved[];
+  dispatch: (command: Command, gesture?: string) => Promise<CommitResult>;
+  undo: () => Promise<void>;
+  redo: () => Promise<void>;
+  say: (text: string, lasts?: boolean) => void;
+}
+
+const Context = createContext<OpenJob | null>(null);
+
+export function useJob(): OpenJob {
+  const open = useContext(Context);
+  if (!open) throw new Error("no job is open here");
+  return open;
+}
+
+type Say = (said: { text: string; lasts?: boolean; action?: { label: string; run: () => void } }) => void;
+
+const figuresOfVerdict = (verdict: LineUpVerdict | null) => {
+  if (!verdict || verdict.result.outcome !== "solved" || !verdict.way) return null;
+  const engine = verdict.way.stations.find(({ kind }) => kind === "engine");
+  return { vacuum: verdict.suction?.vacuumPa ?? null, feed: engine?.beforePa ?? null, worst: verdict.way.suctionLosses[0]?.lossPa ?? null };
+};
+
+const LEAST_MOVE_PA = 50;
+
+/** Which figures of the line-up the last change moved. */
+function useMoved(revision: number, verdict: LineUpVerdict | null): Moved[] {
+  const last = useRef<{ revision: number; lineUpId: Id | null; figures: ReturnType<typeof figuresOfVerdict> }>({ revision, lineUpId: null, figures: null });
+  const [moved, setMoved] = useState<Moved[]>([]);
+  useEffect(() => {
+    const figures = figuresOfVerdict(verdict);
+    const before = last.current;
+    const lineUpId = verdict?.lineUp.id ?? null;
+    if (revision !== before.revision && lineUpId === before.lineUpId && figures && before.figures) {
+      const lineUpName = verdict?.lineUp.name ?? "";
+      setMoved(
+        (["vacuum", "feed", "worst"] as const).flatMap((what) => {
+          const [beforePa, afterPa] = [before.figures?.[what], figures[what]];
+          if (beforePa == null || afterPa == null || Math.abs(beforePa - afterPa) < LEAST_MOVE_PA) return [];
+          return [{ what, beforePa, afterPa, lineUpName }];
+        }),
+      );
+    } else if (lineUpId !== before.lineUpId) setMoved([]);
+    last.current = { revision, lineUpId, figures };
+  }, [revision, verdict]);
+  return moved;
+}
+
+function downloadOffer(jobId: Id, say: Say, text: string): void {
+  say({ text, lasts: true, action: { label: "Save the file", run: () => void saveJobFile(jobId) } });
+}
+
+export async function saveJobFile(jobId: Id): Promise<void> {
+  const file = await exportJob(jobId);
+  if (file) saveText(`${fileName(file.name)}.keel.json`, file.text, "application/json");
+}
+
+export const fileName = (name: string) => name.toLowerCase().replace(/[^a-z0-9]+/g, "-").replace(/^-|-$/g, "") || "job";
+
+export function saveText(name: string, text: string, type: string): void {
+  const url = URL.createObjectURL(new Blob([text], { type }));
+  const link = document.createElement("a");
+  link.href = url;
+  link.download = name;
+  link.click();
+  setTimeout(() => URL.revokeObjectURL(url), 10000);
+}
+
+interface Props {
+  loaded: LoadedJob;
+  say: Say;
+  children: ReactNode;
+}
+
+export function JobProvider({ loaded, say, children }: Props) {
+  const id = loaded.job.id;
+  const live = useLiveQuery(() => loadJob(id), [id], loaded) ?? loaded;
+  const { job, revision } = live;
+  const plan = currentPlan(job);
+  const network = useMemo(() => buildNetwork(job), [job]);
+  const solver = useMemo(() => new LineUpSolver(network), [network]);
+  const findings = useMemo(() => findingsOf(job, network), [job, network]);
+  const [lineUpId, setLineUpId] = useState<Id | null>(null);
+  const [selectedId, select] = useState<Id | null>(null);
+  const [focusFinding, setFocusFinding] = useState<Finding | null>(null);
+  const [overlay, explore] = useState<Conditions | null>(null);
+  const lineUp = plan.lineUps.find((one) => one.id === lineUpId) ?? plan.lineUps[0] ?? null;
+  const conditions = overlay ?? plan.conditions;
+  const stored = useMemo(() => (lineUp ? judgeLineUp(solver, lineUp, plan.conditions) : null), [solver, lineUp, plan.conditions]);
+  const verdict = useMemo(
+    () => (overlay && lineUp ? judgeLineUp(solver, lineUp, overlay) : stored),
+    [solver, lineUp, overlay, stored],
+  );
+  const moved = useMoved(revision, stored);
+
+  const dispatch = useCallback(
+    async (command: Command, gesture?: string): Promise<CommitResult> => {
+      try {
+        const result = await commit(id, command, gesture);
+        if (!result.ok) say({ text: result.faults.map((fault) => `${fault.path ? `${fault.path}: ` : ""}${faultText(fault)}`).join("; ") });
+        else for (const note of result.notes) say({ text: noteText(note, result.job) });
+        return result;
+      } catch (error) {
+        downloadOffer(id, say, storageFault(error));
+        return { ok: false, faults: [{ path: "", code: "storage" }] };
+      }
+    },
+    [id, say],
+  );
+  const step = useCallback(
+    async (way: typeof undo) => {
+      try {
+        await way(id);
+      } catch (error) {
+        downloadOffer(id, say, storageFault(error));
+      }
+    },
+    [id, say],
+  );
+
+  const value: OpenJob = {
+    job,
+    plan,
+    network,
+    solver,
+    revision,
+    canUndo: live.cursor > 0,
+    canRedo: live.lastSeq > live.cursor,
+    exportedAt: live.exportedAt,
+    lineUp,
+    chooseLineUp: setLineUpId,
+    selectedId,
+    select,
+    overlay,
+    explore,
+    conditions,
+    verdict,
+    stored,
+    findings,
+    focusFinding,
+    setFocusFinding,
+    moved,
+    dispatch,
+    undo: () => step(undo),
+    redo: () => step(redo),
+    say: (text, lasts) => say({ text, lasts }),
+  };
+  return <Context.Provider value={value}>{children}</Context.Provider>;
+}

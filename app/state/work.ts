@@ -1,0 +1,29 @@
+/** The worker that sweeps line-ups over conditions: started when asked, restarted when it dies, stopped when left. */
+import { useEffect, useState } from "react";
+import type { Sweep, SweepCase } from "~/core/hydraulics/worst";
+import type { Job } from "~/core/plan/types";
+
+export type SweepState =
+  | { status: "working"; done: number; of: number }
+  | { status: "done"; cases: SweepCase[]; ms: number }
+  | { status: "failed" };
+
+export function useSweep(job: Job, sweep: Sweep): SweepState {
+  const [state, setState] = useState<SweepState>({ status: "working", done: 0, of: 0 });
+  const key = JSON.stringify([job.tanks, job.consumers, job.plans, job.fuel, job.site, sweep]);
+  useEffect(() => {
+    const stop = new AbortController();
+    setState({ status: "working", done: 0, of: 0 });
+    void (async () => {
+      const { sweepInWorker } = await import("~/workers/client");
+      const started = performance.now();
+      const result = await sweepInWorker(job, sweep, stop.signal, (done, of) => setState({ status: "working", done, of }));
+      if (stop.signal.aborted) return;
+      setState(result.ok ? { status: "done", cases: result.cases, ms: performance.now() - started } : { status: "failed" });
+    })();
+    return () => stop.abort();
+    // The key stands for the job and the sweep by content.
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+  }, [key]);
+  return state;
+}

@@ -1,0 +1,279 @@
+import { type ReactNode, useEffect, useRef, useState } from "react";
+import {
+  FieldError,
+  Input,
+  Label,
+  ListBox,
+  ListBoxItem,
+  Popover,
+  Select as AriaSelect,
+  SelectValue,
+  Slider as AriaSlider,
+  SliderOutput,
+  SliderThumb,
+  SliderTrack,
+  Button as AriaButton,
+  Switch as AriaSwitch,
+  TextField as AriaTextField,
+} from "react-aria-components";
+import { ChevronDown } from "lucide-react";
+import styled from "styled-components";
+import type { Dimension } from "~/core/units/factors";
+import { formatQuantity, otherUnit, showQuantity } from "~/core/units/format";
+import { parseQuantity, type QuantityFault } from "~/core/units/parse";
+
+const Field = styled.div`
+  display: grid; gap: 2px; min-width: 0;
+  > div { display: grid; gap: 2px; }
+`;
+const FieldLabel = styled(Label)`
+  font-size: 13px; color: var(--soft); font-stretch: 82%;
+`;
+const Box = styled(Input)`
+  width: 100%; min-height: 32px; padding: 4px 8px; border: 1px solid var(--idle); border-radius: 2px; background: var(--raised);
+  @media (pointer: coarse) { min-height: 44px; }
+  &[data-focused] { outline: 2px solid var(--act); outline-offset: 0; }
+  &[data-invalid] { border: 2px solid var(--danger); }
+`;
+const Fault = styled(FieldError)`
+  color: var(--danger); font-size: 13px; font-weight: 550;
+`;
+const Under = styled.div`
+  display: flex; gap: 8px; align-items: center; font-size: 12px; color: var(--soft); min-height: 18px;
+`;
+
+interface TextProps {
+  label: string;
+  value: string;
+  onCommit: (value: string) => void;
+  autoFocus?: boolean;
+  name?: string;
+}
+
+/** A line of text that is kept on Enter or on leaving it. */
+export function TextField({ label, value, onCommit, autoFocus, name }: TextProps) {
+  const [draft, setDraft] = useState(value);
+  useEffect(() => setDraft(value), [value]);
+  const commit = () => {
+    const tidy = draft.trim();
+    if (tidy === "") setDraft(value);
+    else if (tidy !== value) onCommit(tidy);
+  };
+  return (
+    <Field>
+      <AriaTextField value={draft} onChange={setDraft} onBlur={commit} validationBehavior="aria" autoFocus={autoFocus} name={name}>
+        <FieldLabel>{label}</FieldLabel>
+        <Box onKeyDown={(event) => event.key === "Enter" && commit()} maxLength={80} />
+      </AriaTextField>
+    </Field>
+  );
+}
+
+export interface QuantityProps {
+  label: string;
+  dimension: Dimension;
+  unit: string;
+  value: number | undefined;
+  /** SI value and the text it was typed as. */
+  onCommit: (si: number, entered: string) => void;
+  /** Sentence for a text that was not understood. */
+  faultText: (fault: QuantityFault) => string;
+  /** Refuses a value with a reason. */
+  check?: (si: number) => string | null;
+  /** Marked where a number is assumed rather than measured or the maker's. */
+  basis?: "measured" | "maker" | "assumed";
+  entered?: string;
+}
+
+/** A number with its unit: the text is kept while it is typed, the number in SI is kept on Enter or on leaving. */
+export function QuantityField({ label, dimension, unit, value, onCommit, faultText, check, basis, entered }: QuantityProps) {
+  const shown = value === undefined ? "" : formatQuantity(dimension, value, unit, 4);
+  const [draft, setDraft] = useState(shown);
+  const [fault, setFault] = useState<string | null>(null);
+  const [other, setOther] = useState(false);
+  const latest = useRef(shown);
+  latest.current = shown;
+  useEffect(() => {
+    setDraft(shown);
+    setFault(null);
+  }, [shown]);
+  const commit = () => {
+    if (draft.trim() === latest.current) return setFault(null);
+    const parsed = parseQuantity(draft, dimension, unit);
+    if (!parsed.ok) return setFault(faultText(parsed.fault));
+    const refused = check?.(parsed.si) ?? null;
+    setFault(refused);
+    if (refused === null) onCommit(parsed.si, parsed.entered);
+  };
+  const second = otherUnit[unit];
+  return (
+    <Field>
+      <AriaTextField value={draft} onChange={setDraft} onBlur={commit} isInvalid={fault !== null} validationBehavior="aria">
+        <FieldLabel>{label}</FieldLabel>
+        <Box inputMode="text" onKeyDown={(event) => event.key === "Enter" && commit()} />
+        <Fault>{fault}</Fault>
+      </AriaTextField>
+      <Under>
+        {basis !== undefined && <Basis $assumed={basis === "assumed"}>{basis === "maker" ? "maker's" : basis}</Basis>}
+        {entered && <span>as typed: {entered}</span>}
+        {second && value !== undefined && (
+          <TapUnit onPress={() => setOther(!other)} aria-label={`${label} in ${second}`}>
+            {other ? formatQuantity(dimension, value, second) : second}
+          </TapUnit>
+        )}
+      </Under>
+    </Field>
+  );
+}
+
+const Basis = styled.span<{ $assumed: boolean }>`
+  border-bottom: ${({ $assumed }) => ($assumed ? "1.5px dashed var(--soft)" : "none")};
+`;
+const TapUnit = styled(AriaButton)`
+  border: 0; background: none; padding: 2px 4px; margin-left: auto; cursor: pointer; color: var(--act); font-size: 12px; text-decoration: underline dotted;
+  @media (pointer: coarse) { min-height: 32px; min-width: 44px; }
+`;
+
+interface SliderProps {
+  label: string;
+  value: number;
+  min: number;
+  max: number;
+  step: number;
+  output: string;
+  onChange: (value: number) => void;
+  onEnd?: (value: number) => void;
+  ends?: [string, string];
+}
+
+const SliderBox = styled(AriaSlider)`
+  display: grid; grid-template-columns: 1fr auto; row-gap: 0; font-size: 13px;
+  output { font-weight: 600; }
+`;
+const Track = styled(SliderTrack)`
+  grid-column: 1 / -1; height: 32px; position: relative; cursor: pointer;
+  @media (pointer: coarse) { height: 44px; }
+  &::before { content: ""; position: absolute; left: 0; right: 0; top: 50%; height: 3px; margin-top: -1.5px; background: var(--idle); }
+`;
+const Done = styled.div`
+  position: absolute; left: 0; top: 50%; height: 3px; margin-top: -1.5px; background: var(--act); pointer-events: none;
+`;
+const Thumb = styled(SliderThumb)`
+  width: 20px; height: 20px; top: 50%; border-radius: 50%; background: var(--raised); border: 3px solid var(--act);
+  &[data-dragging] { background: var(--act); }
+  &[data-focus-visible] { outline: 2px solid var(--act); outline-offset: 2px; }
+`;
+const Ends = styled.div`
+  grid-column: 1 / -1; display: flex; justify-content: space-between; color: var(--soft); font-size: 12px; margin-top: -4px;
+`;
+
+/** A slider for what is explored. `onChange` follows the hand; `onEnd` comes when it lets go. */
+export function Slider({ label, value, min, max, step, output, onChange, onEnd, ends }: SliderProps) {
+  const share = max > min ? Math.min(1, Math.max(0, (value - min) / (max - min))) : 0;
+  return (
+    <SliderBox value={value} minValue={min} maxValue={max} step={step} onChange={(next) => onChange(Number(next))} onChangeEnd={(next) => onEnd?.(Number(next))}>
+      <FieldLabel>{label}</FieldLabel>
+      <SliderOutput>{output}</SliderOutput>
+      <Track>
+        <Done style={{ width: `${share * 100}%` }} />
+        <Thumb aria-label={label} />
+      </Track>
+      {ends && (
+        <Ends>
+          <span>{ends[0]}</span>
+          <span>{ends[1]}</span>
+        </Ends>
+      )}
+    </SliderBox>
+  );
+}
+
+const Trigger = styled(AriaButton)`
+  width: 100%; min-height: 32px; display: flex; align-items: center; justify-content: space-between; gap: 8px; padding: 4px 8px;
+  border: 1px solid var(--idle); border-radius: 2px; background: var(--raised); cursor: pointer; text-align: left;
+  @media (pointer: coarse) { min-height: 44px; }
+  &[data-focus-visible] { outline: 2px solid var(--act); outline-offset: 1px; }
+  span { overflow: hidden; text-overflow: ellipsis; white-space: nowrap; }
+`;
+export const Floating = styled(Popover)`
+  background: var(--raised); border: 1px solid var(--ink); border-radius: 3px; box-shadow: 0 6px 20px #0004; padding: 4px; overflow: auto;
+  min-width: var(--trigger-width); max-width: min(420px, calc(100vw - 24px));
+`;
+const Option = styled(ListBoxItem)`
+  padding: 6px 10px; border-radius: 2px; cursor: pointer; outline: none;
+  @media (pointer: coarse) { padding: 12px 10px; }
+  &[data-focused] { background: color-mix(in srgb, var(--act) 14%, transparent); }
+  &[data-selected] { font-weight: 650; }
+`;
+
+interface SelectProps<K extends string> {
+  label: string;
+  hideLabel?: boolean;
+  value: K | null;
+  options: readonly { id: K; name: string }[];
+  onChange: (value: K) => void;
+  placeholder?: string;
+}
+
+export function Select<K extends string>({ label, hideLabel, value, options, onChange, placeholder }: SelectProps<K>) {
+  return (
+    <Field>
+      <AriaSelect
+        aria-label={hideLabel ? label : undefined}
+        selectedKey={value}
+        onSelectionChange={(key) => key !== null && onChange(String(key) as K)}
+        placeholder={placeholder ?? "choose"}
+        validationBehavior="aria"
+      >
+        {!hideLabel && <FieldLabel>{label}</FieldLabel>}
+        <Trigger>
+          <SelectValue />
+          <ChevronDown size={16} aria-hidden />
+        </Trigger>
+        <Floating>
+          <ListBox items={options.map((option) => ({ ...option, key: option.id }))}>
+            {(item) => (
+              <Option id={item.id} textValue={item.name}>
+                {item.name}
+              </Option>
+            )}
+          </ListBox>
+        </Floating>
+      </AriaSelect>
+    </Field>
+  );
+}
+
+const SwitchBox = styled(AriaSwitch)`
+  display: flex; align-items: center; gap: 8px; min-height: 32px; cursor: pointer;
+  @media (pointer: coarse) { min-height: 44px; }
+  .rail { width: 34px; height: 18px; border: 2px solid var(--act); border-radius: 10px; position: relative; flex: none; }
+  .rail::after { content: ""; position: absolute; top: 2px; left: 2px; width: 10px; height: 10px; border-radius: 50%; background: var(--act); }
+  &[data-selected] .rail { background: var(--act); }
+  &[data-selected] .rail::after { left: 18px; background: var(--raised); }
+  &[data-focus-visible] .rail { outline: 2px solid var(--act); outline-offset: 2px; }
+`;
+
+export function Switch({ children, isOn, onChange }: { children: ReactNode; isOn: boolean; onChange: (on: boolean) => void }) {
+  return (
+    <SwitchBox isSelected={isOn} onChange={onChange}>
+      <span className="rail" aria-hidden />
+      {children}
+    </SwitchBox>
+  );
+}
+
+const Unit = styled.small`
+  font-size: 0.82em; color: var(--soft); margin-left: 0.2em;
+`;
+
+/** A number with its unit drawn smaller. */
+export function Quantity({ dimension, si, unit, figures }: { dimension: Dimension; si: number; unit: string; figures?: number }) {
+  const { number, unit: symbol } = showQuantity(dimension, si, unit, figures);
+  return (
+    <span>
+      {number}
+      <Unit>{symbol}</Unit>
+    </span>
+  );
+}

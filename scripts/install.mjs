@@ -1,0 +1,24 @@
+/** Installs what is needed, once: packages by the committed lock file, and Debian's Chromium where it is wanted. */
+import { execFileSync } from "node:child_process";
+import { existsSync, readFileSync, writeFileSync } from "node:fs";
+import { createHash } from "node:crypto";
+
+const run = (command, args, options = {}) => execFileSync(command, args, { stdio: "inherit", ...options });
+const STAMP = "node_modules/.installed";
+const wanted = () => createHash("sha256").update(readFileSync("package-lock.json")).digest("hex");
+
+export function installPackages() {
+  if (existsSync(STAMP) && readFileSync(STAMP, "utf8") === wanted()) return;
+  run("npm", ["install", "--no-audit", "--no-fund", "--loglevel=error"]);
+  writeFileSync(STAMP, wanted());
+}
+
+export const chromium = "/usr/bin/chromium";
+
+export function installChromium() {
+  if (existsSync(chromium)) return;
+  const asRoot = process.getuid?.() === 0 ? [] : ["sudo"];
+  const [first, ...rest] = [...asRoot, "apt-get"];
+  run(first, [...rest, "update", "-qq"]);
+  run(first, [...rest, "install", "-y", "-qq", "--no-install-recommends", "chromium"]);
+}
