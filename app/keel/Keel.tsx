@@ -68,13 +68,6 @@ function pieces({ legs, y, zeroY }: KeelScale): { d: string; kind: "pressure" | 
   );
 }
 
-const elevationPath = ({ legs, elevation }: KeelScale, side: "feed" | "return") =>
-  legs
-    .filter(({ leg }) => leg.side === side)
-    .flatMap(({ points }) => points)
-    .map(({ x, zM }, i) => `${i === 0 ? "M" : "L"}${x.toFixed(1)} ${elevation(zM).toFixed(1)}`)
-    .join("");
-
 const strokes = {
   pressure: { stroke: "var(--pressure)", strokeWidth: 2.5 },
   vacuum: { stroke: "var(--vacuum)", strokeWidth: 2.5 },
@@ -131,14 +124,14 @@ export function Keel(props: Props) {
   if (result.outcome !== "solved" || !way || way.legs.length === 0) return null;
   const limitPa = suction?.limitPa ?? limits.suctionChangePa;
   const tall = height >= 240;
-  const box = { width, height, left: 64, right: 24, top: 10, ribbon: tall ? 56 : 38, names: 26 };
-  const scale = keelScale(way, box, limitPa);
+  const box = { width, height, left: 72, right: 24, top: 10, ribbon: tall ? 56 : 38, names: 26 };
+  const scale = keelScale(way, box, limitPa, before?.way ?? null);
   const right = width - box.right;
   const limitY = scale.y(-limitPa);
   const airPa = airOutPa(result.settings.fuel, result.settings.atmospherePa, limits.freeAirFraction);
   const airY = scale.y(airPa);
   const old = before?.way && before !== verdict ? keelScale(before.way, box, limitPa) : null;
-  const shown = fitNames(scale.stations, 6.4, selectedId);
+  const shown = fitNames(scale.stations, 5.5, selectedId);
   const chosen = scale.stations.find(({ station }) => station.id === selectedId);
   const chosenRun = scale.legs.find(({ leg }) => leg.id === selectedId && leg.kind === "run");
   const axis = [...ticks(scale.highestPa, 2), ...ticks(scale.lowestPa, tall ? 5 : 3)];
@@ -171,7 +164,11 @@ export function Keel(props: Props) {
         <g fontSize={12} textAnchor="end" fontWeight={600} style={{ fontStretch: "80%" }}>
           <text x={right - 4} y={22} fill="var(--pressure)">pump pushes</text>
           <text x={right - 4} y={scale.zeroY - 5} fill="var(--soft)" fontWeight={400}>scale changes here</text>
-          {airY < scale.plotBottom - 14 && <text x={right - 4} y={airY + 13} fill="var(--vacuum)">air begins to come out</text>}
+          {airY < scale.plotBottom - 14 && (
+            <text x={right - 4 - (limitY - airY < 30 ? 330 : 0)} y={airY + 13} fill="var(--vacuum)">
+              air begins to come out
+            </text>
+          )}
           {limitY < scale.plotBottom && (
             <text x={right - 4} y={limitY - 4} fill="var(--danger)">
               {`${nameOf(suction?.id ?? "")} limit, ${pressureText(limitPa, units)} ${units.pressure}${suction?.basis === "common" ? " (common practice)" : ""}`}
@@ -193,10 +190,7 @@ export function Keel(props: Props) {
             <path key={key} d={d} {...strokes[kind]} />
           ))}
         </g>
-        <path d={elevationPath(scale, "feed")} fill="none" stroke="var(--ink)" strokeWidth={6} strokeLinejoin="round" />
-        <path d={elevationPath(scale, "feed")} fill="none" stroke={way.suctionLosses.length ? "var(--vacuum)" : "var(--pressure)"} strokeWidth={2.5} />
-        <path d={elevationPath(scale, "return")} fill="none" stroke="var(--ink)" strokeWidth={6} strokeLinejoin="round" />
-        <path d={elevationPath(scale, "return")} fill="none" stroke="var(--back)" strokeWidth={2.5} strokeDasharray="7 4" />
+        <Elevation scale={scale} />
         <TankLevels scale={scale} verdict={verdict} />
         {scale.legs.map(({ leg, points }) =>
           leg.kind === "run" ? (
@@ -231,6 +225,21 @@ export function Keel(props: Props) {
         </NameButton>
       ))}
     </Frame>
+  );
+}
+
+/** The lie of the line: ink outside, what the fuel does inside. */
+function Elevation({ scale: { legs, elevation } }: { scale: KeelScale }) {
+  const path = (points: PlacedLeg["points"]) => points.map(({ x, zM }, i) => `${i === 0 ? "M" : "L"}${x.toFixed(1)} ${elevation(zM).toFixed(1)}`).join("");
+  return (
+    <g fill="none" strokeLinejoin="round">
+      <path d={path(legs.flatMap(({ points }) => points))} stroke="var(--ink)" strokeWidth={7} />
+      {legs.map(({ leg, points }) => {
+        const mean = points.reduce((sum, { gaugePa }) => sum + gaugePa, 0);
+        const kind = leg.side === "return" ? "return" : mean < 0 ? "vacuum" : "pressure";
+        return <path key={leg.id} d={path(points)} {...strokes[kind]} strokeWidth={3} />;
+      })}
+    </g>
   );
 }
 

@@ -73,9 +73,10 @@ function roundUp(value: number): number {
   return Math.ceil(value / step) * step;
 }
 
-export function keelScale(way: FuelWay, box: KeelBox, limitPa: number): KeelScale {
+/** `before` is drawn on the same scale, so that it has room for both. */
+export function keelScale(way: FuelWay, box: KeelBox, limitPa: number, before: FuelWay | null = null): KeelScale {
   const { placed, xAt } = placeLegs(way.legs, box);
-  const pressures = way.legs.flatMap(({ points }) => points.map(({ gaugePa }) => gaugePa)).filter(Number.isFinite);
+  const pressures = [...way.legs, ...(before?.legs ?? [])].flatMap(({ points }) => points.map(({ gaugePa }) => gaugePa)).filter(Number.isFinite);
   const lowestPa = -roundUp(Math.max(limitPa * 1.12, -Math.min(0, ...pressures) * 1.1));
   const highestPa = roundUp(Math.max(5000, ...pressures));
   const plotBottom = box.height - box.names - box.ribbon;

@@ -10,6 +10,7 @@ import { isOpen, isValve, waysThrough } from "~/core/plan/valves";
 import { levelOfVolumeM } from "~/core/tanks/shape";
 import { formatQuantity, type UnitChoice } from "~/core/units/format";
 import { CheckGlyph, EngineGlyph, FilterGlyph, GaugeGlyph, isValveOpen, Lever, PumpGlyph, TankGlyph } from "./glyphs";
+import { BANK_HEAD_PX } from "./graph";
 import type { Placed } from "./layout.client";
 
 interface Point {
@@ -28,6 +29,8 @@ export interface PlumbingProps {
   onOperate?: (id: Id) => void;
   onNudge?: (id: Id, dx: number, dy: number) => void;
   isMoving: boolean;
+  /** Screen px of a drawing unit: names keep their size on the screen however small the drawing is. */
+  scale: number;
   /** Ticks to draw at ports: joints done. */
   doneKeys?: ReadonlySet<string>;
 }
@@ -117,7 +120,8 @@ const isDownstreamOfReturn = (verdict: LineUpVerdict, item: { from: Run["from"];
   ![item.from.part, item.to.part].some((id) => verdict.way?.stations.some((station) => station.id === id && station.side === "feed"));
 
 export const Plumbing = memo(function Plumbing(props: PlumbingProps) {
-  const { network, placed, verdict, units, selectedId, glowIds, onSelect, onOperate, onNudge, isMoving, doneKeys } = props;
+  const { network, placed, verdict, units, selectedId, glowIds, onSelect, onOperate, onNudge, isMoving, scale, doneKeys } = props;
+  const text = Math.max(1, 1 / scale);
   const { job, plan } = network;
   const [drag, setDrag] = useState<{ id: Id; dx: number; dy: number } | null>(null);
   const grip = useRef<{ id: Id; x: number; y: number; scale: number; moved: boolean } | null>(null);
@@ -200,8 +204,8 @@ export const Plumbing = memo(function Plumbing(props: PlumbingProps) {
             {(selectedId === id || glowIds.includes(id)) && (
               <rect x={-5} y={-5} width={box.width + 10} height={box.height + 10} rx={3} fill={glowIds.includes(id) ? "var(--danger)" : "none"} fillOpacity={0.12} stroke={glowIds.includes(id) ? "var(--danger)" : "var(--act)"} strokeDasharray="3 3" strokeWidth={1.6} />
             )}
-            {part && <PartNode part={part} placed={placed} box={box} verdict={verdict} units={units} network={network} />}
-            {tank && <TankNode tank={tank} box={box} verdict={verdict} units={units} aboardM3={(verdict?.result.outcome === "solved" ? verdict.result.settings.conditions : plan.conditions).aboardM3[id] ?? 0} />}
+            {part && <PartNode part={part} placed={placed} box={box} verdict={verdict} units={units} text={text} />}
+            {tank && <TankNode tank={tank} box={box} placed={placed} units={units} text={text} aboardM3={(verdict?.result.outcome === "solved" ? verdict.result.settings.conditions : plan.conditions).aboardM3[id] ?? 0} />}
           </Hit>
         );
       })}
@@ -263,40 +267,62 @@ export function settingText(part: Part, setting: LineUpVerdict["lineUp"]["valves
   return position ?? "not set";
 }
 
+/** Names are set in two lines where they are long, so that they stay over their own part. */
+function wrapped(name: string): string[] {
+  if (name.length <= 12) return [name];
+  const words = name.split(" ");
+  if (words.length === 1) return [name];
+  const ways = words.slice(1).map((_, i) => [words.slice(0, i + 1).join(" "), words.slice(i + 1).join(" ")]);
+  return ways.reduce((best, way) => (Math.max(...way.map((line) => line.length)) < Math.max(...best.map((line) => line.length)) ? way : best));
+}
+
+const halo = { paintOrder: "stroke", stroke: "var(--ground)", strokeWidth: 3, strokeLinejoin: "round", fontStretch: "78%" } as const;
+
 type NodeBox = { x: number; y: number; width: number; height: number };
 
-function TankNode({ tank, box, units, aboardM3 }: { tank: Tank; box: NodeBox; verdict: LineUpVerdict | null; units: UnitChoice; aboardM3: number }) {
+const tankHalo = { ...halo, stroke: "var(--atRest)" } as const;
+
+function TankNode({ tank, box, placed, units, text, aboardM3 }: { tank: Tank; box: NodeBox; placed: Placed; units: UnitChoice; text: number; aboardM3: number }) {
   return (
     <g>
+      {tank.ports.map(({ id }) => {
+        const port = placed.ports.get(`${tank.id}.${id}`);
+        return port ? <path key={id} d={`M${box.width / 2} ${port.y - box.y}H${box.width}`} stroke="var(--idle)" strokeWidth={1.6} /> : null;
+      })}
       <TankGlyph tank={tank} levelM={levelOfVolumeM(tank.shape, aboardM3)} width={box.width} height={box.height} />
-      <text x={8} y={18} fontSize={14} fontWeight={650} fill="var(--ink)">{tank.name}</text>
-      <text x={8} y={35} fontSize={13} fill="var(--ink)">{formatQuantity("volume", aboardM3, units.volume)}</text>
+      <text x={box.width / 2} y={box.height * 0.45} fontSize={13 * text} fontWeight={650} fill="var(--ink)" textAnchor="middle" style={tankHalo}>{tank.name}</text>
+      <text x={box.width / 2} y={box.height * 0.45 + 15 * text} fontSize={12 * text} fill="var(--ink)" textAnchor="middle" style={tankHalo}>{formatQuantity("volume", aboardM3, units.volume)}</text>
     </g>
   );
 }
 
-function PartNode({ part, placed, box, verdict, units, network }: { part: Part; placed: Placed; box: NodeBox; verdict: LineUpVerdict | null; units: UnitChoice; network: Network }) {
+function PartNode({ part, placed, box, verdict, units, text }: { part: Part; placed: Placed; box: NodeBox; verdict: LineUpVerdict | null; units: UnitChoice; text: number }) {
   const cx = box.width / 2;
   const setting = verdict?.lineUp.valves[part.id];
   const station = verdict?.way?.stations.find(({ id }) => id === part.id);
   const portSide = (id: string) => placed.ports.get(`${part.id}.${id}`)?.side ?? "WEST";
   const result = verdict?.result.outcome === "solved" ? verdict.result : null;
-  const under = (y: number, sub?: string) => (
-    <g textAnchor="middle">
-      <text x={cx} y={y} fontSize={13} fontWeight={600} fill="var(--ink)">{part.name}</text>
-      {sub && <text x={cx} y={y + 15} fontSize={12} fill="var(--soft)">{sub}</text>}
-    </g>
-  );
+  const under = (y: number, sub?: string) => {
+    const lines = wrapped(part.name);
+    return (
+      <g textAnchor="middle">
+        {lines.map((line, i) => (
+          <text key={i} x={cx} y={y + i * 12.5 * text} fontSize={12 * text} fontWeight={600} fill="var(--ink)" style={halo}>{line}</text>
+        ))}
+        {sub && <text x={cx} y={y + lines.length * 12.5 * text} fontSize={12 * text} fill="var(--soft)" style={halo}>{sub}</text>}
+      </g>
+    );
+  };
   const lead = (y: number, half: number) => (
     <path d={`M0 ${y}H${cx - half}M${cx + half} ${y}H${box.width}`} stroke={station ? (station.side === "return" ? "var(--back)" : station.beforePa < 0 ? "var(--vacuum)" : "var(--pressure)") : "var(--idle)"} strokeWidth={station ? 4 : 1.6} fill="none" />
   );
   switch (part.kind) {
     case "twoWay":
-      return (<g>{lead(17, 9)}<Lever cx={cx} cy={17} isOpen={isValveOpen(part, setting)} />{under(48)}</g>);
+      return (<g>{lead(14, 9)}<Lever cx={cx} cy={14} isOpen={isValveOpen(part, setting)} />{under(40)}</g>);
     case "tee":
       return <circle cx={5} cy={5} r={4.5} fill={station ? "var(--ink)" : "var(--idle)"} />;
     case "bank":
-      return <BankNode part={part} placed={placed} box={box} network={network} verdict={verdict} />;
+      return <BankNode part={part} placed={placed} box={box} text={text} verdict={verdict} />;
     case "selector":
       return (
         <g>
@@ -311,7 +337,7 @@ function PartNode({ part, placed, box, verdict, units, network }: { part: Part; 
       );
     case "filter": {
       const loading = part.element ? (result?.settings.conditions.loading[part.element.id] ?? 1) : 1;
-      return (<g>{lead(16, 28)}<FilterGlyph cx={cx} loading={loading} hasElement={part.element !== null} isSecondary={part.medium === "secondary"} />{under(94, station ? `${part.micron} µm, in use` : `${part.micron} µm, stand-by`)}</g>);
+      return (<g>{lead(16, 28)}<FilterGlyph cx={cx} loading={loading} hasElement={part.element !== null} isSecondary={part.medium === "secondary"} />{under(92, station ? `${part.micron} µm, in use` : `${part.micron} µm, stand-by`)}</g>);
     }
     case "liftPump": {
       const isOn = verdict?.lineUp.pumps[part.id] === "on";
@@ -327,7 +353,7 @@ function PartNode({ part, placed, box, verdict, units, network }: { part: Part; 
         <g>
           <path d={`M0 74H${box.width}`} stroke={station ? (station.beforePa < 0 ? "var(--vacuum)" : "var(--pressure)") : "var(--idle)"} strokeWidth={station ? 4 : 1.6} />
           <GaugeGlyph cx={cx} vacuumPa={known ? -gauge : null} />
-          <text x={cx} y={13} fontSize={14} fontWeight={600} textAnchor="middle" fill="var(--ink)">{known ? formatQuantity("pressure", gauge, units.pressure) : "–"}</text>
+          <text x={cx} y={14} fontSize={13 * text} fontWeight={600} textAnchor="middle" fill="var(--ink)">{known ? formatQuantity("pressure", gauge, units.pressure) : "–"}</text>
         </g>
       );
     }
@@ -338,9 +364,9 @@ function PartNode({ part, placed, box, verdict, units, network }: { part: Part; 
         <g>
           <EngineGlyph width={box.width} height={box.height} />
           <g textAnchor="middle">
-            <text x={cx} y={64} fontSize={15} fontWeight={650} fill="var(--ink)">{part.name}</text>
-            <text x={cx} y={82} fontSize={13} fill="var(--soft)">{line}</text>
-            {outcome?.outcome === "fed" && <text x={cx} y={98} fontSize={13} fill="var(--soft)">burn {formatQuantity("flow", outcome.burnM3S, units.flow)}</text>}
+            <text x={cx} y={62} fontSize={14 * text} fontWeight={650} fill="var(--ink)">{part.name}</text>
+            <text x={cx} y={62 + 18 * text} fontSize={12 * text} fill="var(--soft)">{line}</text>
+            {outcome?.outcome === "fed" && <text x={cx} y={62 + 33 * text} fontSize={12 * text} fill="var(--soft)">burn {formatQuantity("flow", outcome.burnM3S, units.flow)}</text>}
           </g>
         </g>
       );
@@ -348,13 +374,15 @@ function PartNode({ part, placed, box, verdict, units, network }: { part: Part; 
   }
 }
 
-function BankNode({ part, placed, box, verdict }: { part: Extract<Part, { kind: "bank" }>; placed: Placed; box: NodeBox; network: Network; verdict: LineUpVerdict | null }) {
+function BankNode({ part, placed, box, text, verdict }: { part: Extract<Part, { kind: "bank" }>; placed: Placed; box: NodeBox; text: number; verdict: LineUpVerdict | null }) {
   const setting = verdict?.lineUp.valves[part.id];
   const railX = box.width / 2;
   return (
     <g>
-      <rect x={railX - 11} y={0} width={22} height={box.height} fill="var(--raised)" stroke="var(--ink)" strokeWidth={1.8} />
-      <text x={railX} y={-8} fontSize={13} fontWeight={600} textAnchor="middle" fill="var(--ink)">{part.name}</text>
+      <rect x={railX - 11} y={BANK_HEAD_PX} width={22} height={box.height - BANK_HEAD_PX} fill="var(--raised)" stroke="var(--ink)" strokeWidth={1.8} />
+      {wrapped(part.name).map((line, i, lines) => (
+        <text key={i} x={railX} y={BANK_HEAD_PX - 6 - (lines.length - 1 - i) * 12.5 * text} fontSize={12 * text} fontWeight={600} textAnchor="middle" fill="var(--ink)" style={halo}>{line}</text>
+      ))}
       {part.branches.map(({ id }) => {
         const port = placed.ports.get(`${part.id}.${id}`);
         if (!port) return null;

@@ -5,6 +5,7 @@
 import { LineUpSolver } from "~/core/hydraulics/solve";
 import type { Network } from "~/core/network/network";
 import { partsOf, portKey, portsOf } from "~/core/plan/ports";
+import { heightsOf } from "~/core/tanks/shape";
 import type { Id, Job, Part, Plan, PortRef, Tank } from "~/core/plan/types";
 
 export interface GraphPort {
@@ -36,20 +37,21 @@ export interface PlumbingGraph {
 
 /** Size of each part on the drawing with room for its label, and where hoses meet it. */
 const sizes: Record<GraphNode["kind"], { width: number; height: number; portY: number | null }> = {
-  tank: { width: 138, height: 104, portY: null },
-  engine: { width: 132, height: 128, portY: null },
-  twoWay: { width: 84, height: 60, portY: 17 },
-  selector: { width: 96, height: 84, portY: null },
-  bank: { width: 60, height: 80, portY: null },
+  tank: { width: 132, height: 104, portY: null },
+  engine: { width: 124, height: 128, portY: null },
+  twoWay: { width: 38, height: 74, portY: 14 },
+  selector: { width: 60, height: 112, portY: null },
+  bank: { width: 56, height: 100, portY: null },
   tee: { width: 10, height: 10, portY: null },
-  filter: { width: 104, height: 136, portY: 16 },
-  liftPump: { width: 108, height: 84, portY: 22 },
-  check: { width: 84, height: 56, portY: 16 },
-  gauge: { width: 74, height: 84, portY: 74 },
+  filter: { width: 64, height: 140, portY: 16 },
+  liftPump: { width: 68, height: 96, portY: 22 },
+  check: { width: 40, height: 72, portY: 16 },
+  gauge: { width: 52, height: 76, portY: 74 },
 };
 
 const BRANCH_PX = 44;
-export const PX_PER_CHAR = 6.6;
+/** Room for a manifold's name over its rail. */
+export const BANK_HEAD_PX = 38;
 
 interface Flows {
   /** Signed flow that is largest over all line-ups, by link. */
@@ -135,20 +137,29 @@ function jointForward(network: Network, flows: Flows, steps: Int32Array, from: P
   return isForward(network, flows, steps, from, to, undefined);
 }
 
-const nodeSize = (kind: GraphNode["kind"], name: string, east: number, west: number) => {
+const nodeSize = (kind: GraphNode["kind"], east: number, west: number) => {
   const { width, height } = sizes[kind];
   const rows = Math.max(east, west);
-  if (kind === "bank") return { width, height: Math.max(height, rows * BRANCH_PX + 10) };
-  if (kind === "tee" || kind === "tank" || kind === "engine") return { width, height };
-  return { width: Math.max(width, Math.min(150, name.length * PX_PER_CHAR + 8)), height };
+  if (kind === "bank") return { width, height: Math.max(height, rows * BRANCH_PX + BANK_HEAD_PX + 10) };
+  return { width, height };
 };
 
+/** Least distance between two hoses at a tank, px. */
+const TANK_PORT_PX = 15;
+
+/** Where the hose really goes on: high or low on the tank, kept apart enough to be seen. */
 function tankPorts(tank: Tank, height: number): GraphPort[] {
-  const outlets = tank.ports.filter(({ role }) => role === "outlet");
-  const returns = tank.ports.filter(({ role }) => role === "return");
-  const place = (ports: Tank["ports"], from: number, step: number): GraphPort[] =>
-    ports.map((port, i) => ({ id: `${tank.id}.${port.id}`, side: "EAST", y: from + i * step }));
-  return [...place(outlets, 26, 16), ...place(returns, height - 22, -16)];
+  const { lowM, highM } = heightsOf(tank.shape);
+  const wanted = tank.ports.map((port) => {
+    const share = Math.min(1, Math.max(0, (port.outside.zM - lowM) / (highM - lowM)));
+    return { id: `${tank.id}.${port.id}`, y: 12 + (1 - share) * (height - 24) };
+  });
+  wanted.sort((a, b) => a.y - b.y);
+  wanted.forEach((port, i) => {
+    const before = wanted[i - 1];
+    if (before) port.y = Math.max(port.y, before.y + TANK_PORT_PX);
+  });
+  return wanted.map(({ id, y }) => ({ id, side: "EAST", y }));
 }
 
 function enginePorts(part: Part, height: number): GraphPort[] {
@@ -176,13 +187,21 @@ export function plumbingGraph(job: Job, plan: Plan, network: Network): PlumbingG
   const targets = new Set(edges.map(({ target }) => target));
   const sideOf = (key: string, fallback: "WEST" | "EAST") => (targets.has(key) ? "WEST" : sources.has(key) ? "EAST" : fallback);
 
-  const tanks: GraphNode[] = job.tanks.map((tank) => ({ id: tank.id, kind: "tank", ...nodeSize("tank", tank.name, 0, 0), ports: tankPorts(tank, sizes.tank.height) }));
+  const tanks: GraphNode[] = job.tanks.map((tank) => ({ id: tank.id, kind: "tank", ...nodeSize("tank", 0, 0), ports: tankPorts(tank, sizes.tank.height) }));
   const parts: GraphNode[] = partsOf(job, plan).map((part) => {
     const keys = portsOf(part).map(({ id }, i) => ({ key: `${part.id}.${id}`, fallback: i === 0 ? ("WEST" as const) : ("EAST" as const) }));
     const ports = keys.map(({ key, fallback }) => ({ id: key, side: sideOf(key, fallback), y: sizes[part.kind].portY }));
     const west = ports.filter(({ side }) => side === "WEST").length;
-    const size = nodeSize(part.kind, part.name, ports.length - west, west);
+    const size = nodeSize(part.kind, ports.length - west, west);
     return { id: part.id, kind: part.kind, ...size, ports: part.kind === "engine" ? enginePorts(part, size.height) : ports };
   });
-  return { nodes: [...tanks, ...parts], edges };
+  // Order in the list is order from top to bottom: supply above, return below.
+  const returnOnly = new Set(
+    plan.parts.flatMap(({ id }) => {
+      const own = network.links.flatMap((link, i) => ("part" in link && link.part.id === id) || ("valve" in link && link.valve.id === id) ? [i] : []);
+      return own.length > 0 && own.every((i) => flows.isReturn[i] || flows.largest[i] === 0) && own.some((i) => flows.isReturn[i]) ? [id] : [];
+    }),
+  );
+  const supply = parts.filter(({ id }) => !returnOnly.has(id));
+  return { nodes: [...tanks, ...supply, ...parts.filter(({ id }) => returnOnly.has(id))], edges };
 }

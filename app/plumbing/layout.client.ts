@@ -1,6 +1,6 @@
 /** Lays the plumbing out in a worker of its own: layered, with hoses at right angles. Loaded only where it is drawn. */
 import type { ElkExtendedEdge, ElkNode } from "elkjs/lib/elk-api";
-import type { PlumbingGraph } from "./graph";
+import { BANK_HEAD_PX, type PlumbingGraph } from "./graph";
 
 export interface Placed {
   width: number;
@@ -29,14 +29,15 @@ function toElk({ nodes, edges }: PlumbingGraph): ElkNode {
       "elk.algorithm": "layered",
       "elk.direction": "RIGHT",
       "elk.edgeRouting": "ORTHOGONAL",
-      "elk.layered.spacing.nodeNodeBetweenLayers": "26",
+      "elk.layered.spacing.nodeNodeBetweenLayers": "30",
       "elk.layered.spacing.edgeNodeBetweenLayers": "14",
       "elk.layered.spacing.edgeEdgeBetweenLayers": "12",
-      "elk.spacing.nodeNode": "18",
+      "elk.spacing.nodeNode": "34",
       "elk.spacing.edgeNode": "12",
       "elk.spacing.edgeEdge": "12",
       "elk.layered.nodePlacement.strategy": "NETWORK_SIMPLEX",
-      "elk.layered.considerModelOrder.strategy": "PREFER_EDGES",
+      "elk.layered.considerModelOrder.strategy": "NODES_AND_EDGES",
+      "elk.layered.crossingMinimization.forceNodeModelOrder": "true",
       "elk.layered.thoroughness": "20",
       "elk.padding": "[top=24,left=12,bottom=24,right=12]",
     },
@@ -46,7 +47,8 @@ function toElk({ nodes, edges }: PlumbingGraph): ElkNode {
       height: node.height,
       layoutOptions: {
         "elk.portConstraints": node.ports.every(({ y }) => y !== null) ? "FIXED_POS" : "FIXED_SIDE",
-        "elk.spacing.portPort": node.kind === "bank" ? "40" : "18",
+        "elk.spacing.portPort": node.kind === "bank" ? "36" : "18",
+        ...(node.kind === "bank" ? { "elk.spacing.portsSurrounding": `[top=${BANK_HEAD_PX + 22},left=0,bottom=12,right=0]` } : {}),
         ...(node.kind === "tank" ? { "elk.layered.layering.layerConstraint": "FIRST" } : {}),
         ...(node.kind === "engine" ? { "elk.layered.layering.layerConstraint": "LAST" } : {}),
       },

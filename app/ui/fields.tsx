@@ -23,8 +23,8 @@ import { formatQuantity, otherUnit, showQuantity } from "~/core/units/format";
 import { parseQuantity, type QuantityFault } from "~/core/units/parse";
 
 const Field = styled.div`
-  display: grid; gap: 2px; min-width: 0;
-  > div { display: grid; gap: 2px; }
+  display: grid; gap: 2px; min-width: 0; align-content: start;
+  > div { display: grid; gap: 2px; align-content: start; }
 `;
 const FieldLabel = styled(Label)`
   font-size: 13px; color: var(--soft); font-stretch: 82%;
@@ -39,7 +39,7 @@ const Fault = styled(FieldError)`
   color: var(--danger); font-size: 13px; font-weight: 550;
 `;
 const Under = styled.div`
-  display: flex; gap: 8px; align-items: center; font-size: 12px; color: var(--soft); min-height: 18px;
+  display: flex; gap: 8px; align-items: center; font-size: 12px; color: var(--soft); min-height: 18px; white-space: nowrap; overflow: hidden;
 `;
 
 interface TextProps {
@@ -115,7 +115,7 @@ export function QuantityField({ label, dimension, unit, value, onCommit, faultTe
       </AriaTextField>
       <Under>
         {basis !== undefined && <Basis $assumed={basis === "assumed"}>{basis === "maker" ? "maker's" : basis}</Basis>}
-        {entered && <span>as typed: {entered}</span>}
+        {entered && entered !== shown && <span title="as typed">{entered}</span>}
         {second && value !== undefined && (
           <TapUnit onPress={() => setOther(!other)} aria-label={`${label} in ${second}`}>
             {other ? formatQuantity(dimension, value, second) : second}

@@ -49,7 +49,7 @@ export default function Install() {
       {placed && (
         <Drawing>
           <svg viewBox={`0 0 ${placed.width} ${placed.height}`} role="img" aria-label="Plan with the joints that are dry ticked">
-            <Plumbing network={network} placed={placed} verdict={verdict} units={job.units} selectedId={selectedId} glowIds={none} onSelect={select} isMoving={false} doneKeys={new Set(done.map(({ key }) => key))} />
+            <Plumbing network={network} placed={placed} verdict={verdict} units={job.units} selectedId={selectedId} glowIds={none} onSelect={select} isMoving={false} scale={Math.min(1, 800 / placed.width)} doneKeys={new Set(done.map(({ key }) => key))} />
           </svg>
         </Drawing>
       )}

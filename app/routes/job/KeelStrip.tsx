@@ -16,8 +16,9 @@ const Strip = styled.section`
   @media print { display: none; }
 `;
 const Fold = styled.div`
-  position: absolute; top: -34px; right: 12px; z-index: 4; display: flex;
-  button { background: var(--panel); border-color: var(--ink); min-height: 30px; padding: 2px 8px; }
+  position: absolute; bottom: 2px; left: 2px; z-index: 4; display: flex;
+  button { min-height: 26px; min-width: 26px; padding: 2px 4px; border-color: transparent; }
+  @media (pointer: coarse) { bottom: auto; top: -46px; button { background: var(--panel); border-color: var(--ink); } }
   @media (max-width: 600px) { display: none; }
 `;
 const Empty = styled.p`

@@ -151,6 +151,7 @@ export default function LayOut() {
                 onOperate={operate}
                 onNudge={(id, dx, dy) => void dispatch({ name: "nudge", id, dx, dy }, `nudge:${id}:${Math.floor(Date.now() / 1500)}`)}
                 isMoving={isMoving}
+                scale={scale}
               />
             </svg>
           )}
