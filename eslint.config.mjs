@@ -26,7 +26,12 @@ const walls = Object.entries(rooms).map(([room, closed]) => ({
             message: `app/${room} must not import this: arrows point one way (docs/architecture.md)`,
           },
           ...(room === "core"
-            ? [{ group: ["react*", "styled-components", "dexie*", "node:*", "zod"], message: "core is numbers only" }]
+            ? [
+                {
+                  group: ["react*", "styled-components", "dexie*", "node:*", "zod"],
+                  message: "core is numbers only",
+                },
+              ]
             : []),
         ],
       },
@@ -43,7 +48,10 @@ export default tseslint.config(
     languageOptions: { parserOptions: { projectService: true, tsconfigRootDir: import.meta.dirname } },
     rules: {
       "@typescript-eslint/no-floating-promises": "error",
-      "@typescript-eslint/switch-exhaustiveness-check": "error",
+      "@typescript-eslint/switch-exhaustiveness-check": [
+        "error",
+        { considerDefaultExhaustiveForUnions: true },
+      ],
       "@typescript-eslint/no-unused-vars": ["error", { argsIgnorePattern: "^_", varsIgnorePattern: "^_" }],
     },
   },

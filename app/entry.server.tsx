@@ -23,7 +23,12 @@ function renderHtml(element: React.ReactElement): Promise<string> {
 }
 
 /** Styles are collected over the whole render and stand in the head of the first HTML. */
-export default async function handleRequest(request: Request, status: number, headers: Headers, context: EntryContext) {
+export default async function handleRequest(
+  request: Request,
+  status: number,
+  headers: Headers,
+  context: EntryContext,
+) {
   const sheet = new ServerStyleSheet();
   try {
     const html = await renderHtml(sheet.collectStyles(<ServerRouter context={context} url={request.url} />));

@@ -1,7 +1,17 @@
 import "@fontsource-variable/archivo/wdth.css";
 import type { ReactNode } from "react";
 import { I18nProvider, RouterProvider } from "react-aria-components";
-import { isRouteErrorResponse, Links, Meta, Outlet, Scripts, ScrollRestoration, useHref, useNavigate, useRouteError } from "react-router";
+import {
+  isRouteErrorResponse,
+  Links,
+  Meta,
+  Outlet,
+  Scripts,
+  ScrollRestoration,
+  useHref,
+  useNavigate,
+  useRouteError,
+} from "react-router";
 import styled from "styled-components";
 import { GlobalStyle } from "~/ui/global";
 import { themeScript } from "~/ui/theme";
@@ -63,7 +73,10 @@ export function HydrateFallback() {
 export function ErrorBoundary() {
   const error = useRouteError();
   const [title, text] = isRouteErrorResponse(error)
-    ? [error.status === 404 ? "Not here" : `Fault ${error.status}`, String(error.data || "There is nothing at this address.")]
+    ? [
+        error.status === 404 ? "Not here" : `Fault ${error.status}`,
+        String(error.data || "There is nothing at this address."),
+      ]
     : ["This page stopped", error instanceof Error ? error.message : "An unexpected fault."];
   return (
     <>

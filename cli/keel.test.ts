@@ -6,7 +6,11 @@ import { solveReportSchema } from "~/schemas/solveReport";
 
 function keel(args: string[], input = ""): { status: number; out: string; err: string } {
   try {
-    return { status: 0, out: execFileSync("npx", ["tsx", "cli/keel.ts", ...args], { input, encoding: "utf8", stdio: "pipe" }), err: "" };
+    return {
+      status: 0,
+      out: execFileSync("npx", ["tsx", "cli/keel.ts", ...args], { input, encoding: "utf8", stdio: "pipe" }),
+      err: "",
+    };
   } catch (error) {
     const { status, stdout, stderr } = error as { status: number; stdout: string; stderr: string };
     return { status, out: stdout, err: stderr };
@@ -24,14 +28,19 @@ interface Check {
 const checks = JSON.parse(readFileSync("cli/checks.json", "utf8")) as Check[];
 
 describe("laws against published relations", () => {
-  test.each(checks.map((check, i) => [i, check.law, check.source, check] as const))("%d %s: %s", (_i, _law, _source, check) => {
-    const law = laws[check.law];
-    if (!law) throw new Error(check.law);
-    const output = law.run(law.input.parse(check.input) as never);
-    for (const [name, expected] of Object.entries(check.output)) {
-      expect(Math.abs((output[name] as number) / expected - 1)).toBeLessThanOrEqual(check.relativeTolerance);
-    }
-  });
+  test.each(checks.map((check, i) => [i, check.law, check.source, check] as const))(
+    "%d %s: %s",
+    (_i, _law, _source, check) => {
+      const law = laws[check.law];
+      if (!law) throw new Error(check.law);
+      const output = law.run(law.input.parse(check.input) as never);
+      for (const [name, expected] of Object.entries(check.output)) {
+        expect(Math.abs((output[name] as number) / expected - 1)).toBeLessThanOrEqual(
+          check.relativeTolerance,
+        );
+      }
+    },
+  );
 });
 
 describe("the command line", () => {
@@ -42,7 +51,11 @@ describe("the command line", () => {
     expect(report.lineUps).toHaveLength(7);
     const [first] = report.lineUps;
     if (first?.outcome !== "solved") throw new Error("not solved");
-    expect(first.consumers.engine).toEqual({ outcome: "fed", feedLH: expect.closeTo(210, 6), burnLH: expect.closeTo(42, 6) });
+    expect(first.consumers.engine).toEqual({
+      outcome: "fed",
+      feedLH: expect.closeTo(210, 6),
+      burnLH: expect.closeTo(42, 6),
+    });
     expect(first.links.lift?.flowLH).toBeCloseTo(210, 3);
   });
 
@@ -60,7 +73,11 @@ describe("the command line", () => {
   });
 
   test("findings and the network of a line-up", () => {
-    const findings = JSON.parse(keel(["findings", "demo/marram.keel.json"]).out) as { rule: string; grade: string; lineUpIds: string[] }[];
+    const findings = JSON.parse(keel(["findings", "demo/marram.keel.json"]).out) as {
+      rule: string;
+      grade: string;
+      lineUpIds: string[];
+    }[];
     expect(findings[0]).toMatchObject({ rule: "returnElsewhere", grade: "stop", lineUpIds: ["runStbd"] });
     const inp = keel(["export", "inp", "demo/marram.keel.json", "--lineup", "runPort"]);
     expect(inp.out).toContain("[RESERVOIRS]");

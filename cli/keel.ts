@@ -2,8 +2,8 @@
 import { readFileSync } from "node:fs";
 import { exportInp } from "~/core/export/inp";
 import { findingsOf } from "~/core/findings/findings";
-import { LineUpSolver } from "~/core/hydraulics/solve";
 import { solveReport } from "~/core/hydraulics/report";
+import { LineUpSolver } from "~/core/hydraulics/solve";
 import { buildNetwork } from "~/core/network/network";
 import { currentPlan } from "~/core/plan/ports";
 import type { Job } from "~/core/plan/types";
@@ -66,7 +66,8 @@ function calc(name: string | undefined, file: string | undefined): unknown {
     try {
       return law.run(parsed.data as never);
     } catch (fault) {
-      if (fault instanceof CalcFault) throw refuse("input", [{ path: [root, fault.path].filter(Boolean).join("."), code: fault.code }]);
+      if (fault instanceof CalcFault)
+        throw refuse("input", [{ path: [root, fault.path].filter(Boolean).join("."), code: fault.code }]);
       throw fault;
     }
   };
@@ -81,7 +82,8 @@ function inp(args: string[]): string {
   const lineUp = plan.lineUps.find((one) => one.id === id);
   if (!lineUp) throw new Stop([`--lineup: one of ${plan.lineUps.map((one) => one.id).join(", ")}`], BAD_USE);
   const result = new LineUpSolver(buildNetwork(job)).solve(lineUp, plan.conditions);
-  if (result.outcome !== "solved") throw new Stop([`${id}: no solution to export: ${result.outcome}`], BAD_INPUT);
+  if (result.outcome !== "solved")
+    throw new Stop([`${id}: no solution to export: ${result.outcome}`], BAD_INPUT);
   return exportInp(result);
 }
 

@@ -10,7 +10,10 @@ const server = spawn("npx", ["react-router-serve", "build/server/index.js"], {
   env: { ...process.env, PORT: port, NODE_ENV: "production", IRON_KEEL_DEMO: "1" },
 });
 for (let tries = 0; tries < 100; tries++) {
-  const up = await fetch(`http://localhost:${port}/health`).then((r) => r.ok, () => false);
+  const up = await fetch(`http://localhost:${port}/health`).then(
+    (r) => r.ok,
+    () => false,
+  );
   if (up) break;
   await new Promise((done) => setTimeout(done, 100));
 }

@@ -1,7 +1,7 @@
 /** Installs what is needed, once: packages by the committed lock file, and Debian's Chromium where it is wanted. */
 import { execFileSync } from "node:child_process";
-import { existsSync, readFileSync, writeFileSync } from "node:fs";
 import { createHash } from "node:crypto";
+import { existsSync, readFileSync, writeFileSync } from "node:fs";
 
 const run = (command, args, options = {}) => execFileSync(command, args, { stdio: "inherit", ...options });
 const STAMP = "node_modules/.installed";

@@ -1,7 +1,7 @@
 /** After the build: the application shell and the offline worker, so that it opens with the server stopped. */
 import { writeFile } from "node:fs/promises";
-import { pathToFileURL } from "node:url";
 import { resolve } from "node:path";
+import { pathToFileURL } from "node:url";
 import { generateSW } from "workbox-build";
 
 process.env.NODE_ENV ??= "production";
@@ -10,9 +10,12 @@ process.env.IS_RR_BUILD_REQUEST = "yes";
 const { createRequestHandler } = await import("react-router");
 const build = await import(pathToFileURL(resolve("build/server/index.js")).href);
 const handle = createRequestHandler(build, "production");
-const answer = await handle(new Request("http://localhost/", { headers: { "X-React-Router-SPA-Mode": "yes" } }));
+const answer = await handle(
+  new Request("http://localhost/", { headers: { "X-React-Router-SPA-Mode": "yes" } }),
+);
 const html = await answer.text();
-if (!html.includes('"isSpaMode":true')) throw new Error("the shell is not one: the framework's header has changed");
+if (!html.includes('"isSpaMode":true'))
+  throw new Error("the shell is not one: the framework's header has changed");
 await writeFile("build/client/shell.html", html);
 
 const { count, size, warnings } = await generateSW({

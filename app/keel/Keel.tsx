@@ -4,8 +4,8 @@ import styled, { css } from "styled-components";
 import type { FuelWay, Station } from "~/core/hydraulics/route";
 import type { LineUpVerdict } from "~/core/hydraulics/worst";
 import type { Limits } from "~/core/plan/types";
-import { formatNumber, type UnitChoice } from "~/core/units/format";
 import { fromSi } from "~/core/units/factors";
+import { formatNumber, type UnitChoice } from "~/core/units/format";
 import { airOutPa, fitNames, type KeelScale, keelScale, type PlacedLeg, ticks } from "./scale";
 
 export interface KeelMark {
@@ -45,16 +45,22 @@ const Tip = styled.div`
   pointer-events: none; white-space: nowrap; z-index: 2; line-height: 1.35;
 `;
 
-const isVacuum = (leg: PlacedLeg, i: number) => (leg.points[i]?.gaugePa ?? 0) < 0 && (leg.points[i + 1]?.gaugePa ?? 0) <= 0;
+const isVacuum = (leg: PlacedLeg, i: number) =>
+  (leg.points[i]?.gaugePa ?? 0) < 0 && (leg.points[i + 1]?.gaugePa ?? 0) <= 0;
 
 /** Straight pieces of the pressure line by what the fuel does there. */
-function pieces({ legs, y, zeroY }: KeelScale): { d: string; kind: "pressure" | "vacuum" | "return"; key: string }[] {
+function pieces({
+  legs,
+  y,
+  zeroY,
+}: KeelScale): { d: string; kind: "pressure" | "vacuum" | "return"; key: string }[] {
   return legs.flatMap((leg) =>
     leg.points.slice(0, -1).flatMap((a, i) => {
       const b = leg.points[i + 1];
       if (!b || !Number.isFinite(a.gaugePa) || !Number.isFinite(b.gaugePa)) return [];
       const key = `${leg.leg.id}-${i}`;
-      const line = (x1: number, y1: number, x2: number, y2: number) => `M${x1.toFixed(1)} ${y1.toFixed(1)}L${x2.toFixed(1)} ${y2.toFixed(1)}`;
+      const line = (x1: number, y1: number, x2: number, y2: number) =>
+        `M${x1.toFixed(1)} ${y1.toFixed(1)}L${x2.toFixed(1)} ${y2.toFixed(1)}`;
       const kindOf = (pa: number) => (leg.leg.side === "return" ? "return" : pa < 0 ? "vacuum" : "pressure");
       if (a.gaugePa * b.gaugePa < 0) {
         const x0 = a.x + ((b.x - a.x) * a.gaugePa) / (a.gaugePa - b.gaugePa);
@@ -63,7 +69,13 @@ function pieces({ legs, y, zeroY }: KeelScale): { d: string; kind: "pressure" | 
           { key: `${key}b`, d: line(x0, zeroY, b.x, y(b.gaugePa)), kind: kindOf(b.gaugePa) },
         ];
       }
-      return [{ key, d: line(a.x, y(a.gaugePa), b.x, y(b.gaugePa)), kind: isVacuum(leg, i) && leg.leg.side === "feed" ? "vacuum" : kindOf(a.gaugePa) }];
+      return [
+        {
+          key,
+          d: line(a.x, y(a.gaugePa), b.x, y(b.gaugePa)),
+          kind: isVacuum(leg, i) && leg.leg.side === "feed" ? "vacuum" : kindOf(a.gaugePa),
+        },
+      ];
     }),
   );
 }
@@ -80,14 +92,28 @@ function useWidth(): [React.RefObject<HTMLDivElement | null>, number] {
   useLayoutEffect(() => {
     const element = ref.current;
     if (!element) return;
-    const observer = new ResizeObserver(([entry]) => entry && setWidth(Math.max(300, entry.contentRect.width)));
+    const observer = new ResizeObserver(
+      ([entry]) => entry && setWidth(Math.max(300, entry.contentRect.width)),
+    );
     observer.observe(element);
     return () => observer.disconnect();
   }, []);
   return [ref, width];
 }
 
-function Bands({ scale, left, right, limitY, airY }: { scale: KeelScale; left: number; right: number; limitY: number; airY: number; }) {
+function Bands({
+  scale,
+  left,
+  right,
+  limitY,
+  airY,
+}: {
+  scale: KeelScale;
+  left: number;
+  right: number;
+  limitY: number;
+  airY: number;
+}) {
   const { zeroY, plotBottom } = scale;
   const width = right - left;
   const clamp = (y: number) => Math.min(plotBottom, y);
@@ -95,23 +121,48 @@ function Bands({ scale, left, right, limitY, airY }: { scale: KeelScale; left: n
     <g>
       <rect x={left} y={8} width={width} height={zeroY - 8} fill="var(--pressure)" opacity={0.06} />
       <rect x={left} y={zeroY} width={width} height={plotBottom - zeroY} fill="var(--ink)" opacity={0.04} />
-      {airY < plotBottom && <rect x={left} y={airY} width={width} height={clamp(limitY) - airY} fill="var(--vacuum)" opacity={0.13} />}
-      {limitY < plotBottom && <rect x={left} y={limitY} width={width} height={Math.min(8, plotBottom - limitY)} fill="url(#limitHatch)" />}
-      {limitY < plotBottom && <line x1={left} x2={right} y1={limitY} y2={limitY} stroke="var(--danger)" strokeWidth={1} />}
+      {airY < plotBottom && (
+        <rect
+          x={left}
+          y={airY}
+          width={width}
+          height={clamp(limitY) - airY}
+          fill="var(--vacuum)"
+          opacity={0.13}
+        />
+      )}
+      {limitY < plotBottom && (
+        <rect
+          x={left}
+          y={limitY}
+          width={width}
+          height={Math.min(8, plotBottom - limitY)}
+          fill="url(#limitHatch)"
+        />
+      )}
+      {limitY < plotBottom && (
+        <line x1={left} x2={right} y1={limitY} y2={limitY} stroke="var(--danger)" strokeWidth={1} />
+      )}
     </g>
   );
 }
 
-const pressureText = (pa: number, units: UnitChoice, figures?: number) => formatNumber(fromSi("pressure", pa, units.pressure), figures);
+const pressureText = (pa: number, units: UnitChoice, figures?: number) =>
+  formatNumber(fromSi("pressure", pa, units.pressure), figures);
 
 function tipText(station: Station, way: FuelWay, units: UnitChoice): string[] {
   const loss = way.suctionLosses.find(({ id }) => id === station.id);
   const unit = units.pressure;
   const lines: string[] = [];
-  if (station.kind === "pump") lines.push(`lifts ${pressureText(station.afterPa - station.beforePa, units)} ${unit}`, `draws at ${pressureText(station.beforePa, units)}`);
+  if (station.kind === "pump")
+    lines.push(
+      `lifts ${pressureText(station.afterPa - station.beforePa, units)} ${unit}`,
+      `draws at ${pressureText(station.beforePa, units)}`,
+    );
   else if (station.kind === "gauge") lines.push(`reads ${pressureText(station.beforePa, units)} ${unit}`);
   else if (station.kind === "engine") lines.push(`fed at ${pressureText(station.beforePa, units)} ${unit}`);
-  else if (station.kind === "tank") lines.push(`${pressureText(station.afterPa, units)} ${unit} at the outside`);
+  else if (station.kind === "tank")
+    lines.push(`${pressureText(station.afterPa, units)} ${unit} at the outside`);
   else lines.push(`drops ${pressureText(station.lossPa, units)} ${unit} here`);
   if (loss && loss.share >= 0.005) lines.push(`${Math.round(loss.share * 100)} % of all suction`);
   return lines;
@@ -138,32 +189,65 @@ export function Keel(props: Props) {
   const consumerX = scale.stations.find(({ station }) => station.kind === "engine")?.x;
   return (
     <Frame ref={frame} style={{ height }}>
-      <svg height={height} viewBox={`0 0 ${width} ${height}`} role="img" aria-label={keelSummary(verdict, units)}>
+      <svg
+        height={height}
+        viewBox={`0 0 ${width} ${height}`}
+        role="img"
+        aria-label={keelSummary(verdict, units)}
+      >
         <defs>
-          <pattern id="limitHatch" width="6" height="6" patternUnits="userSpaceOnUse" patternTransform="rotate(45)">
+          <pattern
+            id="limitHatch"
+            width="6"
+            height="6"
+            patternUnits="userSpaceOnUse"
+            patternTransform="rotate(45)"
+          >
             <line x1="0" y1="0" x2="0" y2="6" stroke="var(--danger)" strokeWidth="1.6" opacity="0.55" />
           </pattern>
         </defs>
         <Bands scale={scale} left={box.left} right={right} limitY={limitY} airY={airY} />
         {axis.map((pa) => (
           <g key={pa}>
-            <line x1={box.left} x2={right} y1={scale.y(pa)} y2={scale.y(pa)} stroke="var(--hairline)" strokeWidth={0.6} />
+            <line
+              x1={box.left}
+              x2={right}
+              y1={scale.y(pa)}
+              y2={scale.y(pa)}
+              stroke="var(--hairline)"
+              strokeWidth={0.6}
+            />
             <text x={box.left - 8} y={scale.y(pa) + 4} textAnchor="end" fontSize={12} fill="var(--soft)">
               {pressureText(pa, units)}
             </text>
           </g>
         ))}
-        <line x1={box.left} x2={right} y1={scale.zeroY} y2={scale.zeroY} stroke="var(--ink)" strokeWidth={1.4} />
+        <line
+          x1={box.left}
+          x2={right}
+          y1={scale.zeroY}
+          y2={scale.zeroY}
+          stroke="var(--ink)"
+          strokeWidth={1.4}
+        />
         <text x={box.left - 8} y={scale.zeroY + 4} textAnchor="end" fontSize={12} fill="var(--ink)">
           0
         </text>
-        <path d={`M${box.left - 4} ${scale.zeroY - 4}l8 -5M${box.left - 4} ${scale.zeroY - 8}l8 -5`} stroke="var(--ink)" strokeWidth={1.2} />
+        <path
+          d={`M${box.left - 4} ${scale.zeroY - 4}l8 -5M${box.left - 4} ${scale.zeroY - 8}l8 -5`}
+          stroke="var(--ink)"
+          strokeWidth={1.2}
+        />
         <text x={10} y={20} fontSize={12} fill="var(--soft)">
           {units.pressure}
         </text>
         <g fontSize={12} textAnchor="end" fontWeight={600} style={{ fontStretch: "80%" }}>
-          <text x={right - 4} y={22} fill="var(--pressure)">pump pushes</text>
-          <text x={right - 4} y={scale.zeroY - 5} fill="var(--soft)" fontWeight={400}>scale changes here</text>
+          <text x={right - 4} y={22} fill="var(--pressure)">
+            pump pushes
+          </text>
+          <text x={right - 4} y={scale.zeroY - 5} fill="var(--soft)" fontWeight={400}>
+            scale changes here
+          </text>
           {airY < scale.plotBottom - 14 && (
             <text x={right - 4 - (limitY - airY < 30 ? 330 : 0)} y={airY + 13} fill="var(--vacuum)">
               air begins to come out
@@ -176,15 +260,44 @@ export function Keel(props: Props) {
           )}
         </g>
         {scale.stations.map(({ station, x }) => (
-          <line key={`${station.id}${station.side}`} x1={x} x2={x} y1={box.top} y2={height - box.names} stroke="var(--hairline)" strokeWidth={0.8} />
+          <line
+            key={`${station.id}${station.side}`}
+            x1={x}
+            x2={x}
+            y1={box.top}
+            y2={height - box.names}
+            stroke="var(--hairline)"
+            strokeWidth={0.8}
+          />
         ))}
         {(chosen || chosenRun) && (
-          <ChosenMark x1={chosen?.x ?? chosenRun?.points[0]?.x ?? 0} x2={chosen?.x ?? chosenRun?.points.at(-1)?.x ?? 0} top={box.top} bottom={height - box.names} />
+          <ChosenMark
+            x1={chosen?.x ?? chosenRun?.points[0]?.x ?? 0}
+            x2={chosen?.x ?? chosenRun?.points.at(-1)?.x ?? 0}
+            top={box.top}
+            bottom={height - box.names}
+          />
         )}
         {old?.legs.map(({ leg, points }) => (
-          <polyline key={leg.id} points={points.map((p) => `${p.x},${old ? scale.y(p.gaugePa) : 0}`).join(" ")} fill="none" stroke="var(--ink)" strokeWidth={1.4} strokeDasharray="1.5 4" />
+          <polyline
+            key={leg.id}
+            points={points.map((p) => `${p.x},${old ? scale.y(p.gaugePa) : 0}`).join(" ")}
+            fill="none"
+            stroke="var(--ink)"
+            strokeWidth={1.4}
+            strokeDasharray="1.5 4"
+          />
         ))}
-        {consumerX !== undefined && <line x1={consumerX} x2={consumerX} y1={scale.zeroY - 60} y2={scale.zeroY} stroke="var(--hairline)" strokeDasharray="2 3" />}
+        {consumerX !== undefined && (
+          <line
+            x1={consumerX}
+            x2={consumerX}
+            y1={scale.zeroY - 60}
+            y2={scale.zeroY}
+            stroke="var(--hairline)"
+            strokeDasharray="2 3"
+          />
+        )}
         <g fill="none" strokeLinecap="round">
           {pieces(scale).map(({ key, d, kind }) => (
             <path key={key} d={d} {...strokes[kind]} />
@@ -208,9 +321,21 @@ export function Keel(props: Props) {
         )}
         <Marks scale={scale} marks={marks} height={height - box.names} units={units} />
       </svg>
-      {chosen && <StationTip x={chosen.x} y={scale.y(Math.min(chosen.station.beforePa, chosen.station.afterPa))} width={width} lines={tipText(chosen.station, way, units)} />}
+      {chosen && (
+        <StationTip
+          x={chosen.x}
+          y={scale.y(Math.min(chosen.station.beforePa, chosen.station.afterPa))}
+          width={width}
+          lines={tipText(chosen.station, way, units)}
+        />
+      )}
       {!chosen && chosenRun && (
-        <StationTip x={chosenRun.points.at(-1)?.x ?? 0} y={scale.zeroY + 10} width={width} lines={runTip(chosenRun, units)} />
+        <StationTip
+          x={chosenRun.points.at(-1)?.x ?? 0}
+          y={scale.zeroY + 10}
+          width={width}
+          lines={runTip(chosenRun, units)}
+        />
       )}
       {scale.stations.map(({ station, x }, i) => (
         <NameButton
@@ -230,7 +355,10 @@ export function Keel(props: Props) {
 
 /** The lie of the line: ink outside, what the fuel does inside. */
 function Elevation({ scale: { legs, elevation } }: { scale: KeelScale }) {
-  const path = (points: PlacedLeg["points"]) => points.map(({ x, zM }, i) => `${i === 0 ? "M" : "L"}${x.toFixed(1)} ${elevation(zM).toFixed(1)}`).join("");
+  const path = (points: PlacedLeg["points"]) =>
+    points
+      .map(({ x, zM }, i) => `${i === 0 ? "M" : "L"}${x.toFixed(1)} ${elevation(zM).toFixed(1)}`)
+      .join("");
   return (
     <g fill="none" strokeLinejoin="round">
       <path d={path(legs.flatMap(({ points }) => points))} stroke="var(--ink)" strokeWidth={7} />
@@ -251,7 +379,13 @@ function ChosenMark({ x1, x2, top, bottom }: { x1: number; x2: number; top: numb
 function StationTip({ x, y, width, lines }: { x: number; y: number; width: number; lines: string[] }) {
   const onRight = x < width - 220;
   return (
-    <Tip style={{ left: onRight ? x + 10 : undefined, right: onRight ? undefined : width - x + 10, top: Math.max(4, y - 24) }}>
+    <Tip
+      style={{
+        left: onRight ? x + 10 : undefined,
+        right: onRight ? undefined : width - x + 10,
+        top: Math.max(4, y - 24),
+      }}
+    >
       {lines.map((line) => (
         <div key={line}>{line}</div>
       ))}
@@ -262,8 +396,14 @@ function StationTip({ x, y, width, lines }: { x: number; y: number; width: numbe
 function runTip({ leg }: PlacedLeg, units: UnitChoice): string[] {
   const metres = formatNumber(leg.lengthM);
   const rise = Math.round(leg.riseM * 1000);
-  const lines = [`${metres} m of ${formatNumber(fromSi("length", leg.boreM, units.bore))} ${units.bore}, ${rise >= 0 ? "rises" : "falls"} ${Math.abs(rise)} mm`, `drops ${pressureText(leg.lossPa, units)} ${units.pressure}`];
-  if (leg.range) lines.push(`between laminar and turbulent: ${pressureText(leg.range.lowPa, units)} to ${pressureText(leg.range.highPa, units)}`);
+  const lines = [
+    `${metres} m of ${formatNumber(fromSi("length", leg.boreM, units.bore))} ${units.bore}, ${rise >= 0 ? "rises" : "falls"} ${Math.abs(rise)} mm`,
+    `drops ${pressureText(leg.lossPa, units)} ${units.pressure}`,
+  ];
+  if (leg.range)
+    lines.push(
+      `between laminar and turbulent: ${pressureText(leg.range.lowPa, units)} to ${pressureText(leg.range.highPa, units)}`,
+    );
   return lines;
 }
 
@@ -288,15 +428,37 @@ function TankLevels({ scale, verdict }: { scale: KeelScale; verdict: LineUpVerdi
   );
 }
 
-function Marks({ scale, marks, height, units }: { scale: KeelScale; marks: readonly KeelMark[]; height: number; units: UnitChoice }) {
+function Marks({
+  scale,
+  marks,
+  height,
+  units,
+}: {
+  scale: KeelScale;
+  marks: readonly KeelMark[];
+  height: number;
+  units: UnitChoice;
+}) {
   return (
     <g>
       {marks.map((mark, i) => {
         const x = scale.stations.find(({ station }) => station.id === mark.id)?.x;
         if (x === undefined) return null;
         const y = mark.gaugePa === undefined ? height - 8 : scale.y(mark.gaugePa);
-        if (mark.sign === "done") return <path key={i} d={`M${x - 5} ${y - 3}l4 5 7 -9`} fill="none" stroke="var(--ink)" strokeWidth={2.4} />;
-        if (mark.sign === "open") return <circle key={i} cx={x} cy={y} r={4} fill="var(--panel)" stroke="var(--ink)" strokeWidth={1.5} />;
+        if (mark.sign === "done")
+          return (
+            <path
+              key={i}
+              d={`M${x - 5} ${y - 3}l4 5 7 -9`}
+              fill="none"
+              stroke="var(--ink)"
+              strokeWidth={2.4}
+            />
+          );
+        if (mark.sign === "open")
+          return (
+            <circle key={i} cx={x} cy={y} r={4} fill="var(--panel)" stroke="var(--ink)" strokeWidth={1.5} />
+          );
         return (
           <g key={i}>
             <path d={`M${x - 6} ${y}h12M${x} ${y - 6}v12`} stroke="var(--ink)" strokeWidth={2} />
@@ -314,7 +476,11 @@ function Marks({ scale, marks, height, units }: { scale: KeelScale; marks: reado
 export function keelSummary({ lineUp, way, suction }: LineUpVerdict, units: UnitChoice): string {
   if (!way) return lineUp.name;
   const worst = way.suctionLosses[0];
-  const vacuum = suction ? `Vacuum at the first pump ${pressureText(suction.vacuumPa, units)} ${units.pressure}, limit ${pressureText(suction.limitPa, units)}.` : "";
-  const most = worst ? `Most is lost in ${way.stations.find(({ id }) => id === worst.id)?.name ?? "a hose"}.` : "";
+  const vacuum = suction
+    ? `Vacuum at the first pump ${pressureText(suction.vacuumPa, units)} ${units.pressure}, limit ${pressureText(suction.limitPa, units)}.`
+    : "";
+  const most = worst
+    ? `Most is lost in ${way.stations.find(({ id }) => id === worst.id)?.name ?? "a hose"}.`
+    : "";
   return `${lineUp.name}: ${way.stations.map(({ name }) => name).join(", ")}. ${vacuum} ${most}`;
 }

@@ -25,14 +25,29 @@ export function KeelUpright({ verdict, units, selectedId, onSelect }: Props) {
     <List>
       {way.stations.map((station, i) => {
         const share = Math.min(1, Math.abs(station.afterPa) / most);
-        const colour = station.side === "return" ? "var(--back)" : station.afterPa < 0 ? "var(--vacuum)" : "var(--pressure)";
+        const colour =
+          station.side === "return"
+            ? "var(--back)"
+            : station.afterPa < 0
+              ? "var(--vacuum)"
+              : "var(--pressure)";
         return (
           <li key={`${station.id}${i}`}>
-            <button type="button" aria-pressed={station.id === selectedId} onClick={() => onSelect(station.id)}>
+            <button
+              type="button"
+              aria-pressed={station.id === selectedId}
+              onClick={() => onSelect(station.id)}
+            >
               <span>{station.name}</span>
               <svg width="96" height="10" aria-hidden>
                 <line x1="48" x2="48" y1="0" y2="10" stroke="var(--ink)" />
-                <rect x={station.afterPa < 0 ? 48 - 46 * share : 48} y="2" width={46 * share} height="6" fill={colour} />
+                <rect
+                  x={station.afterPa < 0 ? 48 - 46 * share : 48}
+                  y="2"
+                  width={46 * share}
+                  height="6"
+                  fill={colour}
+                />
               </svg>
               <small>{formatQuantity("pressure", station.afterPa, units.pressure)}</small>
             </button>

@@ -2,8 +2,9 @@
  * Where the Keel draws what: distance to x (parts get a width of their own, so that what they take can be seen),
  * pressure to y with the vacuum drawn several times taller than the pressure, elevation to its own ribbon.
  */
-import type { FuelWay, Leg, Station } from "~/core/hydraulics/route";
+
 import type { FuelState } from "~/core/fuel/fuel";
+import type { FuelWay, Leg, Station } from "~/core/hydraulics/route";
 
 export interface KeelBox {
   width: number;
@@ -35,7 +36,10 @@ export interface KeelScale {
   highestPa: number;
 }
 
-function placeLegs(legs: readonly Leg[], box: KeelBox): { placed: PlacedLeg[]; xAt: (id: string, atM: number) => number } {
+function placeLegs(
+  legs: readonly Leg[],
+  box: KeelBox,
+): { placed: PlacedLeg[]; xAt: (id: string, atM: number) => number } {
   const hoseM = legs.reduce((sum, leg) => sum + leg.lengthM, 0) || 1;
   const parts = legs.filter(({ kind }) => kind === "part").length;
   const width = box.width - box.left - box.right;
@@ -50,7 +54,10 @@ function placeLegs(legs: readonly Leg[], box: KeelBox): { placed: PlacedLeg[]; x
       return { leg, points: leg.points.map((point, i) => ({ ...point, x: start + (i === 0 ? 0 : partPx) })) };
     }
     x += leg.lengthM * perMetre;
-    return { leg, points: leg.points.map((point) => ({ ...point, x: start + (point.atM - startM) * perMetre })) };
+    return {
+      leg,
+      points: leg.points.map((point) => ({ ...point, x: start + (point.atM - startM) * perMetre })),
+    };
   });
   const xAt = (id: string, atM: number) => {
     const own = placed.find(({ leg }) => leg.id === id);
@@ -74,9 +81,16 @@ function roundUp(value: number): number {
 }
 
 /** `before` is drawn on the same scale, so that it has room for both. */
-export function keelScale(way: FuelWay, box: KeelBox, limitPa: number, before: FuelWay | null = null): KeelScale {
+export function keelScale(
+  way: FuelWay,
+  box: KeelBox,
+  limitPa: number,
+  before: FuelWay | null = null,
+): KeelScale {
   const { placed, xAt } = placeLegs(way.legs, box);
-  const pressures = [...way.legs, ...(before?.legs ?? [])].flatMap(({ points }) => points.map(({ gaugePa }) => gaugePa)).filter(Number.isFinite);
+  const pressures = [...way.legs, ...(before?.legs ?? [])]
+    .flatMap(({ points }) => points.map(({ gaugePa }) => gaugePa))
+    .filter(Number.isFinite);
   const lowestPa = -roundUp(Math.max(limitPa * 1.12, -Math.min(0, ...pressures) * 1.1));
   const highestPa = roundUp(Math.max(5000, ...pressures));
   const plotBottom = box.height - box.names - box.ribbon;
@@ -112,11 +126,22 @@ export function ticks(endPa: number, most: number): number[] {
 }
 
 /** Names that fit side by side: by rank, then those that would overlap are left to their station's own focus. */
-export function fitNames(stations: readonly { station: Station; x: number }[], charPx: number, chosen: string | null): Set<number> {
-  const rank: Record<Station["kind"], number> = { tank: 0, engine: 0, pump: 1, filter: 2, gauge: 3, check: 4, valve: 5, tee: 9 };
-  const order = stations
-    .map((_, i) => i)
-    .sort((a, b) => rankOf(a) - rankOf(b));
+export function fitNames(
+  stations: readonly { station: Station; x: number }[],
+  charPx: number,
+  chosen: string | null,
+): Set<number> {
+  const rank: Record<Station["kind"], number> = {
+    tank: 0,
+    engine: 0,
+    pump: 1,
+    filter: 2,
+    gauge: 3,
+    check: 4,
+    valve: 5,
+    tee: 9,
+  };
+  const order = stations.map((_, i) => i).sort((a, b) => rankOf(a) - rankOf(b));
   function rankOf(i: number): number {
     const { station } = stations[i] as { station: Station };
     return station.id === chosen ? -1 : rank[station.kind];

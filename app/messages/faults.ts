@@ -59,7 +59,9 @@ export function faultText({ code, values = {} }: Fault): string {
     case "missingPort":
       return `the port ${values.port} is not there`;
     case "portTaken":
-      return values.by === undefined ? "that port has a hose on it" : `the port ${values.port} is taken by ${values.by}`;
+      return values.by === undefined
+        ? "that port has a hose on it"
+        : `the port ${values.port} is taken by ${values.by}`;
     case "samePort":
       return "a hose needs two different ports";
     case "tooShort":

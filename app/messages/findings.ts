@@ -37,7 +37,8 @@ export function findingText(finding: Finding, units: UnitChoice, name: (id: stri
   const volume = (key: string) => formatQuantity("volume", number(key), units.volume);
   const length = (key: string) => formatQuantity("length", number(key), units.length);
   const basis = [bases[finding.basis], finding.school && schools[finding.school]].filter(Boolean).join(", ");
-  const worst = () => (values.worstId ? `${name(text("worstId"))} takes ${Math.round(number("worstShare") * 100)} % of it.` : "");
+  const worst = () =>
+    values.worstId ? `${name(text("worstId"))} takes ${Math.round(number("worstShare") * 100)} % of it.` : "";
   switch (rule) {
     case "returnElsewhere":
       return {
@@ -90,7 +91,10 @@ export function findingText(finding: Finding, units: UnitChoice, name: (id: stri
     case "starved":
       return {
         title: `${text("lineUp")}: ${text("consumer")} is starved`,
-        detail: values.mostM3S === null ? "Fuel would boil on the way." : `Asks ${flow("feedM3S")}, can have ${flow("mostM3S")}: ${text("cause") === "vapour" ? "the fuel would boil" : "the pump cannot draw more"} at ${name(finding.ids[1] ?? "")}.`,
+        detail:
+          values.mostM3S === null
+            ? "Fuel would boil on the way."
+            : `Asks ${flow("feedM3S")}, can have ${flow("mostM3S")}: ${text("cause") === "vapour" ? "the fuel would boil" : "the pump cannot draw more"} at ${name(finding.ids[1] ?? "")}.`,
         why: "What the line cannot bring, the engine does not get; vapour and air stop it first under load.",
         mend: "A larger bore, a cleaner or larger filter, a lower lift, or a pump nearer to the tank.",
         basis,
@@ -98,7 +102,10 @@ export function findingText(finding: Finding, units: UnitChoice, name: (id: stri
     case "noShutOff":
       return {
         title: `${text("tank")} drains ${volume("lostM3")} if its line is cut`,
-        detail: values.shutOffAtM === null ? "No shut-off on its line." : `The first shut-off is ${length("shutOffAtM")} of hose away.`,
+        detail:
+          values.shutOffAtM === null
+            ? "No shut-off on its line."
+            : `The first shut-off is ${length("shutOffAtM")} of hose away.`,
         why: "A line that is cut or comes off empties the tank into the bilge by its own weight.",
         mend: "A shut-off valve on the tank itself, reachable.",
         basis,

@@ -9,7 +9,16 @@ import type { Id, Part, Run, Tank } from "~/core/plan/types";
 import { isOpen, isValve, waysThrough } from "~/core/plan/valves";
 import { levelOfVolumeM } from "~/core/tanks/shape";
 import { formatQuantity, type UnitChoice } from "~/core/units/format";
-import { CheckGlyph, EngineGlyph, FilterGlyph, GaugeGlyph, isValveOpen, Lever, PumpGlyph, TankGlyph } from "./glyphs";
+import {
+  CheckGlyph,
+  EngineGlyph,
+  FilterGlyph,
+  GaugeGlyph,
+  isValveOpen,
+  Lever,
+  PumpGlyph,
+  TankGlyph,
+} from "./glyphs";
 import { BANK_HEAD_PX } from "./graph";
 import type { Placed } from "./layout.client";
 
@@ -94,7 +103,11 @@ interface EdgeState {
   velocityMS: number;
 }
 
-function edgeState(verdict: LineUpVerdict | null, item: { id: Id; from: Run["from"]; to: Run["to"]; boreM?: number }, sourceKey: string): EdgeState {
+function edgeState(
+  verdict: LineUpVerdict | null,
+  item: { id: Id; from: Run["from"]; to: Run["to"]; boreM?: number },
+  sourceKey: string,
+): EdgeState {
   const none: EdgeState = { kind: "idle", sense: 0, velocityMS: 0 };
   const result = verdict?.result;
   if (!verdict?.way || result?.outcome !== "solved") return none;
@@ -103,7 +116,9 @@ function edgeState(verdict: LineUpVerdict | null, item: { id: Id; from: Run["fro
   let q = index === undefined ? 0 : (result.flow[index] as number);
   if (index === undefined) {
     // A joint: it carries what the way through the part behind it carries.
-    const onWay = verdict.way.stations.some(({ id }) => id === item.from.part) && verdict.way.stations.some(({ id }) => id === item.to.part);
+    const onWay =
+      verdict.way.stations.some(({ id }) => id === item.from.part) &&
+      verdict.way.stations.some(({ id }) => id === item.to.part);
     q = onWay ? 1e-9 : 0;
   }
   if (q === 0) return none;
@@ -116,11 +131,28 @@ function edgeState(verdict: LineUpVerdict | null, item: { id: Id; from: Run["fro
 }
 
 const isDownstreamOfReturn = (verdict: LineUpVerdict, item: { from: Run["from"]; to: Run["to"] }) =>
-  [item.from.part, item.to.part].some((id) => verdict.way?.stations.some((station) => station.id === id && station.side === "return")) &&
-  ![item.from.part, item.to.part].some((id) => verdict.way?.stations.some((station) => station.id === id && station.side === "feed"));
+  [item.from.part, item.to.part].some((id) =>
+    verdict.way?.stations.some((station) => station.id === id && station.side === "return"),
+  ) &&
+  ![item.from.part, item.to.part].some((id) =>
+    verdict.way?.stations.some((station) => station.id === id && station.side === "feed"),
+  );
 
 export const Plumbing = memo(function Plumbing(props: PlumbingProps) {
-  const { network, placed, verdict, units, selectedId, glowIds, onSelect, onOperate, onNudge, isMoving, scale, doneKeys } = props;
+  const {
+    network,
+    placed,
+    verdict,
+    units,
+    selectedId,
+    glowIds,
+    onSelect,
+    onOperate,
+    onNudge,
+    isMoving,
+    scale,
+    doneKeys,
+  } = props;
   const text = Math.max(1, 1 / scale);
   const { job, plan } = network;
   const [drag, setDrag] = useState<{ id: Id; dx: number; dy: number } | null>(null);
@@ -161,11 +193,21 @@ export const Plumbing = memo(function Plumbing(props: PlumbingProps) {
         const points = placed.edges.get(item.id);
         if (!points) return null;
         const source = nearestPort(placed, points[0], portKey(item.from), portKey(item.to));
-        const [a, b] = source === portKey(item.from) ? [item.from.part, item.to.part] : [item.to.part, item.from.part];
+        const [a, b] =
+          source === portKey(item.from) ? [item.from.part, item.to.part] : [item.to.part, item.from.part];
         const d = edgePath(points, shift(a), shift(b));
         const state = edgeState(verdict, item, source);
         return (
-          <Edge key={item.id} d={d} state={state} isSelected={selectedId === item.id} glows={glowIds.includes(item.id)} isMoving={isMoving} label={runs.has(item.id) ? edgeLabel(network, runs.get(item.id) as Run, units) : undefined} onSelect={() => onSelect(item.id)} />
+          <Edge
+            key={item.id}
+            d={d}
+            state={state}
+            isSelected={selectedId === item.id}
+            glows={glowIds.includes(item.id)}
+            isMoving={isMoving}
+            label={runs.has(item.id) ? edgeLabel(network, runs.get(item.id) as Run, units) : undefined}
+            onSelect={() => onSelect(item.id)}
+          />
         );
       })}
       {[...placed.nodes].map(([id, box]) => {
@@ -184,7 +226,12 @@ export const Plumbing = memo(function Plumbing(props: PlumbingProps) {
             onClick={() => onSelect(id)}
             onDoubleClick={() => onOperate?.(id)}
             onKeyDown={(event) => {
-              const step = { ArrowLeft: [-10, 0], ArrowRight: [10, 0], ArrowUp: [0, -10], ArrowDown: [0, 10] }[event.key];
+              const step = {
+                ArrowLeft: [-10, 0],
+                ArrowRight: [10, 0],
+                ArrowUp: [0, -10],
+                ArrowDown: [0, 10],
+              }[event.key];
               if (event.key === "Enter" || event.key === " ") {
                 event.preventDefault();
                 if (selectedId === id && onOperate) onOperate(id);
@@ -200,12 +247,45 @@ export const Plumbing = memo(function Plumbing(props: PlumbingProps) {
             onPointerCancel={release}
           >
             <rect className="ring" x={-6} y={-6} width={box.width + 12} height={box.height + 12} rx={3} />
-            <rect x={0} y={0} width={Math.max(24, box.width)} height={Math.max(24, box.height)} fill="transparent" />
+            <rect
+              x={0}
+              y={0}
+              width={Math.max(24, box.width)}
+              height={Math.max(24, box.height)}
+              fill="transparent"
+            />
             {(selectedId === id || glowIds.includes(id)) && (
-              <rect x={-5} y={-5} width={box.width + 10} height={box.height + 10} rx={3} fill={glowIds.includes(id) ? "var(--danger)" : "none"} fillOpacity={0.12} stroke={glowIds.includes(id) ? "var(--danger)" : "var(--act)"} strokeDasharray="3 3" strokeWidth={1.6} />
+              <rect
+                x={-5}
+                y={-5}
+                width={box.width + 10}
+                height={box.height + 10}
+                rx={3}
+                fill={glowIds.includes(id) ? "var(--danger)" : "none"}
+                fillOpacity={0.12}
+                stroke={glowIds.includes(id) ? "var(--danger)" : "var(--act)"}
+                strokeDasharray="3 3"
+                strokeWidth={1.6}
+              />
             )}
-            {part && <PartNode part={part} placed={placed} box={box} verdict={verdict} units={units} text={text} />}
-            {tank && <TankNode tank={tank} box={box} placed={placed} units={units} text={text} aboardM3={(verdict?.result.outcome === "solved" ? verdict.result.settings.conditions : plan.conditions).aboardM3[id] ?? 0} />}
+            {part && (
+              <PartNode part={part} placed={placed} box={box} verdict={verdict} units={units} text={text} />
+            )}
+            {tank && (
+              <TankNode
+                tank={tank}
+                box={box}
+                placed={placed}
+                units={units}
+                text={text}
+                aboardM3={
+                  (verdict?.result.outcome === "solved"
+                    ? verdict.result.settings.conditions
+                    : plan.conditions
+                  ).aboardM3[id] ?? 0
+                }
+              />
+            )}
           </Hit>
         );
       })}
@@ -214,7 +294,15 @@ export const Plumbing = memo(function Plumbing(props: PlumbingProps) {
           const port = placed.ports.get(key);
           if (!port) return null;
           const at = shift(key.split(".")[0] as Id);
-          return <path key={key} d={`M${port.x + at.x - 5} ${port.y + at.y - 3}l4 5 8 -10`} fill="none" stroke="var(--ink)" strokeWidth={3} />;
+          return (
+            <path
+              key={key}
+              d={`M${port.x + at.x - 5} ${port.y + at.y - 3}l4 5 8 -10`}
+              fill="none"
+              stroke="var(--ink)"
+              strokeWidth={3}
+            />
+          );
         })}
     </g>
   );
@@ -232,22 +320,68 @@ function nearestPort(placed: Placed, start: Point | undefined, a: string, b: str
 const edgeLabel = (network: Network, item: Run, units: UnitChoice) =>
   `Hose from ${network.ports.get(portKey(item.from))?.ownerName} to ${network.ports.get(portKey(item.to))?.ownerName}, ${formatQuantity("length", item.boreM, units.bore)}`;
 
-function Edge({ d, state, isSelected, glows, isMoving, label, onSelect }: { d: string; state: EdgeState; isSelected: boolean; glows: boolean; isMoving: boolean; label: string | undefined; onSelect: () => void }) {
+function Edge({
+  d,
+  state,
+  isSelected,
+  glows,
+  isMoving,
+  label,
+  onSelect,
+}: {
+  d: string;
+  state: EdgeState;
+  isSelected: boolean;
+  glows: boolean;
+  isMoving: boolean;
+  label: string | undefined;
+  onSelect: () => void;
+}) {
   const style = lineStyle[state.kind];
   return (
-    <Hit role={label ? "button" : undefined} tabIndex={label ? 0 : undefined} aria-label={label} aria-pressed={label ? isSelected : undefined} onClick={label ? onSelect : undefined} onKeyDown={(event) => (event.key === "Enter" || event.key === " ") && label && onSelect()}>
+    <Hit
+      role={label ? "button" : undefined}
+      tabIndex={label ? 0 : undefined}
+      aria-label={label}
+      aria-pressed={label ? isSelected : undefined}
+      onClick={label ? onSelect : undefined}
+      onKeyDown={(event) => (event.key === "Enter" || event.key === " ") && label && onSelect()}
+    >
       <path className="ring" d={d} />
       <path d={d} fill="none" stroke="transparent" strokeWidth={16} />
-      {(isSelected || glows) && <path d={d} fill="none" stroke={glows ? "var(--danger)" : "var(--act)"} strokeWidth={10} opacity={0.28} />}
+      {(isSelected || glows) && (
+        <path
+          d={d}
+          fill="none"
+          stroke={glows ? "var(--danger)" : "var(--act)"}
+          strokeWidth={10}
+          opacity={0.28}
+        />
+      )}
       <path d={d} fill="none" {...style} strokeLinejoin="round" />
       {state.sense !== 0 && isMoving && (
-        <Live d={d} fill="none" stroke="var(--raised)" strokeWidth={1.8} strokeDasharray="5 19" style={{ animationDuration: `${Math.min(6, 0.9 / Math.max(0.05, state.velocityMS)).toFixed(2)}s`, animationDirection: state.sense > 0 ? "normal" : "reverse" }} />
+        <Live
+          d={d}
+          fill="none"
+          stroke="var(--raised)"
+          strokeWidth={1.8}
+          strokeDasharray="5 19"
+          style={{
+            animationDuration: `${Math.min(6, 0.9 / Math.max(0.05, state.velocityMS)).toFixed(2)}s`,
+            animationDirection: state.sense > 0 ? "normal" : "reverse",
+          }}
+        />
       )}
     </Hit>
   );
 }
 
-function nodeLabel(part: Part | undefined, tank: Tank | undefined, verdict: LineUpVerdict | null, units: UnitChoice): string {
+function nodeLabel(
+  part: Part | undefined,
+  tank: Tank | undefined,
+  verdict: LineUpVerdict | null,
+  units: UnitChoice,
+): string {
   if (tank) return `Tank ${tank.name}`;
   if (!part) return "";
   const setting = verdict?.lineUp.valves[part.id];
@@ -256,14 +390,23 @@ function nodeLabel(part: Part | undefined, tank: Tank | undefined, verdict: Line
   return station ? `${part.name}, ${formatQuantity("flow", station.flowM3S, units.flow)}` : part.name;
 }
 
-export function settingText(part: Part, setting: LineUpVerdict["lineUp"]["valves"][string] | undefined): string {
+export function settingText(
+  part: Part,
+  setting: LineUpVerdict["lineUp"]["valves"][string] | undefined,
+): string {
   if (!isValve(part)) return "";
   if (!setting || setting.kind === "unset") return "not set";
   if (setting.kind === "branches") {
-    const names = part.kind === "bank" ? part.branches.filter(({ id }) => setting.open.includes(id)).map(({ name }) => name) : [];
+    const names =
+      part.kind === "bank"
+        ? part.branches.filter(({ id }) => setting.open.includes(id)).map(({ name }) => name)
+        : [];
     return names.length > 0 ? `open: ${names.join(", ")}` : "all shut";
   }
-  const position = part.kind === "selector" ? part.positions.find(({ id }) => id === setting.position)?.name : setting.position;
+  const position =
+    part.kind === "selector"
+      ? part.positions.find(({ id }) => id === setting.position)?.name
+      : setting.position;
   return position ?? "not set";
 }
 
@@ -273,30 +416,97 @@ function wrapped(name: string): string[] {
   const words = name.split(" ");
   if (words.length === 1) return [name];
   const ways = words.slice(1).map((_, i) => [words.slice(0, i + 1).join(" "), words.slice(i + 1).join(" ")]);
-  return ways.reduce((best, way) => (Math.max(...way.map((line) => line.length)) < Math.max(...best.map((line) => line.length)) ? way : best));
+  return ways.reduce((best, way) =>
+    Math.max(...way.map((line) => line.length)) < Math.max(...best.map((line) => line.length)) ? way : best,
+  );
 }
 
-const halo = { paintOrder: "stroke", stroke: "var(--ground)", strokeWidth: 3, strokeLinejoin: "round", fontStretch: "78%" } as const;
+const halo = {
+  paintOrder: "stroke",
+  stroke: "var(--ground)",
+  strokeWidth: 3,
+  strokeLinejoin: "round",
+  fontStretch: "78%",
+} as const;
 
 type NodeBox = { x: number; y: number; width: number; height: number };
 
 const tankHalo = { ...halo, stroke: "var(--atRest)" } as const;
 
-function TankNode({ tank, box, placed, units, text, aboardM3 }: { tank: Tank; box: NodeBox; placed: Placed; units: UnitChoice; text: number; aboardM3: number }) {
+function TankNode({
+  tank,
+  box,
+  placed,
+  units,
+  text,
+  aboardM3,
+}: {
+  tank: Tank;
+  box: NodeBox;
+  placed: Placed;
+  units: UnitChoice;
+  text: number;
+  aboardM3: number;
+}) {
   return (
     <g>
       {tank.ports.map(({ id }) => {
         const port = placed.ports.get(`${tank.id}.${id}`);
-        return port ? <path key={id} d={`M${box.width / 2} ${port.y - box.y}H${box.width}`} stroke="var(--idle)" strokeWidth={1.6} /> : null;
+        return port ? (
+          <path
+            key={id}
+            d={`M${box.width / 2} ${port.y - box.y}H${box.width}`}
+            stroke="var(--idle)"
+            strokeWidth={1.6}
+          />
+        ) : null;
       })}
-      <TankGlyph tank={tank} levelM={levelOfVolumeM(tank.shape, aboardM3)} width={box.width} height={box.height} />
-      <text x={box.width / 2} y={box.height * 0.45} fontSize={13 * text} fontWeight={650} fill="var(--ink)" textAnchor="middle" style={tankHalo}>{tank.name}</text>
-      <text x={box.width / 2} y={box.height * 0.45 + 15 * text} fontSize={12 * text} fill="var(--ink)" textAnchor="middle" style={tankHalo}>{formatQuantity("volume", aboardM3, units.volume)}</text>
+      <TankGlyph
+        tank={tank}
+        levelM={levelOfVolumeM(tank.shape, aboardM3)}
+        width={box.width}
+        height={box.height}
+      />
+      <text
+        x={box.width / 2}
+        y={box.height * 0.45}
+        fontSize={13 * text}
+        fontWeight={650}
+        fill="var(--ink)"
+        textAnchor="middle"
+        style={tankHalo}
+      >
+        {tank.name}
+      </text>
+      <text
+        x={box.width / 2}
+        y={box.height * 0.45 + 15 * text}
+        fontSize={12 * text}
+        fill="var(--ink)"
+        textAnchor="middle"
+        style={tankHalo}
+      >
+        {formatQuantity("volume", aboardM3, units.volume)}
+      </text>
     </g>
   );
 }
 
-function PartNode({ part, placed, box, verdict, units, text }: { part: Part; placed: Placed; box: NodeBox; verdict: LineUpVerdict | null; units: UnitChoice; text: number }) {
+function PartNode({
+  part,
+  placed,
+  box,
+  verdict,
+  units,
+  text,
+}: {
+  part: Part;
+  placed: Placed;
+  box: NodeBox;
+  verdict: LineUpVerdict | null;
+  units: UnitChoice;
+  text: number;
+}) {
   const cx = box.width / 2;
   const setting = verdict?.lineUp.valves[part.id];
   const station = verdict?.way?.stations.find(({ id }) => id === part.id);
@@ -307,18 +517,57 @@ function PartNode({ part, placed, box, verdict, units, text }: { part: Part; pla
     return (
       <g textAnchor="middle">
         {lines.map((line, i) => (
-          <text key={i} x={cx} y={y + i * 12.5 * text} fontSize={12 * text} fontWeight={600} fill="var(--ink)" style={halo}>{line}</text>
+          <text
+            key={i}
+            x={cx}
+            y={y + i * 12.5 * text}
+            fontSize={12 * text}
+            fontWeight={600}
+            fill="var(--ink)"
+            style={halo}
+          >
+            {line}
+          </text>
         ))}
-        {sub && <text x={cx} y={y + lines.length * 12.5 * text} fontSize={12 * text} fill="var(--soft)" style={halo}>{sub}</text>}
+        {sub && (
+          <text
+            x={cx}
+            y={y + lines.length * 12.5 * text}
+            fontSize={12 * text}
+            fill="var(--soft)"
+            style={halo}
+          >
+            {sub}
+          </text>
+        )}
       </g>
     );
   };
   const lead = (y: number, half: number) => (
-    <path d={`M0 ${y}H${cx - half}M${cx + half} ${y}H${box.width}`} stroke={station ? (station.side === "return" ? "var(--back)" : station.beforePa < 0 ? "var(--vacuum)" : "var(--pressure)") : "var(--idle)"} strokeWidth={station ? 4 : 1.6} fill="none" />
+    <path
+      d={`M0 ${y}H${cx - half}M${cx + half} ${y}H${box.width}`}
+      stroke={
+        station
+          ? station.side === "return"
+            ? "var(--back)"
+            : station.beforePa < 0
+              ? "var(--vacuum)"
+              : "var(--pressure)"
+          : "var(--idle)"
+      }
+      strokeWidth={station ? 4 : 1.6}
+      fill="none"
+    />
   );
   switch (part.kind) {
     case "twoWay":
-      return (<g>{lead(14, 9)}<Lever cx={cx} cy={14} isOpen={isValveOpen(part, setting)} />{under(40)}</g>);
+      return (
+        <g>
+          {lead(14, 9)}
+          <Lever cx={cx} cy={14} isOpen={isValveOpen(part, setting)} />
+          {under(40)}
+        </g>
+      );
     case "tee":
       return <circle cx={5} cy={5} r={4.5} fill={station ? "var(--ink)" : "var(--idle)"} />;
     case "bank":
@@ -327,46 +576,102 @@ function PartNode({ part, placed, box, verdict, units, text }: { part: Part; pla
       return (
         <g>
           <circle cx={cx} cy={32} r={24} fill="var(--raised)" stroke="var(--ink)" strokeWidth={1.8} />
-          {waysThrough(part).filter(({ ports }) => isOpen(part, ports, setting)).map(({ id, ports }) => {
-            const [a, b] = ports.map((port) => placed.ports.get(`${part.id}.${port}`));
-            return a && b ? <path key={id} d={`M${a.x - box.x} ${a.y - box.y}Q${cx} 32 ${b.x - box.x} ${b.y - box.y}`} stroke="var(--ink)" strokeWidth={5} fill="none" /> : null;
-          })}
+          {waysThrough(part)
+            .filter(({ ports }) => isOpen(part, ports, setting))
+            .map(({ id, ports }) => {
+              const [a, b] = ports.map((port) => placed.ports.get(`${part.id}.${port}`));
+              return a && b ? (
+                <path
+                  key={id}
+                  d={`M${a.x - box.x} ${a.y - box.y}Q${cx} 32 ${b.x - box.x} ${b.y - box.y}`}
+                  stroke="var(--ink)"
+                  strokeWidth={5}
+                  fill="none"
+                />
+              ) : null;
+            })}
           <circle cx={cx} cy={32} r={5} fill="var(--ink)" />
           {under(70, settingText(part, setting))}
         </g>
       );
     case "filter": {
       const loading = part.element ? (result?.settings.conditions.loading[part.element.id] ?? 1) : 1;
-      return (<g>{lead(16, 28)}<FilterGlyph cx={cx} loading={loading} hasElement={part.element !== null} isSecondary={part.medium === "secondary"} />{under(92, station ? `${part.micron} µm, in use` : `${part.micron} µm, stand-by`)}</g>);
+      return (
+        <g>
+          {lead(16, 28)}
+          <FilterGlyph
+            cx={cx}
+            loading={loading}
+            hasElement={part.element !== null}
+            isSecondary={part.medium === "secondary"}
+          />
+          {under(92, station ? `${part.micron} µm, in use` : `${part.micron} µm, stand-by`)}
+        </g>
+      );
     }
     case "liftPump": {
       const isOn = verdict?.lineUp.pumps[part.id] === "on";
-      const sub = station ? `+${formatQuantity("pressure", station.afterPa - station.beforePa, units.pressure)}` : undefined;
-      return (<g>{lead(22, 30)}<PumpGlyph cx={cx} isOn={isOn} toLeft={portSide("out") === "WEST"} />{under(60, sub)}</g>);
+      const sub = station
+        ? `+${formatQuantity("pressure", station.afterPa - station.beforePa, units.pressure)}`
+        : undefined;
+      return (
+        <g>
+          {lead(22, 30)}
+          <PumpGlyph cx={cx} isOn={isOn} toLeft={portSide("out") === "WEST"} />
+          {under(60, sub)}
+        </g>
+      );
     }
     case "check":
-      return (<g>{lead(16, 18)}<CheckGlyph cx={cx} toLeft={portSide("out") === "WEST"} />{under(44)}</g>);
+      return (
+        <g>
+          {lead(16, 18)}
+          <CheckGlyph cx={cx} toLeft={portSide("out") === "WEST"} />
+          {under(44)}
+        </g>
+      );
     case "gauge": {
       const gauge = result ? gaugeAtPort(result, `${part.id}.a`) : Number.NaN;
       const known = Number.isFinite(gauge);
       return (
         <g>
-          <path d={`M0 74H${box.width}`} stroke={station ? (station.beforePa < 0 ? "var(--vacuum)" : "var(--pressure)") : "var(--idle)"} strokeWidth={station ? 4 : 1.6} />
+          <path
+            d={`M0 74H${box.width}`}
+            stroke={station ? (station.beforePa < 0 ? "var(--vacuum)" : "var(--pressure)") : "var(--idle)"}
+            strokeWidth={station ? 4 : 1.6}
+          />
           <GaugeGlyph cx={cx} vacuumPa={known ? -gauge : null} />
-          <text x={cx} y={14} fontSize={13 * text} fontWeight={600} textAnchor="middle" fill="var(--ink)">{known ? formatQuantity("pressure", gauge, units.pressure) : "–"}</text>
+          <text x={cx} y={14} fontSize={13 * text} fontWeight={600} textAnchor="middle" fill="var(--ink)">
+            {known ? formatQuantity("pressure", gauge, units.pressure) : "–"}
+          </text>
         </g>
       );
     }
     case "engine": {
       const outcome = result?.consumers.get(part.id);
-      const line = !outcome || outcome.outcome === "stopped" ? "stopped" : outcome.outcome === "fed" ? `feed ${formatQuantity("flow", outcome.feedM3S, units.flow)}` : outcome.outcome === "starved" ? "starved" : "no way";
+      const line =
+        !outcome || outcome.outcome === "stopped"
+          ? "stopped"
+          : outcome.outcome === "fed"
+            ? `feed ${formatQuantity("flow", outcome.feedM3S, units.flow)}`
+            : outcome.outcome === "starved"
+              ? "starved"
+              : "no way";
       return (
         <g>
           <EngineGlyph width={box.width} height={box.height} />
           <g textAnchor="middle">
-            <text x={cx} y={62} fontSize={14 * text} fontWeight={650} fill="var(--ink)">{part.name}</text>
-            <text x={cx} y={62 + 18 * text} fontSize={12 * text} fill="var(--soft)">{line}</text>
-            {outcome?.outcome === "fed" && <text x={cx} y={62 + 33 * text} fontSize={12 * text} fill="var(--soft)">burn {formatQuantity("flow", outcome.burnM3S, units.flow)}</text>}
+            <text x={cx} y={62} fontSize={14 * text} fontWeight={650} fill="var(--ink)">
+              {part.name}
+            </text>
+            <text x={cx} y={62 + 18 * text} fontSize={12 * text} fill="var(--soft)">
+              {line}
+            </text>
+            {outcome?.outcome === "fed" && (
+              <text x={cx} y={62 + 33 * text} fontSize={12 * text} fill="var(--soft)">
+                burn {formatQuantity("flow", outcome.burnM3S, units.flow)}
+              </text>
+            )}
           </g>
         </g>
       );
@@ -374,14 +679,45 @@ function PartNode({ part, placed, box, verdict, units, text }: { part: Part; pla
   }
 }
 
-function BankNode({ part, placed, box, text, verdict }: { part: Extract<Part, { kind: "bank" }>; placed: Placed; box: NodeBox; text: number; verdict: LineUpVerdict | null }) {
+function BankNode({
+  part,
+  placed,
+  box,
+  text,
+  verdict,
+}: {
+  part: Extract<Part, { kind: "bank" }>;
+  placed: Placed;
+  box: NodeBox;
+  text: number;
+  verdict: LineUpVerdict | null;
+}) {
   const setting = verdict?.lineUp.valves[part.id];
   const railX = box.width / 2;
   return (
     <g>
-      <rect x={railX - 11} y={BANK_HEAD_PX} width={22} height={box.height - BANK_HEAD_PX} fill="var(--raised)" stroke="var(--ink)" strokeWidth={1.8} />
+      <rect
+        x={railX - 11}
+        y={BANK_HEAD_PX}
+        width={22}
+        height={box.height - BANK_HEAD_PX}
+        fill="var(--raised)"
+        stroke="var(--ink)"
+        strokeWidth={1.8}
+      />
       {wrapped(part.name).map((line, i, lines) => (
-        <text key={i} x={railX} y={BANK_HEAD_PX - 6 - (lines.length - 1 - i) * 12.5 * text} fontSize={12 * text} fontWeight={600} textAnchor="middle" fill="var(--ink)" style={halo}>{line}</text>
+        <text
+          key={i}
+          x={railX}
+          y={BANK_HEAD_PX - 6 - (lines.length - 1 - i) * 12.5 * text}
+          fontSize={12 * text}
+          fontWeight={600}
+          textAnchor="middle"
+          fill="var(--ink)"
+          style={halo}
+        >
+          {line}
+        </text>
       ))}
       {part.branches.map(({ id }) => {
         const port = placed.ports.get(`${part.id}.${id}`);
@@ -391,7 +727,11 @@ function BankNode({ part, placed, box, text, verdict }: { part: Extract<Part, { 
         const open = isOpen(part, ["c", id], setting);
         return (
           <g key={id}>
-            <path d={west ? `M0 ${y}H${railX - 11}` : `M${railX + 11} ${y}H${box.width}`} stroke={open ? "var(--ink)" : "var(--idle)"} strokeWidth={open ? 3 : 1.6} />
+            <path
+              d={west ? `M0 ${y}H${railX - 11}` : `M${railX + 11} ${y}H${box.width}`}
+              stroke={open ? "var(--ink)" : "var(--idle)"}
+              strokeWidth={open ? 3 : 1.6}
+            />
             <Lever cx={west ? 8 : box.width - 8} cy={y} isOpen={open} r={7} />
           </g>
         );
@@ -400,7 +740,13 @@ function BankNode({ part, placed, box, text, verdict }: { part: Extract<Part, { 
         const port = placed.ports.get(`${part.id}.c`);
         if (!port) return null;
         const y = port.y - box.y;
-        return <path d={port.side === "WEST" ? `M0 ${y}H${railX - 11}` : `M${railX + 11} ${y}H${box.width}`} stroke="var(--ink)" strokeWidth={2.4} />;
+        return (
+          <path
+            d={port.side === "WEST" ? `M0 ${y}H${railX - 11}` : `M${railX + 11} ${y}H${box.width}`}
+            stroke="var(--ink)"
+            strokeWidth={2.4}
+          />
+        );
       })()}
     </g>
   );

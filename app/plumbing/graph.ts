@@ -5,8 +5,8 @@
 import { LineUpSolver } from "~/core/hydraulics/solve";
 import type { Network } from "~/core/network/network";
 import { partsOf, portKey, portsOf } from "~/core/plan/ports";
-import { heightsOf } from "~/core/tanks/shape";
 import type { Id, Job, Part, Plan, PortRef, Tank } from "~/core/plan/types";
+import { heightsOf } from "~/core/tanks/shape";
 
 export interface GraphPort {
   id: string;
@@ -71,7 +71,9 @@ function flowsOverLineUps(network: Network): Flows {
     result.flow.forEach((q, i) => {
       if (Math.abs(q) > Math.abs(largest[i] as number)) largest[i] = q;
     });
-    const wet = new Set(network.engines.filter(({ part }) => lineUp.consumers[part.id] === "running").map(({ back }) => back));
+    const wet = new Set(
+      network.engines.filter(({ part }) => lineUp.consumers[part.id] === "running").map(({ back }) => back),
+    );
     for (let grew = true; grew; ) {
       grew = false;
       network.links.forEach((link, i) => {
@@ -109,7 +111,14 @@ function stepsFromTanks(network: Network): Int32Array {
 }
 
 /** Does a hose between two ports run left to right as written? */
-function isForward(network: Network, flows: Flows, steps: Int32Array, from: PortRef, to: PortRef, linkIndex: number | undefined): boolean {
+function isForward(
+  network: Network,
+  flows: Flows,
+  steps: Int32Array,
+  from: PortRef,
+  to: PortRef,
+  linkIndex: number | undefined,
+): boolean {
   if (network.job.tanks.some(({ id }) => id === from.part)) return true;
   if (network.job.tanks.some(({ id }) => id === to.part)) return false;
   if (network.job.consumers.some(({ id }) => id === from.part)) return false;
@@ -123,10 +132,21 @@ function isForward(network: Network, flows: Flows, steps: Int32Array, from: Port
 }
 
 /** Joints have no link of their own: they go as the way through the part behind them goes. */
-function jointForward(network: Network, flows: Flows, steps: Int32Array, from: PortRef, to: PortRef): boolean {
+function jointForward(
+  network: Network,
+  flows: Flows,
+  steps: Int32Array,
+  from: PortRef,
+  to: PortRef,
+): boolean {
   const node = network.nodeOf.get(portKey(from));
   for (const ref of [to, from]) {
-    const index = network.links.findIndex((link) => link.id.split(".")[0] === ref.part && (link.from === node || link.to === node) && link.kind !== "tankPort");
+    const index = network.links.findIndex(
+      (link) =>
+        link.id.split(".")[0] === ref.part &&
+        (link.from === node || link.to === node) &&
+        link.kind !== "tankPort",
+    );
     const q = flows.largest[index] ?? 0;
     if (index < 0 || q === 0) continue;
     const link = network.links[index];
@@ -173,8 +193,16 @@ export function plumbingGraph(job: Job, plan: Plan, network: Network): PlumbingG
   const flows = flowsOverLineUps(network);
   const steps = stepsFromTanks(network);
   const edges: GraphEdge[] = [
-    ...plan.runs.map((run) => ({ ...run, isJoint: false, forward: isForward(network, flows, steps, run.from, run.to, network.linkOf.get(run.id)) })),
-    ...plan.joints.map((joint) => ({ ...joint, isJoint: true, forward: jointForward(network, flows, steps, joint.from, joint.to) })),
+    ...plan.runs.map((run) => ({
+      ...run,
+      isJoint: false,
+      forward: isForward(network, flows, steps, run.from, run.to, network.linkOf.get(run.id)),
+    })),
+    ...plan.joints.map((joint) => ({
+      ...joint,
+      isJoint: true,
+      forward: jointForward(network, flows, steps, joint.from, joint.to),
+    })),
   ]
     .filter(({ from, to }) => network.ports.has(portKey(from)) && network.ports.has(portKey(to)))
     .map(({ id, from, to, isJoint, forward }) => ({
@@ -185,21 +213,45 @@ export function plumbingGraph(job: Job, plan: Plan, network: Network): PlumbingG
     }));
   const sources = new Set(edges.map(({ source }) => source));
   const targets = new Set(edges.map(({ target }) => target));
-  const sideOf = (key: string, fallback: "WEST" | "EAST") => (targets.has(key) ? "WEST" : sources.has(key) ? "EAST" : fallback);
+  const sideOf = (key: string, fallback: "WEST" | "EAST") =>
+    targets.has(key) ? "WEST" : sources.has(key) ? "EAST" : fallback;
 
-  const tanks: GraphNode[] = job.tanks.map((tank) => ({ id: tank.id, kind: "tank", ...nodeSize("tank", 0, 0), ports: tankPorts(tank, sizes.tank.height) }));
+  const tanks: GraphNode[] = job.tanks.map((tank) => ({
+    id: tank.id,
+    kind: "tank",
+    ...nodeSize("tank", 0, 0),
+    ports: tankPorts(tank, sizes.tank.height),
+  }));
   const parts: GraphNode[] = partsOf(job, plan).map((part) => {
-    const keys = portsOf(part).map(({ id }, i) => ({ key: `${part.id}.${id}`, fallback: i === 0 ? ("WEST" as const) : ("EAST" as const) }));
-    const ports = keys.map(({ key, fallback }) => ({ id: key, side: sideOf(key, fallback), y: sizes[part.kind].portY }));
+    const keys = portsOf(part).map(({ id }, i) => ({
+      key: `${part.id}.${id}`,
+      fallback: i === 0 ? ("WEST" as const) : ("EAST" as const),
+    }));
+    const ports = keys.map(({ key, fallback }) => ({
+      id: key,
+      side: sideOf(key, fallback),
+      y: sizes[part.kind].portY,
+    }));
     const west = ports.filter(({ side }) => side === "WEST").length;
     const size = nodeSize(part.kind, ports.length - west, west);
-    return { id: part.id, kind: part.kind, ...size, ports: part.kind === "engine" ? enginePorts(part, size.height) : ports };
+    return {
+      id: part.id,
+      kind: part.kind,
+      ...size,
+      ports: part.kind === "engine" ? enginePorts(part, size.height) : ports,
+    };
   });
   // Order in the list is order from top to bottom: supply above, return below.
   const returnOnly = new Set(
     plan.parts.flatMap(({ id }) => {
-      const own = network.links.flatMap((link, i) => ("part" in link && link.part.id === id) || ("valve" in link && link.valve.id === id) ? [i] : []);
-      return own.length > 0 && own.every((i) => flows.isReturn[i] || flows.largest[i] === 0) && own.some((i) => flows.isReturn[i]) ? [id] : [];
+      const own = network.links.flatMap((link, i) =>
+        ("part" in link && link.part.id === id) || ("valve" in link && link.valve.id === id) ? [i] : [],
+      );
+      return own.length > 0 &&
+        own.every((i) => flows.isReturn[i] || flows.largest[i] === 0) &&
+        own.some((i) => flows.isReturn[i])
+        ? [id]
+        : [];
     }),
   );
   const supply = parts.filter(({ id }) => !returnOnly.has(id));

@@ -48,7 +48,9 @@ function toElk({ nodes, edges }: PlumbingGraph): ElkNode {
       layoutOptions: {
         "elk.portConstraints": node.ports.every(({ y }) => y !== null) ? "FIXED_POS" : "FIXED_SIDE",
         "elk.spacing.portPort": node.kind === "bank" ? "36" : "18",
-        ...(node.kind === "bank" ? { "elk.spacing.portsSurrounding": `[top=${BANK_HEAD_PX + 22},left=0,bottom=12,right=0]` } : {}),
+        ...(node.kind === "bank"
+          ? { "elk.spacing.portsSurrounding": `[top=${BANK_HEAD_PX + 22},left=0,bottom=12,right=0]` }
+          : {}),
         ...(node.kind === "tank" ? { "elk.layered.layering.layerConstraint": "FIRST" } : {}),
         ...(node.kind === "engine" ? { "elk.layered.layering.layerConstraint": "LAST" } : {}),
       },
@@ -60,20 +62,36 @@ function toElk({ nodes, edges }: PlumbingGraph): ElkNode {
         layoutOptions: { "elk.port.side": port.side },
       })),
     })),
-    edges: edges.map((edge): ElkExtendedEdge => ({ id: edge.id, sources: [edge.source], targets: [edge.target] })),
+    edges: edges.map(
+      (edge): ElkExtendedEdge => ({ id: edge.id, sources: [edge.source], targets: [edge.target] }),
+    ),
   };
 }
 
 function fromElk(graph: PlumbingGraph, laid: ElkNode): Placed {
-  const sides = new Map(graph.nodes.flatMap(({ ports }) => ports.map((port) => [port.id, port.side] as const)));
-  const placed: Placed = { width: laid.width ?? 0, height: laid.height ?? 0, nodes: new Map(), ports: new Map(), edges: new Map() };
+  const sides = new Map(
+    graph.nodes.flatMap(({ ports }) => ports.map((port) => [port.id, port.side] as const)),
+  );
+  const placed: Placed = {
+    width: laid.width ?? 0,
+    height: laid.height ?? 0,
+    nodes: new Map(),
+    ports: new Map(),
+    edges: new Map(),
+  };
   for (const { id, x = 0, y = 0, width = 0, height = 0, ports = [] } of laid.children ?? []) {
     placed.nodes.set(id, { x, y, width, height });
-    for (const port of ports) placed.ports.set(port.id, { x: x + (port.x ?? 0), y: y + (port.y ?? 0), side: sides.get(port.id) ?? "EAST" });
+    for (const port of ports)
+      placed.ports.set(port.id, {
+        x: x + (port.x ?? 0),
+        y: y + (port.y ?? 0),
+        side: sides.get(port.id) ?? "EAST",
+      });
   }
   for (const edge of laid.edges ?? []) {
     const [section] = edge.sections ?? [];
-    if (section) placed.edges.set(edge.id, [section.startPoint, ...(section.bendPoints ?? []), section.endPoint]);
+    if (section)
+      placed.edges.set(edge.id, [section.startPoint, ...(section.bendPoints ?? []), section.endPoint]);
   }
   return placed;
 }

@@ -1,15 +1,23 @@
 import { useEffect, useMemo, useRef, useState } from "react";
 import type { Network } from "~/core/network/network";
-import { plumbingGraph, type PlumbingGraph } from "./graph";
+import { type PlumbingGraph, plumbingGraph } from "./graph";
 import type { Placed } from "./layout.client";
 
-export type PlumbingState = { status: "laying" | "laid" | "failed"; placed: Placed | null; graph: PlumbingGraph };
+export type PlumbingState = {
+  status: "laying" | "laid" | "failed";
+  placed: Placed | null;
+  graph: PlumbingGraph;
+};
 
 /** The drawing of a network: laid out anew when its shape changes, the last one shown meanwhile. */
 export function usePlumbing(network: Network, attempt = 0): PlumbingState {
   const graph = useMemo(() => plumbingGraph(network.job, network.plan, network), [network]);
   const key = JSON.stringify(graph);
-  const [state, setState] = useState<{ key: string; placed: Placed | null; failed: boolean }>({ key: "", placed: null, failed: false });
+  const [state, setState] = useState<{ key: string; placed: Placed | null; failed: boolean }>({
+    key: "",
+    placed: null,
+    failed: false,
+  });
   const wanted = useRef(key);
   useEffect(() => {
     wanted.current = key;
@@ -30,6 +38,7 @@ export function usePlumbing(network: Network, attempt = 0): PlumbingState {
       stopped = true;
     };
   }, [key, attempt]);
-  const status = state.failed && state.key === key ? "failed" : state.placed && state.key === key ? "laid" : "laying";
+  const status =
+    state.failed && state.key === key ? "failed" : state.placed && state.key === key ? "laid" : "laying";
   return { status, placed: state.placed, graph };
 }

@@ -72,7 +72,12 @@ export const laws: Readonly<Record<string, Law>> = {
       vapourKpa: z.number().min(0).default(0),
     }),
     ({ density15KgM3, tempC, saturatedKpa, pressureKpa, vapourKpa }) => {
-      const fraction = freeAirFraction(ostwaldAir(density15KgM3, tempC), saturatedKpa, pressureKpa, vapourKpa);
+      const fraction = freeAirFraction(
+        ostwaldAir(density15KgM3, tempC),
+        saturatedKpa,
+        pressureKpa,
+        vapourKpa,
+      );
       if (fraction === null) throw new CalcFault("pressureKpa", "boils");
       return { fraction };
     },
@@ -98,7 +103,12 @@ export const laws: Readonly<Record<string, Law>> = {
     }),
   ),
   wire: law(
-    z.strictObject({ currentA: z.number().min(0), oneWayM: z.number().min(0), areaMm2: positive, conductorC: tempC }),
+    z.strictObject({
+      currentA: z.number().min(0),
+      oneWayM: z.number().min(0),
+      areaMm2: positive,
+      conductorC: tempC,
+    }),
     ({ currentA, oneWayM, areaMm2, conductorC }) => ({
       dropV: wireDrop(ampere(currentA), metre(oneWayM), squareMetre(areaMm2 * 1e-6), celsius(conductorC)),
     }),

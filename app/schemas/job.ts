@@ -40,7 +40,10 @@ const shape = z.discriminatedUnion("kind", [
   z.strictObject({ kind: z.literal("box"), lengthM: size, widthM: size, heightM: size }),
   z.strictObject({
     kind: z.literal("prism"),
-    section: z.array(z.tuple([coordinate, coordinate])).min(3).max(200),
+    section: z
+      .array(z.tuple([coordinate, coordinate]))
+      .min(3)
+      .max(200),
     lengthM: size,
   }),
 ]);
@@ -80,8 +83,14 @@ const curve = z
   .array(z.strictObject({ flowM3S: atLeastZero, risePa: z.number().min(-1e6).max(1e8) }))
   .min(2)
   .max(50)
-  .refine((points) => points.every((p, i) => i === 0 || p.flowM3S > (points[i - 1]?.flowM3S ?? 0)), "flowsNotRising")
-  .refine((points) => points.every((p, i) => i === 0 || p.risePa < (points[i - 1]?.risePa ?? 0)), "risesNotFalling");
+  .refine(
+    (points) => points.every((p, i) => i === 0 || p.flowM3S > (points[i - 1]?.flowM3S ?? 0)),
+    "flowsNotRising",
+  )
+  .refine(
+    (points) => points.every((p, i) => i === 0 || p.risePa < (points[i - 1]?.risePa ?? 0)),
+    "risesNotFalling",
+  );
 
 const planPart = z.discriminatedUnion("kind", [
   z.strictObject({ ...partBase, kind: z.literal("twoWay") }),
@@ -144,12 +153,18 @@ const engine = z.strictObject({
   suctionLimitPa: positive.optional(),
 });
 
-const product = z.strictObject({ marking: z.string().max(80), outerDiameterM: bore, leastRadiusM: atLeastZero });
+const product = z.strictObject({
+  marking: z.string().max(80),
+  outerDiameterM: bore,
+  leastRadiusM: atLeastZero,
+});
 const route = z.discriminatedUnion("kind", [
   z.strictObject({
     kind: z.literal("measured"),
     lengthM: size,
-    bends: z.array(z.strictObject({ deg: z.union([z.literal(45), z.literal(90)]), count: z.int().min(0).max(99) })).max(4),
+    bends: z
+      .array(z.strictObject({ deg: z.union([z.literal(45), z.literal(90)]), count: z.int().min(0).max(99) }))
+      .max(4),
     extremes: z.array(z.strictObject({ atM: atLeastZero, zM: coordinate })).max(40),
   }),
   z.strictObject({ kind: z.literal("traced"), points: z.array(position).max(200), radiusM: atLeastZero }),
@@ -202,7 +217,10 @@ const plan = z.strictObject({
     freeAirFraction: z.number().positive().max(1),
   }),
   serviceAllowanceM: atLeastZero,
-  nudges: z.record(id, z.strictObject({ dx: z.number().min(-1e4).max(1e4), dy: z.number().min(-1e4).max(1e4) })),
+  nudges: z.record(
+    id,
+    z.strictObject({ dx: z.number().min(-1e4).max(1e4), dy: z.number().min(-1e4).max(1e4) }),
+  ),
 });
 
 const entryBase = { id, at: when, planId: id, revision: z.int().min(0) };

@@ -63,4 +63,7 @@ export const solveReportSchema = z.strictObject({
   lineUps: z.array(z.union([solvedLineUp, failedLineUp])),
 });
 
-export const solveReportJsonSchema = () => ({ title: "Output of keel solve", ...z.toJSONSchema(solveReportSchema) });
+export const solveReportJsonSchema = () => ({
+  title: "Output of keel solve",
+  ...z.toJSONSchema(solveReportSchema),
+});

@@ -1,6 +1,15 @@
 /** The open job: what is stored, what is chosen, what is explored, and the one way to change it. */
 import { useLiveQuery } from "dexie-react-hooks";
-import { createContext, type ReactNode, useCallback, useContext, useEffect, useMemo, useRef, useState } from "react";
+import {
+  createContext,
+  type ReactNode,
+  useCallback,
+  useContext,
+  useEffect,
+  useMemo,
+  useRef,
+  useState,
+} from "react";
 import type { Command } from "~/core/edit/commands";
 import { findingsOf } from "~/core/findings/findings";
 import type { Finding } from "~/core/findings/types";
@@ -11,8 +20,8 @@ import { currentPlan } from "~/core/plan/ports";
 import type { Conditions, Id, Job, LineUp, Plan } from "~/core/plan/types";
 import { faultText } from "~/messages/faults";
 import { noteText } from "~/messages/notes";
-import { commit, type CommitResult, exportJob, type LoadedJob, loadJob, redo, undo } from "~/store/jobs";
 import { storageFault } from "~/store/faults";
+import { type CommitResult, commit, exportJob, type LoadedJob, loadJob, redo, undo } from "~/store/jobs";
 
 export interface Moved {
   what: "vacuum" | "feed" | "worst";
@@ -64,14 +73,22 @@ type Say = (said: { text: string; lasts?: boolean; action?: { label: string; run
 const figuresOfVerdict = (verdict: LineUpVerdict | null) => {
   if (!verdict || verdict.result.outcome !== "solved" || !verdict.way) return null;
   const engine = verdict.way.stations.find(({ kind }) => kind === "engine");
-  return { vacuum: verdict.suction?.vacuumPa ?? null, feed: engine?.beforePa ?? null, worst: verdict.way.suctionLosses[0]?.lossPa ?? null };
+  return {
+    vacuum: verdict.suction?.vacuumPa ?? null,
+    feed: engine?.beforePa ?? null,
+    worst: verdict.way.suctionLosses[0]?.lossPa ?? null,
+  };
 };
 
 const LEAST_MOVE_PA = 50;
 
 /** Which figures of the line-up the last change moved. */
 function useMoved(revision: number, verdict: LineUpVerdict | null): Moved[] {
-  const last = useRef<{ revision: number; lineUpId: Id | null; figures: ReturnType<typeof figuresOfVerdict> }>({ revision, lineUpId: null, figures: null });
+  const last = useRef<{
+    revision: number;
+    lineUpId: Id | null;
+    figures: ReturnType<typeof figuresOfVerdict>;
+  }>({ revision, lineUpId: null, figures: null });
   const [moved, setMoved] = useState<Moved[]>([]);
   useEffect(() => {
     const figures = figuresOfVerdict(verdict);
@@ -101,7 +118,11 @@ export async function saveJobFile(jobId: Id): Promise<void> {
   if (file) saveText(`${fileName(file.name)}.keel.json`, file.text, "application/json");
 }
 
-export const fileName = (name: string) => name.toLowerCase().replace(/[^a-z0-9]+/g, "-").replace(/^-|-$/g, "") || "job";
+export const fileName = (name: string) =>
+  name
+    .toLowerCase()
+    .replace(/[^a-z0-9]+/g, "-")
+    .replace(/^-|-$/g, "") || "job";
 
 export function saveText(name: string, text: string, type: string): void {
   const url = URL.createObjectURL(new Blob([text], { type }));
@@ -132,7 +153,10 @@ export function JobProvider({ loaded, say, children }: Props) {
   const [overlay, explore] = useState<Conditions | null>(null);
   const lineUp = plan.lineUps.find((one) => one.id === lineUpId) ?? plan.lineUps[0] ?? null;
   const conditions = overlay ?? plan.conditions;
-  const stored = useMemo(() => (lineUp ? judgeLineUp(solver, lineUp, plan.conditions) : null), [solver, lineUp, plan.conditions]);
+  const stored = useMemo(
+    () => (lineUp ? judgeLineUp(solver, lineUp, plan.conditions) : null),
+    [solver, lineUp, plan.conditions],
+  );
   const verdict = useMemo(
     () => (overlay && lineUp ? judgeLineUp(solver, lineUp, overlay) : stored),
     [solver, lineUp, overlay, stored],
@@ -143,7 +167,12 @@ export function JobProvider({ loaded, say, children }: Props) {
     async (command: Command, gesture?: string): Promise<CommitResult> => {
       try {
         const result = await commit(id, command, gesture);
-        if (!result.ok) say({ text: result.faults.map((fault) => `${fault.path ? `${fault.path}: ` : ""}${faultText(fault)}`).join("; ") });
+        if (!result.ok)
+          say({
+            text: result.faults
+              .map((fault) => `${fault.path ? `${fault.path}: ` : ""}${faultText(fault)}`)
+              .join("; "),
+          });
         else for (const note of result.notes) say({ text: noteText(note, result.job) });
         return result;
       } catch (error) {

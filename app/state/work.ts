@@ -9,21 +9,29 @@ export type SweepState =
   | { status: "failed" };
 
 export function useSweep(job: Job, sweep: Sweep): SweepState {
-  const [state, setState] = useState<SweepState>({ status: "working", done: 0, of: 0 });
   const key = JSON.stringify([job.tanks, job.consumers, job.plans, job.fuel, job.site, sweep]);
+  const [state, setState] = useState<{ key: string; sweep: SweepState }>({
+    key: "",
+    sweep: { status: "failed" },
+  });
   useEffect(() => {
     const stop = new AbortController();
-    setState({ status: "working", done: 0, of: 0 });
+    const tell = (sweep: SweepState) => !stop.signal.aborted && setState({ key, sweep });
     void (async () => {
       const { sweepInWorker } = await import("~/workers/client");
       const started = performance.now();
-      const result = await sweepInWorker(job, sweep, stop.signal, (done, of) => setState({ status: "working", done, of }));
-      if (stop.signal.aborted) return;
-      setState(result.ok ? { status: "done", cases: result.cases, ms: performance.now() - started } : { status: "failed" });
+      const result = await sweepInWorker(job, sweep, stop.signal, (done, of) =>
+        tell({ status: "working", done, of }),
+      );
+      tell(
+        result.ok
+          ? { status: "done", cases: result.cases, ms: performance.now() - started }
+          : { status: "failed" },
+      );
     })();
     return () => stop.abort();
     // The key stands for the job and the sweep by content.
     // eslint-disable-next-line react-hooks/exhaustive-deps
   }, [key]);
-  return state;
+  return state.key === key ? state.sweep : { status: "working", done: 0, of: 0 };
 }

@@ -48,7 +48,12 @@ export class KeelDatabase extends Dexie {
 
   constructor(name = "iron-keel") {
     super(name);
-    this.version(1).stores({ jobs: "id, deletedAt", history: "[jobId+seq], jobId", setAside: "id", settings: "key" });
+    this.version(1).stores({
+      jobs: "id, deletedAt",
+      history: "[jobId+seq], jobId",
+      setAside: "id",
+      settings: "key",
+    });
   }
 }
 

@@ -40,7 +40,9 @@ const now = () => new Date().toISOString();
 /** The job of a row, or its faults. */
 function parseRow(row: JobRow): { ok: true; job: Job } | { ok: false; faults: FileFault[] } {
   const parsed = jobSchema.safeParse(row.doc);
-  return parsed.success ? { ok: true, job: parsed.data } : { ok: false, faults: faultsOf(parsed.error, "job") };
+  return parsed.success
+    ? { ok: true, job: parsed.data }
+    : { ok: false, faults: faultsOf(parsed.error, "job") };
 }
 
 function validate(job: Job): FileFault[] {
@@ -64,7 +66,11 @@ async function quarantine(row: JobRow, faults: FileFault[]): Promise<void> {
   });
 }
 
-export async function listJobs(): Promise<{ jobs: JobSummary[]; deleted: { id: string; name: string }[]; aside: SetAsideRow[] }> {
+export async function listJobs(): Promise<{
+  jobs: JobSummary[];
+  deleted: { id: string; name: string }[];
+  aside: SetAsideRow[];
+}> {
   const db = database();
   const jobs: JobSummary[] = [];
   const deleted: { id: string; name: string }[] = [];
@@ -106,11 +112,27 @@ export async function loadJob(id: string): Promise<LoadedJob | null> {
     return null;
   }
   const last = await db.history.where("jobId").equals(id).last();
-  return { job: parsed.job, revision: row.revision, cursor: row.cursor, lastSeq: last?.seq ?? row.cursor, exportedAt: row.exportedAt };
+  return {
+    job: parsed.job,
+    revision: row.revision,
+    cursor: row.cursor,
+    lastSeq: last?.seq ?? row.cursor,
+    exportedAt: row.exportedAt,
+  };
 }
 
 function rowOf(job: Job): JobRow {
-  return { id: job.id, name: job.name, revision: 0, cursor: 0, updatedAt: now(), exportedAt: null, exportedRevision: null, deletedAt: null, doc: job };
+  return {
+    id: job.id,
+    name: job.name,
+    revision: 0,
+    cursor: 0,
+    updatedAt: now(),
+    exportedAt: null,
+    exportedRevision: null,
+    deletedAt: null,
+    doc: job,
+  };
 }
 
 async function put(row: JobRow): Promise<void> {
@@ -125,12 +147,17 @@ async function put(row: JobRow): Promise<void> {
  * Applies a command to the job as it stands in the store: a change made meanwhile in another tab is under it, not lost.
  * Nothing is written when the result would not parse.
  */
-export async function commit(jobId: string, command: Command, gesture: string | null = null): Promise<CommitResult> {
+export async function commit(
+  jobId: string,
+  command: Command,
+  gesture: string | null = null,
+): Promise<CommitResult> {
   const db = database();
   return db.transaction("rw", db.jobs, db.history, async (): Promise<CommitResult> => {
     const row = await db.jobs.get(jobId);
     const parsed = row ? parseRow(row) : null;
-    if (!row || !parsed?.ok) return { ok: false, faults: [{ path: "", code: "noSuch", values: { id: jobId } }] };
+    if (!row || !parsed?.ok)
+      return { ok: false, faults: [{ path: "", code: "noSuch", values: { id: jobId } }] };
     try {
       const { job, patches, inverse, notes } = applyCommand(parsed.job, command);
       const faults = validate(job);
@@ -140,25 +167,40 @@ export async function commit(jobId: string, command: Command, gesture: string | 
       await db.jobs.put({ ...row, name: job.name, doc: job, revision: row.revision + 1, updatedAt: now() });
       return { ok: true, job, revision: row.revision + 1, notes };
     } catch (error) {
-      if (error instanceof CommandRefused) return { ok: false, faults: [{ path: "", code: error.code, values: { id: error.id } }] };
+      if (error instanceof CommandRefused)
+        return { ok: false, faults: [{ path: "", code: error.code, values: { id: error.id } }] };
       throw error;
     }
   });
 }
 
 /** Writes the step after the cursor; what could have been redone is gone, and the oldest beyond the limit. */
-async function remember(row: JobRow, step: { command: Command; patches: Patch[]; inverse: Patch[]; gesture: string | null }): Promise<void> {
+async function remember(
+  row: JobRow,
+  step: { command: Command; patches: Patch[]; inverse: Patch[]; gesture: string | null },
+): Promise<void> {
   const { history } = database();
   const jobId = row.id;
-  await history.where("[jobId+seq]").between([jobId, row.cursor + 1], [jobId, Infinity], true, true).delete();
+  await history
+    .where("[jobId+seq]")
+    .between([jobId, row.cursor + 1], [jobId, Infinity], true, true)
+    .delete();
   const last = await history.get([jobId, row.cursor]);
   if (step.gesture !== null && last?.gesture === step.gesture) {
-    await history.put({ ...last, command: step.command, patches: [...last.patches, ...step.patches], inverse: [...step.inverse, ...last.inverse] });
+    await history.put({
+      ...last,
+      command: step.command,
+      patches: [...last.patches, ...step.patches],
+      inverse: [...step.inverse, ...last.inverse],
+    });
     return;
   }
   row.cursor += 1;
   await history.put({ jobId, seq: row.cursor, ...step });
-  await history.where("[jobId+seq]").between([jobId, -Infinity], [jobId, row.cursor - MOST_UNDO], true, true).delete();
+  await history
+    .where("[jobId+seq]")
+    .between([jobId, -Infinity], [jobId, row.cursor - MOST_UNDO], true, true)
+    .delete();
 }
 
 async function travel(jobId: string, direction: "undo" | "redo"): Promise<Command | null> {
@@ -172,7 +214,14 @@ async function travel(jobId: string, direction: "undo" | "redo"): Promise<Comman
     if (!step) return null;
     const job = playPatches(parsed.job, direction === "undo" ? step.inverse : step.patches);
     const cursor = direction === "undo" ? row.cursor - 1 : seq;
-    await db.jobs.put({ ...row, name: job.name, doc: job, revision: row.revision + 1, cursor, updatedAt: now() });
+    await db.jobs.put({
+      ...row,
+      name: job.name,
+      doc: job,
+      revision: row.revision + 1,
+      cursor,
+      updatedAt: now(),
+    });
     return step.command;
   });
 }

@@ -24,7 +24,19 @@ function useScheme(): Scheme {
   return scheme;
 }
 
-export function LineChart({ label, x, y, series, height = 240 }: { label: string; x: string; y: string; series: Series[]; height?: number }) {
+export function LineChart({
+  label,
+  x,
+  y,
+  series,
+  height = 240,
+}: {
+  label: string;
+  x: string;
+  y: string;
+  series: Series[];
+  height?: number;
+}) {
   const scheme = useScheme();
   const axis = (text: string) => ({
     title: { display: true, text, color: scheme.soft },

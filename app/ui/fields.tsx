@@ -1,22 +1,22 @@
-import { type ReactNode, useEffect, useRef, useState } from "react";
+import { ChevronDown } from "lucide-react";
+import { type ReactNode, useState } from "react";
 import {
+  Button as AriaButton,
+  Select as AriaSelect,
+  Slider as AriaSlider,
+  Switch as AriaSwitch,
+  TextField as AriaTextField,
   FieldError,
   Input,
   Label,
   ListBox,
   ListBoxItem,
   Popover,
-  Select as AriaSelect,
   SelectValue,
-  Slider as AriaSlider,
   SliderOutput,
   SliderThumb,
   SliderTrack,
-  Button as AriaButton,
-  Switch as AriaSwitch,
-  TextField as AriaTextField,
 } from "react-aria-components";
-import { ChevronDown } from "lucide-react";
 import styled from "styled-components";
 import type { Dimension } from "~/core/units/factors";
 import { formatQuantity, otherUnit, showQuantity } from "~/core/units/format";
@@ -53,7 +53,11 @@ interface TextProps {
 /** A line of text that is kept on Enter or on leaving it. */
 export function TextField({ label, value, onCommit, autoFocus, name }: TextProps) {
   const [draft, setDraft] = useState(value);
-  useEffect(() => setDraft(value), [value]);
+  const [kept, setKept] = useState(value);
+  if (kept !== value) {
+    setKept(value);
+    setDraft(value);
+  }
   const commit = () => {
     const tidy = draft.trim();
     if (tidy === "") setDraft(value);
@@ -61,7 +65,14 @@ export function TextField({ label, value, onCommit, autoFocus, name }: TextProps
   };
   return (
     <Field>
-      <AriaTextField value={draft} onChange={setDraft} onBlur={commit} validationBehavior="aria" autoFocus={autoFocus} name={name}>
+      <AriaTextField
+        value={draft}
+        onChange={setDraft}
+        onBlur={commit}
+        validationBehavior="aria"
+        autoFocus={autoFocus}
+        name={name}
+      >
         <FieldLabel>{label}</FieldLabel>
         <Box onKeyDown={(event) => event.key === "Enter" && commit()} maxLength={80} />
       </AriaTextField>
@@ -86,19 +97,29 @@ export interface QuantityProps {
 }
 
 /** A number with its unit: the text is kept while it is typed, the number in SI is kept on Enter or on leaving. */
-export function QuantityField({ label, dimension, unit, value, onCommit, faultText, check, basis, entered }: QuantityProps) {
+export function QuantityField({
+  label,
+  dimension,
+  unit,
+  value,
+  onCommit,
+  faultText,
+  check,
+  basis,
+  entered,
+}: QuantityProps) {
   const shown = value === undefined ? "" : formatQuantity(dimension, value, unit, 4);
   const [draft, setDraft] = useState(shown);
   const [fault, setFault] = useState<string | null>(null);
   const [other, setOther] = useState(false);
-  const latest = useRef(shown);
-  latest.current = shown;
-  useEffect(() => {
+  const [kept, setKept] = useState(shown);
+  if (kept !== shown) {
+    setKept(shown);
     setDraft(shown);
     setFault(null);
-  }, [shown]);
+  }
   const commit = () => {
-    if (draft.trim() === latest.current) return setFault(null);
+    if (draft.trim() === shown) return setFault(null);
     const parsed = parseQuantity(draft, dimension, unit);
     if (!parsed.ok) return setFault(faultText(parsed.fault));
     const refused = check?.(parsed.si) ?? null;
@@ -108,13 +129,21 @@ export function QuantityField({ label, dimension, unit, value, onCommit, faultTe
   const second = otherUnit[unit];
   return (
     <Field>
-      <AriaTextField value={draft} onChange={setDraft} onBlur={commit} isInvalid={fault !== null} validationBehavior="aria">
+      <AriaTextField
+        value={draft}
+        onChange={setDraft}
+        onBlur={commit}
+        isInvalid={fault !== null}
+        validationBehavior="aria"
+      >
         <FieldLabel>{label}</FieldLabel>
         <Box inputMode="text" onKeyDown={(event) => event.key === "Enter" && commit()} />
         <Fault>{fault}</Fault>
       </AriaTextField>
       <Under>
-        {basis !== undefined && <Basis $assumed={basis === "assumed"}>{basis === "maker" ? "maker's" : basis}</Basis>}
+        {basis !== undefined && (
+          <Basis $assumed={basis === "assumed"}>{basis === "maker" ? "maker's" : basis}</Basis>
+        )}
         {entered && entered !== shown && <span title="as typed">{entered}</span>}
         {second && value !== undefined && (
           <TapUnit onPress={() => setOther(!other)} aria-label={`${label} in ${second}`}>
@@ -171,7 +200,14 @@ const Ends = styled.div`
 export function Slider({ label, value, min, max, step, output, onChange, onEnd, ends }: SliderProps) {
   const share = max > min ? Math.min(1, Math.max(0, (value - min) / (max - min))) : 0;
   return (
-    <SliderBox value={value} minValue={min} maxValue={max} step={step} onChange={(next) => onChange(Number(next))} onChangeEnd={(next) => onEnd?.(Number(next))}>
+    <SliderBox
+      value={value}
+      minValue={min}
+      maxValue={max}
+      step={step}
+      onChange={(next) => onChange(Number(next))}
+      onChangeEnd={(next) => onEnd?.(Number(next))}
+    >
       <FieldLabel>{label}</FieldLabel>
       <SliderOutput>{output}</SliderOutput>
       <Track>
@@ -215,7 +251,14 @@ interface SelectProps<K extends string> {
   placeholder?: string;
 }
 
-export function Select<K extends string>({ label, hideLabel, value, options, onChange, placeholder }: SelectProps<K>) {
+export function Select<K extends string>({
+  label,
+  hideLabel,
+  value,
+  options,
+  onChange,
+  placeholder,
+}: SelectProps<K>) {
   return (
     <Field>
       <AriaSelect
@@ -254,7 +297,15 @@ const SwitchBox = styled(AriaSwitch)`
   &[data-focus-visible] .rail { outline: 2px solid var(--act); outline-offset: 2px; }
 `;
 
-export function Switch({ children, isOn, onChange }: { children: ReactNode; isOn: boolean; onChange: (on: boolean) => void }) {
+export function Switch({
+  children,
+  isOn,
+  onChange,
+}: {
+  children: ReactNode;
+  isOn: boolean;
+  onChange: (on: boolean) => void;
+}) {
   return (
     <SwitchBox isSelected={isOn} onChange={onChange}>
       <span className="rail" aria-hidden />
@@ -268,7 +319,17 @@ const Unit = styled.small`
 `;
 
 /** A number with its unit drawn smaller. */
-export function Quantity({ dimension, si, unit, figures }: { dimension: Dimension; si: number; unit: string; figures?: number }) {
+export function Quantity({
+  dimension,
+  si,
+  unit,
+  figures,
+}: {
+  dimension: Dimension;
+  si: number;
+  unit: string;
+  figures?: number;
+}) {
   const { number, unit: symbol } = showQuantity(dimension, si, unit, figures);
   return (
     <span>

@@ -24,6 +24,7 @@ export const GlobalStyle = createGlobalStyle`
   th { text-align: left; font-weight: 550; font-stretch: 80%; color: var(--soft); font-size: 13px; }
   th, td { padding: 6px 8px; border-bottom: 1px solid var(--hairline); vertical-align: baseline; }
   td.n, th.n { text-align: right; white-space: nowrap; }
+  @media (max-width: 600px) { .wide { display: none; } }
   .sr { position: absolute; width: 1px; height: 1px; overflow: hidden; clip-path: inset(50%); white-space: nowrap; }
   @media print {
     body { background: #fff; color: #000; }

@@ -16,7 +16,15 @@ export function GradeGlyph({ grade, size = 16 }: { grade: "stop" | "mend" | "wat
     case "watch":
       return (
         <svg width={size} height={size} viewBox="0 0 16 16" aria-hidden style={{ flex: "none" }}>
-          <circle cx="8" cy="8" r="6.2" fill="none" stroke="var(--soft)" strokeWidth="1.8" strokeDasharray="3 2" />
+          <circle
+            cx="8"
+            cy="8"
+            r="6.2"
+            fill="none"
+            stroke="var(--soft)"
+            strokeWidth="1.8"
+            strokeDasharray="3 2"
+          />
         </svg>
       );
   }

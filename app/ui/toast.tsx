@@ -49,7 +49,11 @@ const Line = styled.div`
 `;
 
 export function ToastRegion() {
-  const items = useSyncExternalStore(subscribe, () => kept, () => kept);
+  const items = useSyncExternalStore(
+    subscribe,
+    () => kept,
+    () => kept,
+  );
   return (
     <Region role="status" aria-live="polite" className="noPrint">
       {items.map((item) => (

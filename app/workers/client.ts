@@ -45,7 +45,9 @@ export async function sweepInWorker(
     const late = new Promise<never>((_, reject) => {
       timer = setTimeout(() => reject(new Error("the worker took too long")), LIMIT_MS);
     });
-    const stopped = new Promise<never>((_, reject) => signal.addEventListener("abort", () => reject(new Error("stopped")), { once: true }));
+    const stopped = new Promise<never>((_, reject) =>
+      signal.addEventListener("abort", () => reject(new Error("stopped")), { once: true }),
+    );
     stopped.catch(() => undefined);
     try {
       return await Promise.race([remote.sweep(job, sweep, proxy(onProgress)), crash, late, stopped]);

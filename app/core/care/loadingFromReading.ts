@@ -1,7 +1,7 @@
 /** The filter loading that a vacuum reading implies: the plan itself is solved until its gauge shows the reading. */
 import { gaugeAtPort } from "../hydraulics/derive";
-import { LineUpSolver } from "../hydraulics/solve";
 import { fuelWay } from "../hydraulics/route";
+import { LineUpSolver } from "../hydraulics/solve";
 import type { Network } from "../network/network";
 import type { Conditions, Id, LineUp } from "../plan/types";
 
@@ -19,7 +19,13 @@ const TOLERANCE = 1e-4;
  * Vacuum at the gauge (Pa) under conditions `conditions`; the element varied is the first filter on the way to it.
  * `computedPa` is what the plan says at the loadings stored.
  */
-export function loadingFromReading(network: Network, lineUp: LineUp, conditions: Conditions, gaugeId: Id, vacuumPa: number): ImpliedLoading {
+export function loadingFromReading(
+  network: Network,
+  lineUp: LineUp,
+  conditions: Conditions,
+  gaugeId: Id,
+  vacuumPa: number,
+): ImpliedLoading {
   const solver = new LineUpSolver(network);
   const vacuumAt = (at: Conditions) => {
     const result = solver.solve(lineUp, at);
@@ -29,11 +35,14 @@ export function loadingFromReading(network: Network, lineUp: LineUp, conditions:
   const way = now ? fuelWay(now.result) : null;
   if (!now || !way || !Number.isFinite(now.pa)) return { outcome: "notSolved" };
   const gaugeAt = way.stations.findIndex(({ id }) => id === gaugeId);
-  const station = way.stations.slice(0, gaugeAt < 0 ? undefined : gaugeAt).find(({ kind }) => kind === "filter");
+  const station = way.stations
+    .slice(0, gaugeAt < 0 ? undefined : gaugeAt)
+    .find(({ kind }) => kind === "filter");
   const filter = network.plan.parts.find(({ id }) => id === station?.id);
   if (filter?.kind !== "filter" || !filter.element) return { outcome: "noFilter" };
   const elementId = filter.element.id;
-  const at = (loading: number) => vacuumAt({ ...conditions, loading: { ...conditions.loading, [elementId]: loading } })?.pa ?? Infinity;
+  const at = (loading: number) =>
+    vacuumAt({ ...conditions, loading: { ...conditions.loading, [elementId]: loading } })?.pa ?? Infinity;
   const computedPa = now.pa;
   const cleanPa = at(1);
   if (vacuumPa < cleanPa) return { outcome: "belowClean", filterId: filter.id, cleanPa, computedPa };

@@ -3,8 +3,8 @@ import { describe, expect, test } from "@jest/globals";
 import fc from "fast-check";
 import { isFed, LineUpSolver } from "../hydraulics/solve";
 import { buildNetwork } from "../network/network";
-import { checkJob } from "../plan/check";
 import type { NewPartKind } from "../plan/blank";
+import { checkJob } from "../plan/check";
 import { currentPlan } from "../plan/ports";
 import type { Job } from "../plan/types";
 import { applyCommand, type Command, CommandRefused, playPatches } from "./commands";
@@ -68,8 +68,17 @@ describe("commands", () => {
   test("a part let into a run splits it; taken out again the run heals to its length", () => {
     const job = marram();
     const before = currentPlan(job).runs.find(({ id }) => id === "run1");
-    const inserted = applyCommand(job, { name: "insertPart", id: "new", kind: "check", runId: "run1", newRunId: "new2", at: 0.25 }).job;
-    const lengths = currentPlan(inserted).runs.filter(({ id }) => id === "run1" || id === "new2").map(({ route }) => (route.kind === "measured" ? route.lengthM : 0));
+    const inserted = applyCommand(job, {
+      name: "insertPart",
+      id: "new",
+      kind: "check",
+      runId: "run1",
+      newRunId: "new2",
+      at: 0.25,
+    }).job;
+    const lengths = currentPlan(inserted)
+      .runs.filter(({ id }) => id === "run1" || id === "new2")
+      .map(({ route }) => (route.kind === "measured" ? route.lengthM : 0));
     if (before?.route.kind !== "measured") throw new Error("no run");
     expect(lengths[0]! / lengths[1]!).toBeCloseTo(1 / 3, 10);
     expect(lengths[0]! + lengths[1]!).toBeCloseTo(before.route.lengthM, 10);
@@ -86,23 +95,38 @@ describe("commands", () => {
   });
 
   test("a valve put in stands at a position in every line-up", () => {
-    const { job } = applyCommand(marram(), { name: "insertPart", id: "v", kind: "twoWay", runId: "run2", newRunId: "r2b" });
-    for (const lineUp of currentPlan(job).lineUps) expect(lineUp.valves.v).toEqual({ kind: "position", position: "open" });
+    const { job } = applyCommand(marram(), {
+      name: "insertPart",
+      id: "v",
+      kind: "twoWay",
+      runId: "run2",
+      newRunId: "r2b",
+    });
+    for (const lineUp of currentPlan(job).lineUps)
+      expect(lineUp.valves.v).toEqual({ kind: "position", position: "open" });
   });
 
   test("a port carries one connection, and refusing changes nothing", () => {
     const job = marram();
-    const command: Command = { name: "connect", id: "x", from: { part: "portWing", port: "out" }, to: { part: "dayTank", port: "ret" } };
+    const command: Command = {
+      name: "connect",
+      id: "x",
+      from: { part: "portWing", port: "out" },
+      to: { part: "dayTank", port: "ret" },
+    };
     expect(() => applyCommand(job, command)).toThrow(CommandRefused);
     expect(job).toEqual(marram());
   });
 
-  test.each(["oneTank", "twoTanksTwoSelectors"] as const)("the starting plan %s is whole, and feeds in every line-up", (starter) => {
-    const job = startJob("s", "Start", starter);
-    const plan = currentPlan(job);
-    expect(checkJob(job)).toEqual([]);
-    const solver = new LineUpSolver(buildNetwork(job));
-    expect(plan.lineUps.length).toBeGreaterThan(0);
-    for (const lineUp of plan.lineUps) expect(isFed(solver.solve(lineUp, plan.conditions))).toBe(true);
-  });
+  test.each(["oneTank", "twoTanksTwoSelectors"] as const)(
+    "the starting plan %s is whole, and feeds in every line-up",
+    (starter) => {
+      const job = startJob("s", "Start", starter);
+      const plan = currentPlan(job);
+      expect(checkJob(job)).toEqual([]);
+      const solver = new LineUpSolver(buildNetwork(job));
+      expect(plan.lineUps.length).toBeGreaterThan(0);
+      for (const lineUp of plan.lineUps) expect(isFed(solver.solve(lineUp, plan.conditions))).toBe(true);
+    },
+  );
 });

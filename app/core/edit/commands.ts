@@ -3,10 +3,24 @@
  * are recorded as patches, so that undo is exact whatever the command did.
  */
 import { applyPatches, enablePatches, type Patch, produceWithPatches } from "immer";
-import { newEngine, newLineUp, newPart, newRun, newTank, type NewPartKind } from "../plan/blank";
+import { type NewPartKind, newEngine, newLineUp, newPart, newRun, newTank } from "../plan/blank";
 import { distanceM, placedPorts, portKey, portsOf, samePort } from "../plan/ports";
 import { isTooShort, runGeometry } from "../plan/route";
-import type { BookEntry, Conditions, Engine, Id, Job, LineUp, Plan, PlanPart, PortRef, Position, Run, Tank, ValveSetting } from "../plan/types";
+import type {
+  BookEntry,
+  Conditions,
+  Engine,
+  Id,
+  Job,
+  LineUp,
+  Plan,
+  PlanPart,
+  PortRef,
+  Position,
+  Run,
+  Tank,
+  ValveSetting,
+} from "../plan/types";
 import { firstSetting, isValve } from "../plan/valves";
 
 enablePatches();
@@ -35,6 +49,7 @@ export type Command =
   | { name: "editRun"; id: Id; change: Partial<Omit<Run, "id" | "from" | "to">> }
   | { name: "disconnect"; id: Id }
   | { name: "setValve"; lineUpId: Id; valveId: Id; setting: ValveSetting }
+  | { name: "setBranch"; lineUpId: Id; valveId: Id; branch: Id; isOpen: boolean }
   | { name: "setPump"; lineUpId: Id; pumpId: Id; state: "on" | "off" }
   | { name: "setConsumer"; lineUpId: Id; consumerId: Id; state: "running" | "stopped" }
   | { name: "addLineUp"; id: Id; lineUpName: string }
@@ -69,15 +84,27 @@ export class CommandRefused extends Error {
   }
 }
 
-const planOf = (job: Job): Plan => found(job.plans.find(({ id }) => id === job.currentPlanId), job.currentPlanId);
+const planOf = (job: Job): Plan =>
+  found(
+    job.plans.find(({ id }) => id === job.currentPlanId),
+    job.currentPlanId,
+  );
 
 function found<T>(item: T | undefined, id: string): T {
   if (item === undefined) throw new CommandRefused("noSuch", id);
   return item;
 }
 
-const partOf = (plan: Plan, id: Id): PlanPart => found(plan.parts.find((part) => part.id === id), id);
-const lineUpOf = (plan: Plan, id: Id): LineUp => found(plan.lineUps.find((lineUp) => lineUp.id === id), id);
+const partOf = (plan: Plan, id: Id): PlanPart =>
+  found(
+    plan.parts.find((part) => part.id === id),
+    id,
+  );
+const lineUpOf = (plan: Plan, id: Id): LineUp =>
+  found(
+    plan.lineUps.find((lineUp) => lineUp.id === id),
+    id,
+  );
 
 function portAt(job: Job, plan: Plan, ref: PortRef) {
   return found(placedPorts(job, plan).get(portKey(ref)), portKey(ref));
@@ -89,7 +116,9 @@ function straightHose(job: Job, plan: Plan, from: PortRef, to: PortRef): number 
 }
 
 function refuseTaken(plan: Plan, ref: PortRef): void {
-  const taken = [...plan.runs, ...plan.joints].some(({ from, to }) => samePort(from, ref) || samePort(to, ref));
+  const taken = [...plan.runs, ...plan.joints].some(
+    ({ from, to }) => samePort(from, ref) || samePort(to, ref),
+  );
   if (taken) throw new CommandRefused("portTaken", portKey(ref));
 }
 
@@ -135,13 +164,24 @@ function setWorkedOutLength(run: Run, lengthM: number): void {
   if (run.given) delete run.given.lengthM;
 }
 
-function insertPart(job: Job, plan: Plan, { id, kind, runId, newRunId, at = 0.5 }: Extract<Command, { name: "insertPart" }>): void {
-  const run = found(plan.runs.find((one) => one.id === runId), runId);
+function insertPart(
+  job: Job,
+  plan: Plan,
+  { id, kind, runId, newRunId, at = 0.5 }: Extract<Command, { name: "insertPart" }>,
+): void {
+  const run = found(
+    plan.runs.find((one) => one.id === runId),
+    runId,
+  );
   const from = portAt(job, plan, run.from).position;
   const to = portAt(job, plan, run.to).position;
   const geometry = runGeometry(run, portAt(job, plan, run.from), portAt(job, plan, run.to));
   const between = (a: number, b: number) => a + at * (b - a);
-  const part = newPart(kind, id, { xM: between(from.xM, to.xM), yM: between(from.yM, to.yM), zM: between(from.zM, to.zM) });
+  const part = newPart(kind, id, {
+    xM: between(from.xM, to.xM),
+    yM: between(from.yM, to.yM),
+    zM: between(from.zM, to.zM),
+  });
   part.boreM = run.boreM;
   register(plan, part);
   const through = found(throughPorts(part) ?? undefined, id);
@@ -198,7 +238,10 @@ function removePart(job: Job, plan: Plan, id: Id): Note[] {
       const to = after.far;
       const length = (run: Run | null) => (run?.route.kind === "measured" ? run.route.lengthM : 0);
       const healed = { ...kept, from, to };
-      const lengthM = Math.max(length(kept) + length(other), straightHose(job, plan, from, to) / HOSE_OVER_STRAIGHT);
+      const lengthM = Math.max(
+        length(kept) + length(other),
+        straightHose(job, plan, from, to) / HOSE_OVER_STRAIGHT,
+      );
       setWorkedOutLength(healed, lengthM);
       plan.runs.push(healed);
       if (other && other.boreM !== kept.boreM) notes.push({ code: "boresDiffer", ids: [kept.id] });
@@ -214,7 +257,11 @@ function removePart(job: Job, plan: Plan, id: Id): Note[] {
 }
 
 /** Puts a part of another kind in the place of one: its way through keeps its hoses, and branches as far as there are ports. */
-function replacePart(job: Job, plan: Plan, { id, newId, kind }: Extract<Command, { name: "replacePart" }>): Note[] {
+function replacePart(
+  job: Job,
+  plan: Plan,
+  { id, newId, kind }: Extract<Command, { name: "replacePart" }>,
+): Note[] {
   const old = partOf(plan, id);
   const part = newPart(kind, newId, { ...old.position });
   part.boreM = old.boreM;
@@ -306,9 +353,27 @@ function connect(job: Job, plan: Plan, command: Extract<Command, { name: "connec
 }
 
 function enterInBook(job: Job, plan: Plan, entry: BookEntry): void {
-  const kept = job.keptRevisions.some(({ planId, revision }) => planId === entry.planId && revision === entry.revision);
-  if (!kept) job.keptRevisions.push({ planId: entry.planId, revision: entry.revision, plan: JSON.parse(JSON.stringify(plan)) });
+  const kept = job.keptRevisions.some(
+    ({ planId, revision }) => planId === entry.planId && revision === entry.revision,
+  );
+  if (!kept)
+    job.keptRevisions.push({
+      planId: entry.planId,
+      revision: entry.revision,
+      plan: JSON.parse(JSON.stringify(plan)),
+    });
   job.book.push(entry);
+}
+
+/** By tank, element and consumer: what another tab set meanwhile for another one stands. */
+function setConditions(
+  conditions: Conditions,
+  { fuelC, aboardM3, loading, load }: Partial<Conditions>,
+): void {
+  if (fuelC !== undefined) conditions.fuelC = fuelC;
+  Object.assign(conditions.aboardM3, aboardM3);
+  Object.assign(conditions.loading, loading);
+  Object.assign(conditions.load, load);
 }
 
 function addLineUp(job: Job, plan: Plan, id: Id, name: string): void {
@@ -335,7 +400,13 @@ function run(job: Job, command: Command): Note[] {
       for (const each of job.plans) each.conditions.aboardM3[command.id] = 0.1;
       return [];
     case "editTank":
-      Object.assign(found(job.tanks.find(({ id }) => id === command.id), command.id), command.change);
+      Object.assign(
+        found(
+          job.tanks.find(({ id }) => id === command.id),
+          command.id,
+        ),
+        command.change,
+      );
       fitHoses(job, plan, command.id, { evenMeasured: false });
       return [];
     case "removeTank":
@@ -343,10 +414,17 @@ function run(job: Job, command: Command): Note[] {
       return removeSurveyed(job, command.id);
     case "addEngine":
       job.consumers.push(newEngine(command.id, command.engineName, command.position));
-      for (const each of job.plans) for (const lineUp of each.lineUps) lineUp.consumers[command.id] = "running";
+      for (const each of job.plans)
+        for (const lineUp of each.lineUps) lineUp.consumers[command.id] = "running";
       return [];
     case "editEngine":
-      Object.assign(found(job.consumers.find(({ id }) => id === command.id), command.id), command.change);
+      Object.assign(
+        found(
+          job.consumers.find(({ id }) => id === command.id),
+          command.id,
+        ),
+        command.change,
+      );
       fitHoses(job, plan, command.id, { evenMeasured: false });
       return [];
     case "removeEngine":
@@ -375,7 +453,13 @@ function run(job: Job, command: Command): Note[] {
       connect(job, plan, command);
       return [];
     case "editRun":
-      Object.assign(found(plan.runs.find(({ id }) => id === command.id), command.id), command.change);
+      Object.assign(
+        found(
+          plan.runs.find(({ id }) => id === command.id),
+          command.id,
+        ),
+        command.change,
+      );
       return [];
     case "disconnect":
       drop(plan, command.id);
@@ -383,6 +467,16 @@ function run(job: Job, command: Command): Note[] {
     case "setValve":
       lineUpOf(plan, command.lineUpId).valves[command.valveId] = command.setting;
       return [];
+    case "setBranch": {
+      const { valves } = lineUpOf(plan, command.lineUpId);
+      const now = valves[command.valveId];
+      const others = now?.kind === "branches" ? now.open.filter((id) => id !== command.branch) : [];
+      valves[command.valveId] = {
+        kind: "branches",
+        open: command.isOpen ? [...others, command.branch] : others,
+      };
+      return [];
+    }
     case "setPump":
       lineUpOf(plan, command.lineUpId).pumps[command.pumpId] = command.state;
       return [];
@@ -404,7 +498,7 @@ function run(job: Job, command: Command): Note[] {
       plan.lineUps = plan.lineUps.filter(({ id }) => id !== command.id);
       return [];
     case "setConditions":
-      Object.assign(plan.conditions, command.change);
+      setConditions(plan.conditions, command.change);
       return [];
     case "editPlan":
       Object.assign(plan, command.change);
@@ -434,4 +528,3 @@ export function applyCommand(job: Job, command: Command): Applied {
 
 /** Plays recorded patches: a command again, or its inverse. */
 export const playPatches = (job: Job, patches: readonly Patch[]): Job => applyPatches(job, [...patches]);
-

@@ -48,7 +48,12 @@ function twoTanks(job: Job): Job {
   const [port, stbd, engine, supply, back] = [newId(), newId(), newId(), newId(), newId()];
   const [runPort, runStbd] = [newId(), newId()];
   const way = (lineUpId: Id, position: Id): Command[] =>
-    [supply, back].map((valveId) => ({ name: "setValve", lineUpId, valveId, setting: { kind: "position", position } }));
+    [supply, back].map((valveId) => ({
+      name: "setValve",
+      lineUpId,
+      valveId,
+      setting: { kind: "position", position },
+    }));
   return build(job, [
     { name: "addTank", id: port, tankName: "Port tank", position: at(2.2, 0.4, 0.2) },
     { name: "addTank", id: stbd, tankName: "Starboard tank", position: at(2.2, -0.9, 0.2) },
@@ -80,7 +85,14 @@ export function startJob(id: Id, name: string, starter: StarterId): Job {
       const [lineUp] = currentPlan(built).lineUps;
       const valve = currentPlan(built).parts.find(({ kind }) => kind === "twoWay");
       if (!lineUp || !valve) return built;
-      return build(built, [{ name: "setValve", lineUpId: lineUp.id, valveId: valve.id, setting: { kind: "position", position: "open" } }]);
+      return build(built, [
+        {
+          name: "setValve",
+          lineUpId: lineUp.id,
+          valveId: valve.id,
+          setting: { kind: "position", position: "open" },
+        },
+      ]);
     }
     case "twoTanksTwoSelectors":
       return twoTanks(job);

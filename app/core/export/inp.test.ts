@@ -1,8 +1,8 @@
 import { readFileSync } from "node:fs";
 import { describe, expect, jest, test } from "@jest/globals";
 import { LinkProperty, Project, Workspace } from "epanet-js";
-import { LineUpSolver, type SolvedLineUp } from "../hydraulics/solve";
 import { Way } from "../hydraulics/newton";
+import { LineUpSolver, type SolvedLineUp } from "../hydraulics/solve";
 import { cubicTransition } from "../laws/cubicTransition";
 import { churchill, type FrictionLaw } from "../laws/friction";
 import { buildNetwork } from "../network/network";
@@ -55,9 +55,17 @@ const hasTransition = ({ flow, settings }: SolvedLineUp) =>
 
 /** Worst relative difference of a flow, or null where that engine has no answer. */
 function compare(ws: Workspace, solved: SolvedLineUp): { worst: number; tight: boolean } | null {
-  const joined = solved.network.links.map((link, i) => ({ link, ours: (solved.flow[i] as number) / LPM_M3_S, i }));
+  const joined = solved.network.links.map((link, i) => ({
+    link,
+    ours: (solved.flow[i] as number) / LPM_M3_S,
+    i,
+  }));
   const links = joined.filter(({ link }) => link.from !== link.to);
-  const theirs = outside(ws, exportInp(solved), links.map(({ link }) => link.id));
+  const theirs = outside(
+    ws,
+    exportInp(solved),
+    links.map(({ link }) => link.id),
+  );
   if (!theirs || unbalanced(ws)) return null;
   const tight = !links.some(({ ours, i }) => solved.settings.laws.way[i] === Way.oneWay && ours === 0);
   const small = tight ? SMALL_LPM : STATUS_LPM;

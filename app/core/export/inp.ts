@@ -5,8 +5,9 @@
  * head-loss curves; losses of fittings are frozen at the solution, since that format knows no loss over Re.
  * Source: EPANET 2.2 User Manual, appendix C (US EPA 2020; from memory).
  */
-import type { SolvedLineUp } from "../hydraulics/solve";
+
 import { Way } from "../hydraulics/newton";
+import type { SolvedLineUp } from "../hydraulics/solve";
 import type { NetworkLink } from "../network/network";
 import { GRAVITY_M_S2, LITRE_M3 } from "../units/factors";
 
@@ -30,10 +31,19 @@ interface Sections {
   status: string[];
 }
 
-const row = (...cells: (string | number)[]) => cells.map((c) => (typeof c === "number" ? Number(c.toPrecision(12)) : c)).join("\t");
+const row = (...cells: (string | number)[]) =>
+  cells.map((c) => (typeof c === "number" ? Number(c.toPrecision(12)) : c)).join("\t");
 
 class Writer {
-  readonly sections: Sections = { reservoirs: [], junctions: [], pipes: [], pumps: [], valves: [], curves: [], status: [] };
+  readonly sections: Sections = {
+    reservoirs: [],
+    junctions: [],
+    pipes: [],
+    pumps: [],
+    valves: [],
+    curves: [],
+    status: [],
+  };
   private readonly columnPa: number;
 
   constructor(private readonly solved: SolvedLineUp) {
@@ -78,10 +88,27 @@ class Writer {
     return 1 / (2 * ((Math.PI / 4) * this.bore(i) ** 2) ** 2);
   }
 
-  private pipe(i: number, from: string, to: string, lengthM: number, roughnessM: number, status: "Open" | "Closed" | "CV", id?: string) {
+  private pipe(
+    i: number,
+    from: string,
+    to: string,
+    lengthM: number,
+    roughnessM: number,
+    status: "Open" | "Closed" | "CV",
+    id?: string,
+  ) {
     const link = this.solved.network.links[i] as NetworkLink;
     this.sections.pipes.push(
-      row(id ?? link.id, from, to, Math.max(LEAST_LENGTH_M, lengthM), this.bore(i) * MM, Math.max(LEAST_ROUGHNESS_M, roughnessM) * MM, this.frozenK(i), status),
+      row(
+        id ?? link.id,
+        from,
+        to,
+        Math.max(LEAST_LENGTH_M, lengthM),
+        this.bore(i) * MM,
+        Math.max(LEAST_ROUGHNESS_M, roughnessM) * MM,
+        this.frozenK(i),
+        status,
+      ),
     );
   }
 
@@ -115,7 +142,9 @@ class Writer {
         const constant = laws.constant[i] as number;
         if (way !== Way.oneWay) return this.pipe(i, from, to, lengthM, 0, "Open");
         const mouthNode = `${link.id}~`;
-        const head = this.metres(constant + (this.solved.settings.fixed[link.to - this.solved.network.topology.unknowns] as number));
+        const head = this.metres(
+          constant + (this.solved.settings.fixed[link.to - this.solved.network.topology.unknowns] as number),
+        );
         this.sections.reservoirs.push(row(mouthNode, head));
         return this.pipe(i, from, mouthNode, lengthM, 0, "CV");
       }
@@ -161,7 +190,9 @@ class Writer {
     const slope = ((curve.drop[n - 1] as number) - (curve.drop[n - 2] as number)) / (q2 - q1);
     for (const times of [1.5, 4]) {
       const q = q2 * times;
-      this.sections.curves.push(row(id, q / LPM_M3_S, this.metres(-((curve.drop[n - 1] as number) + slope * (q - q2)))));
+      this.sections.curves.push(
+        row(id, q / LPM_M3_S, this.metres(-((curve.drop[n - 1] as number) + slope * (q - q2)))),
+      );
     }
   }
 
@@ -169,7 +200,9 @@ class Writer {
     const { network, settings } = this.solved;
     network.nodes.forEach((node, i) => {
       if (i >= network.topology.unknowns) {
-        this.sections.reservoirs.push(row(node.id, this.metres(settings.fixed[i - network.topology.unknowns] as number)));
+        this.sections.reservoirs.push(
+          row(node.id, this.metres(settings.fixed[i - network.topology.unknowns] as number)),
+        );
       } else {
         this.sections.junctions.push(row(node.id, node.zM, (settings.demand[i] as number) / LPM_M3_S));
       }

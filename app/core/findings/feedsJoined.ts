@@ -9,7 +9,8 @@ function joinedOutlets(solved: SolvedLineUp): { tank: string; name: string; flow
   const group = new Int32Array(topology.unknowns).fill(-1);
   const groups: { tank: string; name: string; flowM3S: number }[][] = [];
   links.forEach((start, s) => {
-    if (start.kind !== "tankPort" || start.port.role !== "outlet" || solved.settings.laws.way[s] !== Way.open) return;
+    if (start.kind !== "tankPort" || start.port.role !== "outlet" || solved.settings.laws.way[s] !== Way.open)
+      return;
     const outlet = { tank: start.tank.id, name: start.tank.name, flowM3S: -(solved.flow[s] as number) };
     const known = group[start.from] as number;
     if (known >= 0) {
@@ -21,7 +22,12 @@ function joinedOutlets(solved: SolvedLineUp): { tank: string; name: string; flow
     const queue = [start.from];
     for (let node = queue.pop(); node !== undefined; node = queue.pop()) {
       links.forEach((link, i) => {
-        if (link.kind === "tankPort" || solved.settings.laws.way[i] !== Way.open || (link.from !== node && link.to !== node)) return;
+        if (
+          link.kind === "tankPort" ||
+          solved.settings.laws.way[i] !== Way.open ||
+          (link.from !== node && link.to !== node)
+        )
+          return;
         const next = link.from === node ? link.to : link.from;
         if (group[next] === -1) {
           group[next] = index;

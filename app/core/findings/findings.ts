@@ -28,7 +28,8 @@ const gradeOrder: Record<Grade, number> = { stop: 0, mend: 1, watch: 2 };
 /** A finding set aside comes back when its figure is this much worse. */
 const WORSE_BY = 0.05;
 
-export const findingKey = ({ rule, grade, ids }: Pick<Finding, "rule" | "grade" | "ids">) => `${rule}:${grade}:${ids.join("+")}`;
+export const findingKey = ({ rule, grade, ids }: Pick<Finding, "rule" | "grade" | "ids">) =>
+  `${rule}:${grade}:${ids.join("+")}`;
 
 /** The same finding in several line-ups becomes one, with the worst figures. */
 function merge(findings: readonly Finding[]): Finding[] {
@@ -52,7 +53,11 @@ function setAsideOf(finding: Finding, entries: readonly SetAside[]): SetAside | 
       entry.rule === finding.rule &&
       entry.ids.join() === finding.ids.join() &&
       (entry.lineUpId === null || finding.lineUpIds.every((id) => id === entry.lineUpId)) &&
-      !(entry.figure !== null && finding.figure !== null && finding.figure > entry.figure + WORSE_BY * Math.abs(entry.figure)),
+      !(
+        entry.figure !== null &&
+        finding.figure !== null &&
+        finding.figure > entry.figure + WORSE_BY * Math.abs(entry.figure)
+      ),
   );
 }
 
@@ -71,9 +76,15 @@ export function findingContext(network: Network, conditions: Conditions): Findin
 }
 
 /** All findings of a job's current plan, Stops first; those set aside are marked, and come last. */
-export function findingsOf(job: Job, network: Network = buildNetwork(job), conditions: Conditions = network.plan.conditions): Finding[] {
+export function findingsOf(
+  job: Job,
+  network: Network = buildNetwork(job),
+  conditions: Conditions = network.plan.conditions,
+): Finding[] {
   const context = findingContext(network, conditions);
-  const entries = job.book.filter((entry): entry is SetAside => entry.kind === "setAside" && entry.planId === network.plan.id);
+  const entries = job.book.filter(
+    (entry): entry is SetAside => entry.kind === "setAside" && entry.planId === network.plan.id,
+  );
   return merge(rules.flatMap((rule) => rule(context)))
     .map((finding) => {
       const setAside = setAsideOf(finding, entries);

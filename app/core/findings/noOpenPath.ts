@@ -1,6 +1,7 @@
 /** Practice 3: no way from a tank, a pump on a dead head without relief, an arrow against the flow, a draw that cannot be fed. Common practice. */
-import { Way } from "../hydraulics/newton";
+
 import { figuresAt, gaugeAtPort } from "../hydraulics/derive";
+import { Way } from "../hydraulics/newton";
 import type { SolvedLineUp } from "../hydraulics/solve";
 import type { NetworkLink } from "../network/network";
 import type { Finding, FindingContext, Rule } from "./types";
@@ -16,7 +17,12 @@ function arrowsAgainst(solved: SolvedLineUp, goal: number): NetworkLink[] {
       for (let step = cameBy.get(node); step; step = cameBy.get(step.node)) {
         const link = links[step.link] as NetworkLink;
         // Found from the goal back to the tank: fuel goes the other way, into `step.node`.
-        if (solved.settings.laws.way[step.link] === Way.oneWay && link.kind !== "tankPort" && link.to !== step.node) against.push(link);
+        if (
+          solved.settings.laws.way[step.link] === Way.oneWay &&
+          link.kind !== "tankPort" &&
+          link.to !== step.node
+        )
+          against.push(link);
       }
       return against;
     }
@@ -41,22 +47,54 @@ function judge(lineUpId: string, solved: SolvedLineUp): Finding[] {
     const outcome = solved.consumers.get(part.id);
     if (outcome?.outcome === "starved") {
       const { mostM3S, feedM3S, at, cause } = outcome;
-      found.push({ ...base, rule: "starved", ids: [part.id, at.split(".")[0] as string], values: { lineUp, consumer: part.name, mostM3S, feedM3S, cause }, figure: feedM3S - mostM3S });
+      found.push({
+        ...base,
+        rule: "starved",
+        ids: [part.id, at.split(".")[0] as string],
+        values: { lineUp, consumer: part.name, mostM3S, feedM3S, cause },
+        figure: feedM3S - mostM3S,
+      });
     }
     if (outcome?.outcome !== "noPath" || outcome.side !== "feed") continue;
     const against = arrowsAgainst(solved, feed);
-    if (against.length === 0) found.push({ ...base, rule: "noOpenPath", ids: [part.id], values: { lineUp, consumer: part.name } });
-    for (const link of against) found.push({ ...base, rule: "againstArrow", ids: [link.id], values: { lineUp, part: "part" in link ? link.part.name : link.id } });
+    if (against.length === 0)
+      found.push({ ...base, rule: "noOpenPath", ids: [part.id], values: { lineUp, consumer: part.name } });
+    for (const link of against)
+      found.push({
+        ...base,
+        rule: "againstArrow",
+        ids: [link.id],
+        values: { lineUp, part: "part" in link ? link.part.name : link.id },
+      });
   }
   network.links.forEach((link, i) => {
     const q = solved.flow[i] as number;
     if (link.kind === "filter" && q < 0) {
-      found.push({ ...base, rule: "againstArrow", ids: [link.part.id], values: { lineUp, part: link.part.name } });
+      found.push({
+        ...base,
+        rule: "againstArrow",
+        ids: [link.part.id],
+        values: { lineUp, part: link.part.name },
+      });
     }
-    if (link.kind !== "pump" || settings.lineUp.pumps[link.part.id] !== "on" || q !== 0 || link.part.reliefPa !== undefined) return;
+    if (
+      link.kind !== "pump" ||
+      settings.lineUp.pumps[link.part.id] !== "on" ||
+      q !== 0 ||
+      link.part.reliefPa !== undefined
+    )
+      return;
     const gauge = gaugeAtPort(solved, `${link.part.id}.out`);
-    const deadHeadPa = Number.isNaN(gauge) ? (link.part.curve[0]?.risePa ?? 0) : figuresAt(solved, gauge).gaugePa;
-    found.push({ ...base, rule: "deadHead", ids: [link.part.id], values: { lineUp, pump: link.part.name, deadHeadPa }, figure: deadHeadPa });
+    const deadHeadPa = Number.isNaN(gauge)
+      ? (link.part.curve[0]?.risePa ?? 0)
+      : figuresAt(solved, gauge).gaugePa;
+    found.push({
+      ...base,
+      rule: "deadHead",
+      ids: [link.part.id],
+      values: { lineUp, pump: link.part.name, deadHeadPa },
+      figure: deadHeadPa,
+    });
   });
   return found;
 }
@@ -66,5 +104,21 @@ export const noOpenPath: Rule = ({ verdicts }: FindingContext) =>
     if (result.outcome === "solved") return judge(lineUp.id, result);
     if (result.outcome !== "boils") return [];
     const id = result.at.split(".")[0] as string;
-    return [{ rule: "starved", grade: "stop", ids: [id], lineUpIds: [lineUp.id], basis: "common", figure: null, values: { lineUp: lineUp.name, consumer: lineUp.name, mostM3S: null, feedM3S: null, cause: result.cause } }];
+    return [
+      {
+        rule: "starved",
+        grade: "stop",
+        ids: [id],
+        lineUpIds: [lineUp.id],
+        basis: "common",
+        figure: null,
+        values: {
+          lineUp: lineUp.name,
+          consumer: lineUp.name,
+          mostM3S: null,
+          feedM3S: null,
+          cause: result.cause,
+        },
+      },
+    ];
   });

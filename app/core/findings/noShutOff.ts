@@ -30,9 +30,11 @@ function lineFrom(network: Network, port: string): Line {
     const meetsValve = network.nodes[node]?.ports.some((key) => valves.has(key.split(".")[0] as string));
     if (meetsValve) line.shutOffAtM = Math.min(line.shutOffAtM, at);
     for (const link of links) {
-      if ((link.from !== node && link.to !== node) || link.kind === "valve" || link.kind === "tankPort") continue;
+      if ((link.from !== node && link.to !== node) || link.kind === "valve" || link.kind === "tankPort")
+        continue;
       const lengthM = link.kind === "run" ? link.geometry.lengthM : 0;
-      if (link.kind === "run") line.lowestM = Math.min(line.lowestM, ...link.geometry.profile.map(({ zM }) => zM));
+      if (link.kind === "run")
+        line.lowestM = Math.min(line.lowestM, ...link.geometry.profile.map(({ zM }) => zM));
       const next = link.from === node ? link.to : link.from;
       if ((best.get(next) ?? Infinity) <= at + lengthM) continue;
       best.set(next, at + lengthM);
@@ -51,7 +53,9 @@ export const noShutOff: Rule = ({ job, plan, network }) =>
   job.tanks.flatMap((tank) =>
     tank.ports.flatMap((port) => {
       const id: Id = `${tank.id}.${port.id}`;
-      const isUsed = plan.runs.some(({ from, to }) => [from, to].some((ref) => `${ref.part}.${ref.port}` === id));
+      const isUsed = plan.runs.some(({ from, to }) =>
+        [from, to].some((ref) => `${ref.part}.${ref.port}` === id),
+      );
       if (port.role !== "outlet" || !isUsed) return [];
       const line = lineFrom(network, id);
       const lostM3 = litresLost(tank, port, plan.conditions.aboardM3[tank.id] ?? 0, line.lowestM);
@@ -64,7 +68,12 @@ export const noShutOff: Rule = ({ job, plan, network }) =>
           lineUpIds: [],
           basis: "common" as const,
           school: job.schools.shutOff,
-          values: { tank: tank.name, port: port.name, lostM3, shutOffAtM: Number.isFinite(line.shutOffAtM) ? line.shutOffAtM : null },
+          values: {
+            tank: tank.name,
+            port: port.name,
+            lostM3,
+            shutOffAtM: Number.isFinite(line.shutOffAtM) ? line.shutOffAtM : null,
+          },
           figure: lostM3,
         },
       ];

@@ -5,18 +5,34 @@ import type { Finding, Rule } from "./types";
 export const returnCanClose: Rule = ({ plan, solver, verdicts }) =>
   verdicts.flatMap(({ lineUp, result, way }): Finding[] => {
     if (result.outcome !== "solved") return [];
-    const shut = [...result.consumers].filter(([, outcome]) => outcome.outcome === "noPath" && outcome.side === "return");
-    const base = { rule: "returnCanClose" as const, lineUpIds: [lineUp.id], basis: "common" as const, figure: null };
+    const shut = [...result.consumers].filter(
+      ([, outcome]) => outcome.outcome === "noPath" && outcome.side === "return",
+    );
+    const base = {
+      rule: "returnCanClose" as const,
+      lineUpIds: [lineUp.id],
+      basis: "common" as const,
+      figure: null,
+    };
     if (shut.length > 0) {
-      return shut.map(([id]) => ({ ...base, grade: "stop", ids: [id], values: { lineUp: lineUp.name, oneMove: 0 } }));
+      return shut.map(([id]) => ({
+        ...base,
+        grade: "stop",
+        ids: [id],
+        values: { lineUp: lineUp.name, oneMove: 0 },
+      }));
     }
-    const onReturn = new Set(way?.stations.filter(({ side, kind }) => side === "return" && kind === "valve").map(({ id }) => id));
+    const onReturn = new Set(
+      way?.stations.filter(({ side, kind }) => side === "return" && kind === "valve").map(({ id }) => id),
+    );
     return plan.parts.filter(isValve).flatMap((valve): Finding[] => {
       if (!onReturn.has(valve.id)) return [];
       const closes = neighbourSettings(valve, settingOf(lineUp, valve)).some((setting) => {
         const moved = { ...lineUp, valves: { ...lineUp.valves, [valve.id]: setting } };
         const outcomes = solver.paths(moved, result.settings.conditions);
-        return [...outcomes.values()].some((outcome) => outcome.outcome === "noPath" && outcome.side === "return");
+        return [...outcomes.values()].some(
+          (outcome) => outcome.outcome === "noPath" && outcome.side === "return",
+        );
       });
       if (!closes) return [];
       return [{ ...base, grade: "watch", ids: [valve.id], values: { valve: valve.name, oneMove: 1 } }];

@@ -27,7 +27,14 @@ export const returnElsewhere: Rule = ({ job, verdicts }) =>
           ids: [to.id, from.id],
           lineUpIds: [lineUp.id],
           basis: "common" as const,
-          values: { lineUp: lineUp.name, to: to.name, from: from.name, fullHours, emptyHours, flowM3S: inM3S },
+          values: {
+            lineUp: lineUp.name,
+            to: to.name,
+            from: from.name,
+            fullHours,
+            emptyHours,
+            flowM3S: inM3S,
+          },
           figure: -Math.min(fullHours, emptyHours),
         };
       }),

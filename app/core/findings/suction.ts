@@ -26,19 +26,49 @@ export const suctionOverLimit: Rule = ({ plan, verdicts, clean }) => {
     const never = suction.basis === "common" && suction.vacuumPa > limits.suctionNeverPa;
     const values = figures(verdict);
     if (never) values.limitPa = limits.suctionNeverPa;
-    return [{ rule: "suctionOverLimit", grade: never ? "stop" : "mend", ids: [suction.id], lineUpIds: [lineUp.id], basis: suction.basis, values, figure: suction.vacuumPa }];
+    return [
+      {
+        rule: "suctionOverLimit",
+        grade: never ? "stop" : "mend",
+        ids: [suction.id],
+        lineUpIds: [lineUp.id],
+        basis: suction.basis,
+        values,
+        figure: suction.vacuumPa,
+      },
+    ];
   });
   const whenClean = clean.flatMap((verdict): Finding[] => {
     const { suction, lineUp } = verdict;
     if (!suction || suction.basis === "maker" || suction.vacuumPa <= limits.suctionCleanPa) return [];
     const values = { ...figures(verdict), limitPa: limits.suctionCleanPa };
-    return [{ rule: "suctionClean", grade: "mend", ids: [suction.id], lineUpIds: [lineUp.id], basis: "common", values, figure: suction.vacuumPa }];
+    return [
+      {
+        rule: "suctionClean",
+        grade: "mend",
+        ids: [suction.id],
+        lineUpIds: [lineUp.id],
+        basis: "common",
+        values,
+        figure: suction.vacuumPa,
+      },
+    ];
   });
   const air = verdicts.flatMap((verdict): Finding[] => {
     const { suction, lineUp } = verdict;
     if (!suction || suction.freeAir === null || suction.freeAir <= limits.freeAirFraction) return [];
     const values = { ...figures(verdict), limit: limits.freeAirFraction };
-    return [{ rule: "freeAir", grade: "watch", ids: [suction.id], lineUpIds: [lineUp.id], basis: "common", values, figure: suction.freeAir }];
+    return [
+      {
+        rule: "freeAir",
+        grade: "watch",
+        ids: [suction.id],
+        lineUpIds: [lineUp.id],
+        basis: "common",
+        values,
+        figure: suction.freeAir,
+      },
+    ];
   });
   return [...loaded, ...whenClean, ...air];
 };

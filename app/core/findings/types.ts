@@ -1,5 +1,5 @@
-import type { LineUpVerdict } from "../hydraulics/worst";
 import type { LineUpSolver } from "../hydraulics/solve";
+import type { LineUpVerdict } from "../hydraulics/worst";
 import type { Network } from "../network/network";
 import type { Id, Job, Plan, SetAside } from "../plan/types";
 

@@ -17,7 +17,12 @@ export function ostwaldAir(density15KgM3: number, tempC: number): number {
 }
 
 /** Volume of free air a volume of fuel (0 where the fuel is not under vacuum), or null where it boils. All pressures absolute, Pa. */
-export function freeAirFraction(ostwald: number, saturatedPa: number, pressurePa: number, vapourPa: number): number | null {
+export function freeAirFraction(
+  ostwald: number,
+  saturatedPa: number,
+  pressurePa: number,
+  vapourPa: number,
+): number | null {
   if (!(pressurePa > vapourPa)) return null;
   if (pressurePa >= saturatedPa) return 0;
   return (ostwald * (saturatedPa - pressurePa)) / (pressurePa - vapourPa);

@@ -84,7 +84,10 @@ function lossOverHeights(solved: SolvedLineUp, link: NetworkLink): number {
 export const isTransition = (reynolds: number) => reynolds > 2000 && reynolds < 4000;
 
 /** The range of the loss of a run between laminar and turbulent law where its Reynolds number is between the two, Pa. */
-export function transitionRange(solved: SolvedLineUp, index: number): { lowPa: number; highPa: number } | null {
+export function transitionRange(
+  solved: SolvedLineUp,
+  index: number,
+): { lowPa: number; highPa: number } | null {
   const { reynolds, lossPa } = figuresOf(solved, index);
   if (!isTransition(reynolds) || solved.network.links[index]?.kind !== "run") return null;
   const laminar = 64 / reynolds;

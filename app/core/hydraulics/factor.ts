@@ -16,7 +16,10 @@ export interface SymbolicFactor {
   readonly slotOfPair: Int32Array;
 }
 
-function eliminate(size: number, pairs: readonly (readonly [number, number])[]): { order: number[]; fill: Set<number>[] } {
+function eliminate(
+  size: number,
+  pairs: readonly (readonly [number, number])[],
+): { order: number[]; fill: Set<number>[] } {
   const neighbours = Array.from({ length: size }, () => new Set<number>());
   for (const [a, b] of pairs) {
     neighbours[a]?.add(b);
@@ -76,14 +79,26 @@ export function analyse(size: number, pairs: readonly (readonly [number, number]
     const pb = position[b] as number;
     return slot.get(Math.min(pa, pb) * size + Math.max(pa, pb)) as number;
   });
-  return { size, position, columnStart, row: Int32Array.from(rows), target: Int32Array.from(target), slotOfPair };
+  return {
+    size,
+    position,
+    columnStart,
+    row: Int32Array.from(rows),
+    target: Int32Array.from(target),
+    slotOfPair,
+  };
 }
 
 /**
  * Solves A x = b in place. `diagonal` and `lower` hold A on entry (by position and slot) and its factor after;
  * `x` holds b on entry and the solution after, by position.
  */
-export function factorAndSolve(f: SymbolicFactor, diagonal: Float64Array, lower: Float64Array, x: Float64Array): void {
+export function factorAndSolve(
+  f: SymbolicFactor,
+  diagonal: Float64Array,
+  lower: Float64Array,
+  x: Float64Array,
+): void {
   const { size, columnStart, row, target } = f;
   let t = 0;
   for (let k = 0; k < size; k++) {

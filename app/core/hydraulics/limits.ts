@@ -21,7 +21,9 @@ const limitOf = (part: LiftPump | Engine | undefined, limits: Limits) =>
 
 /** Null where the way has neither pump nor consumer. */
 export function suctionOf(solved: SolvedLineUp, way: FuelWay, plan: Plan): Suction | null {
-  const pump = plan.parts.find((part): part is LiftPump => part.id === way.firstPumpId && part.kind === "liftPump");
+  const pump = plan.parts.find(
+    (part): part is LiftPump => part.id === way.firstPumpId && part.kind === "liftPump",
+  );
   const part = pump ?? way.consumer ?? undefined;
   if (!part) return null;
   const gaugePa = gaugeAtPort(solved, `${part.id}.${pump ? "in" : "feed"}`);

@@ -199,7 +199,8 @@ export class NetworkSolver {
       const g = piece.slope > LEAST_SLOPE ? 1 / piece.slope : 1 / LEAST_SLOPE;
       conductance[i] = g;
       offset[i] = q - piece.drop * g;
-      const miss = piece.drop - ((potential[from[i] as number] as number) - (potential[to[i] as number] as number));
+      const miss =
+        piece.drop - ((potential[from[i] as number] as number) - (potential[to[i] as number] as number));
       const off = miss < 0 ? -miss : miss;
       if (!(off <= worst)) worst = off;
     }
@@ -250,7 +251,8 @@ export class NetworkSolver {
     const { from, to, unknowns, factor } = this.topology;
     const { conductance, offset, x, change } = this.work;
     const { flow, potential } = state;
-    for (let node = 0; node < unknowns; node++) potential[node] = x[factor.position[node] as number] as number;
+    for (let node = 0; node < unknowns; node++)
+      potential[node] = x[factor.position[node] as number] as number;
     for (let i = 0; i < flow.length; i++) {
       const drop = (potential[from[i] as number] as number) - (potential[to[i] as number] as number);
       change[i] = (offset[i] as number) + (conductance[i] as number) * drop - (flow[i] as number);

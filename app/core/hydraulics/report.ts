@@ -26,7 +26,9 @@ function pointReport(solved: SolvedLineUp, node: number) {
 
 function solvedReport(solved: SolvedLineUp) {
   const { network } = solved;
-  const points = network.nodes.slice(0, network.topology.unknowns).map((node, i) => [node.id, pointReport(solved, i)] as const);
+  const points = network.nodes
+    .slice(0, network.topology.unknowns)
+    .map((node, i) => [node.id, pointReport(solved, i)] as const);
   const links = network.links.map((link, i) => {
     const { flowM3S, velocityMS, reynolds, lossPa } = figuresOf(solved, i);
     // Between trapped ends no loss is known.
@@ -36,9 +38,21 @@ function solvedReport(solved: SolvedLineUp) {
   const consumers = [...solved.consumers].map(([id, outcome]) => {
     switch (outcome.outcome) {
       case "fed":
-        return [id, { outcome: outcome.outcome, feedLH: lh(outcome.feedM3S), burnLH: lh(outcome.burnM3S) }] as const;
+        return [
+          id,
+          { outcome: outcome.outcome, feedLH: lh(outcome.feedM3S), burnLH: lh(outcome.burnM3S) },
+        ] as const;
       case "starved":
-        return [id, { outcome: outcome.outcome, feedLH: lh(outcome.feedM3S), mostLH: lh(outcome.mostM3S), at: outcome.at, cause: outcome.cause }] as const;
+        return [
+          id,
+          {
+            outcome: outcome.outcome,
+            feedLH: lh(outcome.feedM3S),
+            mostLH: lh(outcome.mostM3S),
+            at: outcome.at,
+            cause: outcome.cause,
+          },
+        ] as const;
       case "noPath":
         return [id, { outcome: outcome.outcome, side: outcome.side }] as const;
       case "stopped":
@@ -79,7 +93,12 @@ export function solveReport(job: Job, conditions: Conditions = currentPlan(job).
   return {
     job: job.id,
     plan: network.plan.id,
-    conditions: { fuelC: conditions.fuelC, aboardL: Object.fromEntries(litres), loading: conditions.loading, load: conditions.load },
+    conditions: {
+      fuelC: conditions.fuelC,
+      aboardL: Object.fromEntries(litres),
+      loading: conditions.loading,
+      load: conditions.load,
+    },
     lineUps: judgeAll(network, conditions).map(lineUpReport),
   };
 }

@@ -131,7 +131,12 @@ class WayBuilder {
     if (link.kind === "run") this.gaugesAt(end, side);
   }
 
-  private run(index: number, link: Extract<NetworkLink, { kind: "run" }>, forward: boolean, side: Side): void {
+  private run(
+    index: number,
+    link: Extract<NetworkLink, { kind: "run" }>,
+    forward: boolean,
+    side: Side,
+  ): void {
     const { solved } = this;
     const { lengthM, profile, riseM } = link.geometry;
     const density = solved.settings.fuel.densityKgM3;
@@ -147,11 +152,27 @@ class WayBuilder {
     const { lossPa, flowM3S } = figuresOf(solved, index);
     const range = transitionRange(solved, index);
     const rise = forward ? riseM : -riseM;
-    this.legs.push({ id: link.id, kind: "run", side, points, lossPa, flowM3S: Math.abs(flowM3S), boreM: link.run.boreM, lengthM, riseM: rise, range });
+    this.legs.push({
+      id: link.id,
+      kind: "run",
+      side,
+      points,
+      lossPa,
+      flowM3S: Math.abs(flowM3S),
+      boreM: link.run.boreM,
+      lengthM,
+      riseM: rise,
+      range,
+    });
     this.atM += lengthM;
   }
 
-  private tank(index: number, link: Extract<NetworkLink, { kind: "tankPort" }>, side: Side, forward: boolean): void {
+  private tank(
+    index: number,
+    link: Extract<NetworkLink, { kind: "tankPort" }>,
+    side: Side,
+    forward: boolean,
+  ): void {
     const { lossPa, flowM3S } = figuresOf(this.solved, index);
     const inside = this.solved.network.ports.get(link.id)?.position.zM ?? 0;
     const at = this.gauge(link.from);
@@ -172,7 +193,13 @@ class WayBuilder {
     });
   }
 
-  private part(index: number, link: Exclude<NetworkLink, { kind: "run" | "tankPort" }>, start: number, end: number, side: Side): void {
+  private part(
+    index: number,
+    link: Exclude<NetworkLink, { kind: "run" | "tankPort" }>,
+    start: number,
+    end: number,
+    side: Side,
+  ): void {
     const { lossPa, flowM3S } = figuresOf(this.solved, index);
     const part = link.kind === "valve" ? link.valve : link.part;
     const { nodes } = this.solved.network;
@@ -180,7 +207,20 @@ class WayBuilder {
     const afterPa = this.gauge(end);
     const zM = nodes[start]?.zM ?? 0;
     const endM = nodes[end]?.zM ?? 0;
-    this.stations.push({ id: part.id, name: part.name, kind: stationKinds[link.kind], side, atM: this.atM, beforePa, afterPa, lossPa, flowM3S: Math.abs(flowM3S), zM, linkId: link.id, stubs: this.stubsOf(part.id, [start, end]) });
+    this.stations.push({
+      id: part.id,
+      name: part.name,
+      kind: stationKinds[link.kind],
+      side,
+      atM: this.atM,
+      beforePa,
+      afterPa,
+      lossPa,
+      flowM3S: Math.abs(flowM3S),
+      zM,
+      linkId: link.id,
+      stubs: this.stubsOf(part.id, [start, end]),
+    });
     this.legs.push({
       id: part.id,
       kind: "part",
@@ -204,7 +244,20 @@ class WayBuilder {
       const part = this.solved.network.plan.parts.find((one) => one.id === id);
       if (part?.kind !== "gauge" || this.stations.some((station) => station.id === id)) continue;
       const pa = this.gauge(node);
-      this.stations.push({ id, name: part.name, kind: "gauge", side, atM: this.atM, beforePa: pa, afterPa: pa, lossPa: 0, flowM3S: 0, zM: part.position.zM, linkId: null, stubs: [] });
+      this.stations.push({
+        id,
+        name: part.name,
+        kind: "gauge",
+        side,
+        atM: this.atM,
+        beforePa: pa,
+        afterPa: pa,
+        lossPa: 0,
+        flowM3S: 0,
+        zM: part.position.zM,
+        linkId: null,
+        stubs: [],
+      });
     }
   }
 
@@ -212,7 +265,20 @@ class WayBuilder {
     const { nodes } = this.solved.network;
     const beforePa = this.gauge(feed);
     const afterPa = this.gauge(back);
-    this.stations.push({ id: part.id, name: part.name, kind: "engine", side: "feed", atM: this.atM, beforePa, afterPa, lossPa: 0, flowM3S: this.solved.settings.demand[feed] ?? 0, zM: nodes[feed]?.zM ?? 0, linkId: null, stubs: [] });
+    this.stations.push({
+      id: part.id,
+      name: part.name,
+      kind: "engine",
+      side: "feed",
+      atM: this.atM,
+      beforePa,
+      afterPa,
+      lossPa: 0,
+      flowM3S: this.solved.settings.demand[feed] ?? 0,
+      zM: nodes[feed]?.zM ?? 0,
+      linkId: null,
+      stubs: [],
+    });
   }
 
   /** Ports of a part with a hose on, other than those passed through. */
@@ -248,7 +314,9 @@ function busiestTank(solved: SolvedLineUp): number | null {
 /** The way to a consumer and back; without one (or with it stopped) from tank to tank. Null where nothing flows. */
 export function fuelWay(solved: SolvedLineUp, consumerId?: Id): FuelWay | null {
   const { network, settings } = solved;
-  const running = network.engines.filter(({ part, feed }) => (settings.demand[feed] ?? 0) > 0 && settings.lineUp.consumers[part.id] === "running");
+  const running = network.engines.filter(
+    ({ part, feed }) => (settings.demand[feed] ?? 0) > 0 && settings.lineUp.consumers[part.id] === "running",
+  );
   const engine = running.find(({ part }) => part.id === consumerId) ?? running[0] ?? null;
   const builder = new WayBuilder(solved);
   let consumerAtM = 0;
@@ -266,5 +334,13 @@ export function fuelWay(solved: SolvedLineUp, consumerId?: Id): FuelWay | null {
   if (builder.stations.length === 0) return null;
   const { stations, legs, lengthM } = builder;
   const firstPumpId = stations.find(({ kind, side }) => kind === "pump" && side === "feed")?.id ?? null;
-  return { consumer: engine?.part ?? null, stations, legs, lengthM, consumerAtM, firstPumpId, suctionLosses: suctionLosses(legs, firstPumpId) };
+  return {
+    consumer: engine?.part ?? null,
+    stations,
+    legs,
+    lengthM,
+    consumerAtM,
+    firstPumpId,
+    suctionLosses: suctionLosses(legs, firstPumpId),
+  };
 }

@@ -37,7 +37,8 @@ function solved(job: Job): SolvedLineUp {
   return result;
 }
 
-const flowOf = (result: SolvedLineUp, id: string) => result.flow[result.network.linkOf.get(id) ?? -1] ?? Number.NaN;
+const flowOf = (result: SolvedLineUp, id: string) =>
+  result.flow[result.network.linkOf.get(id) ?? -1] ?? Number.NaN;
 
 describe("cases that can be done by hand", () => {
   test("two reservoirs, one laminar line: Hagen-Poiseuille gives the flow", () => {
@@ -61,7 +62,11 @@ describe("cases that can be done by hand", () => {
     const tee = newPart("tee", "t", at(1, 0));
     tee.boreM = 0.05;
     plan.parts.push(tee);
-    for (const [tank, port] of [["A", "a"], ["B", "b"], ["C", "c"]] as const) {
+    for (const [tank, port] of [
+      ["A", "a"],
+      ["B", "b"],
+      ["C", "c"],
+    ] as const) {
       plan.runs.push(newRun(`r${tank}`, { part: tank, port: "out" }, { part: "t", port }, 30, 0.006));
     }
     const result = solved(job);
@@ -83,7 +88,14 @@ describe("cases that can be done by hand", () => {
     const engine = newEngine("e", "Engine", at(3, 0.2));
     engine.loads = [{ load: 1, feedM3S: 3000 * LITRE_PER_HOUR_M3_S, burnM3S: 40 * LITRE_PER_HOUR_M3_S }];
     job.consumers.push(engine);
-    job.tanks[0]?.ports.push({ id: "ret", name: "return", role: "return", mouth: at(0.5, 0.3), outside: at(0.5, 0.4), boreM: 0.02 });
+    job.tanks[0]?.ports.push({
+      id: "ret",
+      name: "return",
+      role: "return",
+      mouth: at(0.5, 0.3),
+      outside: at(0.5, 0.4),
+      boreM: 0.02,
+    });
     plan.lineUps[0]!.consumers.e = "running";
     plan.runs.push(newRun("s", { part: "A", port: "out" }, { part: "e", port: "feed" }, 5, 0.008));
     plan.runs.push(newRun("r", { part: "e", port: "return" }, { part: "A", port: "ret" }, 5, 0.02));
@@ -93,7 +105,15 @@ describe("cases that can be done by hand", () => {
     const fuel = fuelAt(job.fuel, plan.conditions.fuelC);
     if (!fuel) throw new Error("no fuel");
     // By hand: what is fed must pull the inlet down to vapour pressure over the same line.
-    const drop = lineDrop({ boreM: 0.008, lengthM: 5, roughnessM: 1.5e-6, flowM3S: outcome.mostM3S, densityKgM3: fuel.densityKgM3, kinematicM2S: fuel.kinematicM2S, fittings: [] });
+    const drop = lineDrop({
+      boreM: 0.008,
+      lengthM: 5,
+      roughnessM: 1.5e-6,
+      flowM3S: outcome.mostM3S,
+      densityKgM3: fuel.densityKgM3,
+      kinematicM2S: fuel.kinematicM2S,
+      fittings: [],
+    });
     const all = drop.frictionPa + headPa(fuel.densityKgM3, 0.3 - 0.3);
     expect(all / (atmospherePa(0) - fuel.vapourPa)).toBeCloseTo(1, 1.9);
     expect(outcome.cause).toBe("vapour");
@@ -126,8 +146,21 @@ describe("cases that can be done by hand", () => {
 /** Drop of a link worked out again from the laws, one link at a time, apart from the solver's arrays. */
 function dropByHand(result: SolvedLineUp, link: NetworkLink, q: number): number {
   const { fuel, conditions, lineUp, surfaceM } = result.settings;
-  const line = (boreM: number, lengthM: number, roughnessM: number, fittings: Parameters<typeof lineDrop>[0]["fittings"]) => {
-    const { frictionPa, fittingsPa } = lineDrop({ boreM, lengthM, roughnessM, flowM3S: q, densityKgM3: fuel.densityKgM3, kinematicM2S: fuel.kinematicM2S, fittings });
+  const line = (
+    boreM: number,
+    lengthM: number,
+    roughnessM: number,
+    fittings: Parameters<typeof lineDrop>[0]["fittings"],
+  ) => {
+    const { frictionPa, fittingsPa } = lineDrop({
+      boreM,
+      lengthM,
+      roughnessM,
+      flowM3S: q,
+      densityKgM3: fuel.densityKgM3,
+      kinematicM2S: fuel.kinematicM2S,
+      fittings,
+    });
     return Math.sign(q) * Math.abs(frictionPa) + Math.sign(q) * Math.abs(fittingsPa);
   };
   switch (link.kind) {
@@ -138,18 +171,34 @@ function dropByHand(result: SolvedLineUp, link: NetworkLink, q: number): number 
       const mouthM = link.tank.origin.zM + mouth.zM;
       const over = Math.max(0, mouthM - (surfaceM.get(link.tank.id) ?? 0));
       const lengthM = Math.abs(mouth.zM - outside.zM);
-      return headPa(fuel.densityKgM3, over) + line(boreM, lengthM, 0, [{ kind: role === "outlet" ? "entrance" : "exit", count: 1 }]);
+      return (
+        headPa(fuel.densityKgM3, over) +
+        line(boreM, lengthM, 0, [{ kind: role === "outlet" ? "entrance" : "exit", count: 1 }])
+      );
     }
     case "valve":
       return line(link.valve.boreM, 0, 0, [{ kind: "ballValve", count: 1 }]);
     case "tee":
-      return line(link.part.boreM, 0, 0, [{ kind: link.id.endsWith(".c") ? "teeBranch" : "teeRun", count: 1 }]);
+      return line(link.part.boreM, 0, 0, [
+        { kind: link.id.endsWith(".c") ? "teeBranch" : "teeRun", count: 1 },
+      ]);
     case "check":
       return link.part.crackingPa + line(link.part.boreM, 0, 0, [{ kind: "checkSwing", count: 1 }]);
     case "filter": {
       const { part } = link;
-      const rating = { flowM3S: part.ratedFlowM3S, dropPa: part.ratedDropPa, dynamicPaS: part.ratedDynamicPaS, densityKgM3: part.ratedDensityKgM3, viscousShare: part.viscousShare };
-      const { linear, square } = filterCoefficients(rating, fuel.dynamicPaS, fuel.densityKgM3, conditions.loading[part.element?.id ?? ""] ?? 1);
+      const rating = {
+        flowM3S: part.ratedFlowM3S,
+        dropPa: part.ratedDropPa,
+        dynamicPaS: part.ratedDynamicPaS,
+        densityKgM3: part.ratedDensityKgM3,
+        viscousShare: part.viscousShare,
+      };
+      const { linear, square } = filterCoefficients(
+        rating,
+        fuel.dynamicPaS,
+        fuel.densityKgM3,
+        conditions.loading[part.element?.id ?? ""] ?? 1,
+      );
       return linear * q + square * q * Math.abs(q);
     }
     case "pump": {
@@ -197,12 +246,21 @@ describe("1,000 random networks", () => {
 
   function count(result: SolvedLineUp): void {
     const { network, flow, settings } = result;
-    const open = network.links.filter((link, i) => link.from !== link.to && settings.laws.way[i] !== Way.shut && flow[i] !== 0);
+    const open = network.links.filter(
+      (link, i) => link.from !== link.to && settings.laws.way[i] !== Way.shut && flow[i] !== 0,
+    );
     const nodes = new Set(open.flatMap(({ from, to }) => [from, to]));
     if (open.length > nodes.size) seen.loops++;
     if (network.links.some((link, i) => link.kind === "check" && flow[i] === 0)) seen.shutChecks++;
-    if (network.links.some((l, i) => l.kind === "pump" && settings.lineUp.pumps[l.part.id] === "on" && flow[i] === 0)) seen.stalledPumps++;
-    const drawn = new Set(network.links.flatMap((link, i) => (link.kind === "tankPort" && flow[i] !== 0 ? [link.tank.id] : [])));
+    if (
+      network.links.some(
+        (l, i) => l.kind === "pump" && settings.lineUp.pumps[l.part.id] === "on" && flow[i] === 0,
+      )
+    )
+      seen.stalledPumps++;
+    const drawn = new Set(
+      network.links.flatMap((link, i) => (link.kind === "tankPort" && flow[i] !== 0 ? [link.tank.id] : [])),
+    );
     if (drawn.size > 1) seen.twoOpenTanks++;
     if ([...result.consumers.values()].some(({ outcome }) => outcome === "starved")) seen.starved++;
     seen.solved++;

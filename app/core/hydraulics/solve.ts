@@ -49,7 +49,12 @@ export interface Starvation {
 const passes = (way: number, forward: boolean) => way === Way.open || (way === Way.oneWay && forward);
 
 /** Nodes reached from `starts`: along the flow, or against it when looking for what can reach them. */
-export function reach(network: Network, settings: Settings, starts: number[], alongFlow: boolean): Uint8Array {
+export function reach(
+  network: Network,
+  settings: Settings,
+  starts: number[],
+  alongFlow: boolean,
+): Uint8Array {
   const { topology } = network;
   const seen = new Uint8Array(topology.nodes);
   const queue = [...starts];
@@ -84,7 +89,10 @@ export class LineUpSolver {
   ) {
     const { topology } = network;
     this.newton = new NetworkSolver(topology, law);
-    this.warm = { flow: new Float64Array(topology.from.length).fill(1e-6), potential: new Float64Array(topology.nodes) };
+    this.warm = {
+      flow: new Float64Array(topology.from.length).fill(1e-6),
+      potential: new Float64Array(topology.nodes),
+    };
   }
 
   /** The result holds copies and stays good after further calls. */
@@ -122,11 +130,22 @@ export class LineUpSolver {
       const share = this.throttle(settings, full, consumers, reason);
       end = this.run(settings, settings.demand);
       if (end.outcome !== "solved") return { outcome: end.outcome, iterations: end.iterations };
-      if (share === null || this.starvation(settings)) return { outcome: "boils", at: reason.at, cause: reason.cause };
+      if (share === null || this.starvation(settings))
+        return { outcome: "boils", at: reason.at, cause: reason.cause };
     }
     const { iterations, massM3S, energyPa } = end;
     const flow = Float64Array.from(this.warm.flow, (q) => (Math.abs(q) < NO_FLOW_M3S ? 0 : q));
-    return { outcome: "solved", network: this.network, settings, flow, gaugePa: this.gauge(settings), consumers, iterations, massM3S, energyPa };
+    return {
+      outcome: "solved",
+      network: this.network,
+      settings,
+      flow,
+      gaugePa: this.gauge(settings),
+      consumers,
+      iterations,
+      massM3S,
+      energyPa,
+    };
   }
 
   /** Lessens every draw to what can be fed; null where nothing draws. */
@@ -156,7 +175,9 @@ export class LineUpSolver {
     const running = engines.filter(({ part }) => lineUp.consumers[part.id] === "running");
     for (const { part } of engines) outcomes.set(part.id, { outcome: "stopped" });
     if (running.length === 0) return outcomes;
-    const outlets = links.flatMap((link, i) => (link.kind === "tankPort" && laws.way[i] === Way.open ? [link.from] : []));
+    const outlets = links.flatMap((link, i) =>
+      link.kind === "tankPort" && laws.way[i] === Way.open ? [link.from] : [],
+    );
     const fromTanks = reach(this.network, settings, outlets, true);
     const tanks = Array.from({ length: topology.nodes - topology.unknowns }, (_, i) => topology.unknowns + i);
     const toTanks = reach(this.network, settings, tanks, false);
@@ -192,16 +213,22 @@ export class LineUpSolver {
     const judge = (at: string, marginPa: number, cause: Starvation["cause"]) => {
       if (!(marginPa > 0) && !(worst && worst.marginPa <= marginPa)) worst = { at, cause, marginPa };
     };
-    const gauge = (node: number) => (potential[node] as number) - headPa(fuel.densityKgM3, nodes[node]?.zM ?? 0);
+    const gauge = (node: number) =>
+      (potential[node] as number) - headPa(fuel.densityKgM3, nodes[node]?.zM ?? 0);
     for (let i = 0; i < links.length; i++) {
       const link = links[i] as NetworkLink;
       if (Math.abs(flow[i] as number) < NO_FLOW_M3S || link.kind === "tankPort") continue;
       judge(nodes[link.from]?.id ?? "", gauge(link.from) - limitPa, "vapour");
       judge(nodes[link.to]?.id ?? "", gauge(link.to) - limitPa, "vapour");
       if (link.kind === "run") {
-        for (const { pa } of heightsAlong(link, potential, fuel.densityKgM3)) judge(link.id, pa - limitPa, "vapour");
+        for (const { pa } of heightsAlong(link, potential, fuel.densityKgM3))
+          judge(link.id, pa - limitPa, "vapour");
       }
-      if (link.kind === "pump" && link.part.mostSuctionPa !== undefined && lineUp.pumps[link.part.id] === "on") {
+      if (
+        link.kind === "pump" &&
+        link.part.mostSuctionPa !== undefined &&
+        lineUp.pumps[link.part.id] === "on"
+      ) {
         judge(nodes[link.from]?.id ?? "", gauge(link.from) + link.part.mostSuctionPa, "pumpSuction");
       }
     }

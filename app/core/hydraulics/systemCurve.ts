@@ -1,9 +1,9 @@
 /** A pump's curve and what its system asks, over flow: where they meet is where it runs. Every point is a solve. */
 import { effectiveCurve, riseAt } from "../laws/pumpCurve";
 import { buildNetwork, type Network } from "../network/network";
-import type { Conditions, Id, LineUp, LiftPump } from "../plan/types";
+import type { Conditions, Id, LiftPump, LineUp } from "../plan/types";
 import { gaugeAtPort } from "./derive";
-import { LineUpSolver, type LineUpResult } from "./solve";
+import { type LineUpResult, LineUpSolver } from "./solve";
 
 export interface CurvePoint {
   flowM3S: number;
@@ -28,18 +28,38 @@ function point(result: LineUpResult, pumpId: Id, consumerId: Id | null): CurvePo
 }
 
 /** With a consumer its load is run through; from tank to tank the pump is made weaker and stronger. Null where it does not run. */
-export function pumpAndSystem(network: Network, lineUp: LineUp, conditions: Conditions, pump: LiftPump, consumerId: Id | null): PumpAndSystem | null {
+export function pumpAndSystem(
+  network: Network,
+  lineUp: LineUp,
+  conditions: Conditions,
+  pump: LiftPump,
+  consumerId: Id | null,
+): PumpAndSystem | null {
   const here = point(new LineUpSolver(network).solve(lineUp, conditions), pump.id, null);
   if (!here) return null;
   const shares = Array.from({ length: SAMPLES + 1 }, (_, i) => i / SAMPLES);
   const solver = new LineUpSolver(network);
   const system = shares.flatMap((share) => {
     if (consumerId !== null) {
-      return point(solver.solve(lineUp, { ...conditions, load: { ...conditions.load, [consumerId]: share } }), pump.id, consumerId) ?? [];
+      return (
+        point(
+          solver.solve(lineUp, { ...conditions, load: { ...conditions.load, [consumerId]: share } }),
+          pump.id,
+          consumerId,
+        ) ?? []
+      );
     }
     const strength = 0.2 + 1.6 * share;
     const parts = network.plan.parts.map((part) =>
-      part.id === pump.id ? { ...pump, curve: pump.curve.map(({ flowM3S, risePa }) => ({ flowM3S: flowM3S * strength, risePa: risePa * strength })) } : part,
+      part.id === pump.id
+        ? {
+            ...pump,
+            curve: pump.curve.map(({ flowM3S, risePa }) => ({
+              flowM3S: flowM3S * strength,
+              risePa: risePa * strength,
+            })),
+          }
+        : part,
     );
     const other = new LineUpSolver(buildNetwork(network.job, { ...network.plan, parts }));
     return point(other.solve(lineUp, conditions), pump.id, null) ?? [];

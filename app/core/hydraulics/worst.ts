@@ -4,9 +4,9 @@ import type { Network } from "../network/network";
 import { mouthHeightM } from "../network/network";
 import type { Conditions, Id, Job, LineUp, Plan } from "../plan/types";
 import { volumeAtLevelM3 } from "../tanks/shape";
-import { suctionOf, type Suction } from "./limits";
-import { fuelWay, type FuelWay } from "./route";
-import { LineUpSolver, type LineUpResult } from "./solve";
+import { type Suction, suctionOf } from "./limits";
+import { type FuelWay, fuelWay } from "./route";
+import { type LineUpResult, LineUpSolver } from "./solve";
 
 /** Common practice, no source: fuel this far over the mouth still feeds without drawing air. */
 const LEAST_OVER_MOUTH_M = 0.01;
@@ -23,7 +23,9 @@ export function lowestUsableM3(job: Job): Record<Id, number> {
 }
 
 export function worstConditions(job: Job, plan: Plan): Conditions {
-  const loading = plan.parts.flatMap((part) => (part.kind === "filter" && part.element ? [[part.element.id, part.changeLoading]] : []));
+  const loading = plan.parts.flatMap((part) =>
+    part.kind === "filter" && part.element ? [[part.element.id, part.changeLoading]] : [],
+  );
   return {
     fuelC: job.site.ambientLowC,
     aboardM3: { ...plan.conditions.aboardM3, ...lowestUsableM3(job) },
@@ -77,11 +79,18 @@ export function defaultSweep(job: Job): Sweep {
   };
 }
 
-export function sweepAll(network: Network, base: Conditions, sweep: Sweep, onCase?: (done: number, of: number) => void): SweepCase[] {
+export function sweepAll(
+  network: Network,
+  base: Conditions,
+  sweep: Sweep,
+  onCase?: (done: number, of: number) => void,
+): SweepCase[] {
   const { job, plan } = network;
   const solver = new LineUpSolver(network);
   const lowest = lowestUsableM3(job);
-  const elements = plan.parts.flatMap((part) => (part.kind === "filter" && part.element ? [part.element.id] : []));
+  const elements = plan.parts.flatMap((part) =>
+    part.kind === "filter" && part.element ? [part.element.id] : [],
+  );
   const cases: SweepCase[] = [];
   const of = plan.lineUps.length * sweep.temperaturesC.length * sweep.loadings.length * sweep.fills.length;
   for (const lineUp of plan.lineUps) {
@@ -89,9 +98,17 @@ export function sweepAll(network: Network, base: Conditions, sweep: Sweep, onCas
       for (const loading of sweep.loadings) {
         for (const fill of sweep.fills) {
           const aboardM3 = Object.fromEntries(
-            job.tanks.map(({ id }) => [id, (lowest[id] ?? 0) + fill * Math.max(0, (base.aboardM3[id] ?? 0) - (lowest[id] ?? 0))]),
+            job.tanks.map(({ id }) => [
+              id,
+              (lowest[id] ?? 0) + fill * Math.max(0, (base.aboardM3[id] ?? 0) - (lowest[id] ?? 0)),
+            ]),
           );
-          const conditions = { fuelC, aboardM3, loading: Object.fromEntries(elements.map((id) => [id, loading])), load: base.load };
+          const conditions = {
+            fuelC,
+            aboardM3,
+            loading: Object.fromEntries(elements.map((id) => [id, loading])),
+            load: base.load,
+          };
           cases.push({ lineUpId: lineUp.id, fuelC, loading, fill, ...quick(solver, lineUp, conditions) });
         }
       }
@@ -101,7 +118,11 @@ export function sweepAll(network: Network, base: Conditions, sweep: Sweep, onCas
   return cases;
 }
 
-function quick(solver: LineUpSolver, lineUp: LineUp, conditions: Conditions): Pick<SweepCase, "outcome" | "vacuumPa"> {
+function quick(
+  solver: LineUpSolver,
+  lineUp: LineUp,
+  conditions: Conditions,
+): Pick<SweepCase, "outcome" | "vacuumPa"> {
   const result = solver.solveInPlace(lineUp, conditions);
   if (result.outcome !== "solved") return { outcome: "failed", vacuumPa: null };
   const way = fuelWay(result);

@@ -32,7 +32,10 @@ describe("friction", () => {
     let worst = 0;
     for (const roughness of [0, 1e-4, 2e-4, 1e-3, 5e-3]) {
       for (let re = 5000; re < 1e6; re *= 1.1) {
-        worst = Math.max(worst, Math.abs(factor(churchill, re, roughness).factor / colebrookWhite(re, roughness) - 1));
+        worst = Math.max(
+          worst,
+          Math.abs(factor(churchill, re, roughness).factor / colebrookWhite(re, roughness) - 1),
+        );
       }
     }
     expect(worst).toBeLessThan(0.03);
@@ -41,7 +44,15 @@ describe("friction", () => {
 
   test("laminar is Hagen-Poiseuille exactly and meets Churchill within 1e-6", () => {
     // dp = 128 mu L Q / (pi D^4), any fluid mechanics text.
-    const input = { boreM: 0.008, lengthM: 4, roughnessM: 0, flowM3S: 1e-5, densityKgM3: 830, kinematicM2S: 4e-6, fittings: [] };
+    const input = {
+      boreM: 0.008,
+      lengthM: 4,
+      roughnessM: 0,
+      flowM3S: 1e-5,
+      densityKgM3: 830,
+      kinematicM2S: 4e-6,
+      fittings: [],
+    };
     const expected = (128 * 830 * 4e-6 * 4 * 1e-5) / (Math.PI * 0.008 ** 4);
     expect(lineDrop(input).frictionPa / expected).toBeCloseTo(1, 12);
     const above = factor(churchill, LAMINAR_BELOW_RE, 0.0002).factor;

@@ -2,14 +2,36 @@
  * A plan as a network: nodes are ports (ports screwed together are one node), links are runs and ways through parts.
  * What does not change with a line-up or a slider is worked out here, once a plan.
  */
+
+import type { Curve } from "../hydraulics/newton";
+import { makeTopology, type Topology } from "../hydraulics/newton";
 import { endLossK } from "../laws/boreChange";
 import { effectiveCurve } from "../laws/pumpCurve";
 import { type FittingKind, twoKOf } from "../laws/twoK";
-import type { Curve } from "../hydraulics/newton";
-import { makeTopology, type Topology } from "../hydraulics/newton";
-import { currentPlan, distanceM, fromTank, partsOf, placedPorts, type PlacedPort, portKey } from "../plan/ports";
+import {
+  currentPlan,
+  distanceM,
+  fromTank,
+  type PlacedPort,
+  partsOf,
+  placedPorts,
+  portKey,
+} from "../plan/ports";
 import { type RunGeometry, runGeometry } from "../plan/route";
-import type { CheckValve, Engine, Filter, Id, Job, LiftPump, Part, Plan, Run, Tank, TankPort, Tee } from "../plan/types";
+import type {
+  CheckValve,
+  Engine,
+  Filter,
+  Id,
+  Job,
+  LiftPump,
+  Part,
+  Plan,
+  Run,
+  Tank,
+  TankPort,
+  Tee,
+} from "../plan/types";
 import { isValve, type Valve, waysThrough } from "../plan/valves";
 
 export interface NetworkNode {
@@ -85,12 +107,23 @@ class Groups {
   }
 }
 
-type LinkDraft = NetworkLink extends infer L ? (L extends NetworkLink ? Omit<L, "from" | "to"> & { a: string; b: string } : never) : never;
+type LinkDraft = NetworkLink extends infer L
+  ? L extends NetworkLink
+    ? Omit<L, "from" | "to"> & { a: string; b: string }
+    : never
+  : never;
 
 function linksOfPart(part: Part): LinkDraft[] {
   const key = (port: Id) => portKey({ part: part.id, port });
   if (isValve(part)) {
-    return waysThrough(part).map(({ id, ports }) => ({ kind: "valve", id, valve: part, ports, a: key(ports[0]), b: key(ports[1]) }));
+    return waysThrough(part).map(({ id, ports }) => ({
+      kind: "valve",
+      id,
+      valve: part,
+      ports,
+      a: key(ports[0]),
+      b: key(ports[1]),
+    }));
   }
   switch (part.kind) {
     case "tee":
@@ -167,7 +200,11 @@ function lossOf(link: NetworkLink): Loss | null {
     case "valve":
       return { ...none, boreM: link.valve.boreM, fittings: [["ballValve", 1]] };
     case "tee":
-      return { ...none, boreM: link.part.boreM, fittings: [[link.id.endsWith(".c") ? "teeBranch" : "teeRun", 1]] };
+      return {
+        ...none,
+        boreM: link.part.boreM,
+        fittings: [[link.id.endsWith(".c") ? "teeBranch" : "teeRun", 1]],
+      };
     case "check":
       return { ...none, boreM: link.part.boreM, fittings: [["checkSwing", 1]] };
     case "filter":
@@ -180,7 +217,13 @@ function shapeOf(links: readonly NetworkLink[]): LinkShape {
   const make = () => new Float64Array(links.length);
   const curve = new Int16Array(links.length).fill(-1);
   const curves: Curve[] = [];
-  const shape = { perViscosity: make(), perDensity: make(), perFriction: make(), reBore: make(), relativeRoughness: make() };
+  const shape = {
+    perViscosity: make(),
+    perDensity: make(),
+    perFriction: make(),
+    reBore: make(),
+    relativeRoughness: make(),
+  };
   links.forEach((link, i) => {
     if (link.kind === "pump") {
       const points = effectiveCurve(link.part.curve, link.part.reliefPa);
@@ -223,7 +266,11 @@ export function buildNetwork(job: Job, plan: Plan = currentPlan(job)): Network {
   const parts = partsOf(job, plan);
   for (const part of parts) if (part.kind === "gauge") groups.join(`${part.id}.a`, `${part.id}.b`);
 
-  const drafts = [...job.tanks.flatMap(linksOfTank), ...linksOfRuns(plan, ports), ...parts.flatMap(linksOfPart)];
+  const drafts = [
+    ...job.tanks.flatMap(linksOfTank),
+    ...linksOfRuns(plan, ports),
+    ...parts.flatMap(linksOfPart),
+  ];
   const nodes: NetworkNode[] = [];
   const nodeOf = new Map<string, number>();
   for (const [key, port] of ports) {
@@ -255,7 +302,13 @@ export function buildNetwork(job: Job, plan: Plan = currentPlan(job)): Network {
   );
   const engines = parts.flatMap((part) =>
     part.kind === "engine"
-      ? [{ part, feed: nodeOf.get(`${part.id}.feed`) as number, back: nodeOf.get(`${part.id}.return`) as number }]
+      ? [
+          {
+            part,
+            feed: nodeOf.get(`${part.id}.feed`) as number,
+            back: nodeOf.get(`${part.id}.return`) as number,
+          },
+        ]
       : [],
   );
   const linkOf = new Map(links.map(({ id }, index) => [id, index]));

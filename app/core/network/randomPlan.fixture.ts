@@ -16,7 +16,17 @@ export function seeded(seed: number): () => number {
   };
 }
 
-const allKinds = ["none", "none", "none", "twoWay", "check", "filter", "liftPump", "liftPump", "gauge"] as const;
+const allKinds = [
+  "none",
+  "none",
+  "none",
+  "twoWay",
+  "check",
+  "filter",
+  "liftPump",
+  "liftPump",
+  "gauge",
+] as const;
 /** Nothing that lets fuel through one way only. */
 const plainKinds = ["none", "none", "twoWay", "filter", "gauge"] as const;
 
@@ -72,7 +82,8 @@ export function randomJob(seed: number, { plain = false } = {}): Job {
     }
     const part = newPart(kind, `p${i}`, place());
     if (part.kind === "check") part.crackingPa = pick([0, 500, 3000]);
-    if (part.kind === "twoWay") lineUp.valves[part.id] = { kind: "position", position: random() < 0.75 ? "open" : "shut" };
+    if (part.kind === "twoWay")
+      lineUp.valves[part.id] = { kind: "position", position: random() < 0.75 ? "open" : "shut" };
     if (part.kind === "liftPump") {
       lineUp.pumps[part.id] = random() < 0.8 ? "on" : "off";
       if (random() < 0.3) part.reliefPa = between(10000, 40000);

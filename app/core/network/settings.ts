@@ -68,7 +68,11 @@ function setFlowLaws(network: Network, laws: LinkLaws, fuel: FuelState): void {
   }
 }
 
-function setParts(network: Network, laws: LinkLaws, settings: Pick<Settings, "lineUp" | "conditions" | "fuel" | "surfaceM">): void {
+function setParts(
+  network: Network,
+  laws: LinkLaws,
+  settings: Pick<Settings, "lineUp" | "conditions" | "fuel" | "surfaceM">,
+): void {
   const { lineUp, conditions, fuel, surfaceM } = settings;
   const { links } = network;
   for (let i = 0; i < links.length; i++) {
@@ -94,7 +98,12 @@ function setParts(network: Network, laws: LinkLaws, settings: Pick<Settings, "li
           densityKgM3: part.ratedDensityKgM3,
           viscousShare: part.viscousShare,
         };
-        const c = filterCoefficients(rating, fuel.dynamicPaS, fuel.densityKgM3, conditions.loading[part.element.id] ?? 1);
+        const c = filterCoefficients(
+          rating,
+          fuel.dynamicPaS,
+          fuel.densityKgM3,
+          conditions.loading[part.element.id] ?? 1,
+        );
         laws.linear[i] = c.linear;
         laws.square[i] = c.square;
         break;
@@ -141,7 +150,9 @@ export function makeSettings(
   const laws = into?.laws ?? emptyLaws(network);
   const demand = into?.demand ?? new Float64Array(topology.nodes);
   const fixed = into?.fixed ?? new Float64Array(topology.nodes - topology.unknowns);
-  const surfaceM = new Map(job.tanks.map((tank) => [tank.id, surfaceHeightM(tank, conditions.aboardM3[tank.id] ?? 0)]));
+  const surfaceM = new Map(
+    job.tanks.map((tank) => [tank.id, surfaceHeightM(tank, conditions.aboardM3[tank.id] ?? 0)]),
+  );
   job.tanks.forEach((tank, i) => {
     fixed[i] = headPa(fuel.densityKgM3, surfaceM.get(tank.id) ?? 0);
   });
@@ -154,5 +165,14 @@ export function makeSettings(
   }
   setFlowLaws(network, laws, fuel);
   setParts(network, laws, { lineUp, conditions, fuel, surfaceM });
-  return { lineUp, conditions, fuel, atmospherePa: atmospherePa(job.site.altitudeM), laws, demand, fixed, surfaceM };
+  return {
+    lineUp,
+    conditions,
+    fuel,
+    atmospherePa: atmospherePa(job.site.altitudeM),
+    laws,
+    demand,
+    fixed,
+    surfaceM,
+  };
 }

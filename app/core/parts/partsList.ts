@@ -68,7 +68,15 @@ export function hoseLines(job: Job, plan: Plan): HoseLine[] {
     const { lengthM } = runGeometry(run, from, to);
     const { marking } = run.product;
     const key = `${run.boreM}|${marking}`;
-    const line = lines.get(key) ?? { marking, boreM: run.boreM, runs: 0, netM: 0, allowanceM: 0, totalM: 0, ids: [] };
+    const line = lines.get(key) ?? {
+      marking,
+      boreM: run.boreM,
+      runs: 0,
+      netM: 0,
+      allowanceM: 0,
+      totalM: 0,
+      ids: [],
+    };
     line.runs += 1;
     line.netM += lengthM;
     line.allowanceM += 2 * plan.serviceAllowanceM;

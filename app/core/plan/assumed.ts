@@ -32,14 +32,20 @@ const isKnown = (given: GivenByField | undefined, field: string) => {
 };
 
 export function assumedFigures(job: Job, plan: Plan): AssumedFigure[] {
-  const used = new Set([...plan.runs, ...plan.joints].flatMap(({ from, to }) => [portKey(from), portKey(to)]));
+  const used = new Set(
+    [...plan.runs, ...plan.joints].flatMap(({ from, to }) => [portKey(from), portKey(to)]),
+  );
   const list = (id: Id, given: GivenByField | undefined, fields: string[]) =>
     fields.filter((field) => !isKnown(given, field)).map((field) => ({ id, field }));
   return [
-    ...job.tanks.flatMap(({ id, given, shape }) => list(id, given, shape.kind === "box" ? ["lengthM", "widthM", "heightM"] : ["lengthM"])),
+    ...job.tanks.flatMap(({ id, given, shape }) =>
+      list(id, given, shape.kind === "box" ? ["lengthM", "widthM", "heightM"] : ["lengthM"]),
+    ),
     ...[...plan.parts, ...job.consumers]
       .filter((part) => portsOf(part).some((port) => used.has(`${part.id}.${port.id}`)))
       .flatMap((part) => list(part.id, part.given, fieldsOf(part))),
-    ...plan.runs.flatMap(({ id, given, route }) => list(id, given, route.kind === "measured" ? ["lengthM", "boreM"] : ["boreM"])),
+    ...plan.runs.flatMap(({ id, given, route }) =>
+      list(id, given, route.kind === "measured" ? ["lengthM", "boreM"] : ["boreM"]),
+    ),
   ];
 }

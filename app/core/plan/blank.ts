@@ -153,7 +153,13 @@ export function newEngine(id: Id, name: string, at: Position): Engine {
   };
 }
 
-export function newRun(id: Id, from: Run["from"], to: Run["to"], lengthM: number, boreM = COMMON_BORE_M): Run {
+export function newRun(
+  id: Id,
+  from: Run["from"],
+  to: Run["to"],
+  lengthM: number,
+  boreM = COMMON_BORE_M,
+): Run {
   return {
     id,
     from,

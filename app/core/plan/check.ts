@@ -41,7 +41,8 @@ function checkTanks(job: Job): PlanFault[] {
     const section = sectionOf(tank.shape);
     const faults = duplicates(tank.ports, `${path}.ports`);
     if (crossesItself(section)) faults.push({ path: `${path}.shape.section`, code: "crossingSection" });
-    else if (!(polygonArea(section) > 0)) faults.push({ path: `${path}.shape.section`, code: "emptySection" });
+    else if (!(polygonArea(section) > 0))
+      faults.push({ path: `${path}.shape.section`, code: "emptySection" });
     return faults;
   });
 }
@@ -87,7 +88,13 @@ function checkSelectors(plan: Plan, path: string): PlanFault[] {
       position.joins.flat().flatMap((port) =>
         known.has(port)
           ? []
-          : [{ path: `${path}.parts[${i}].positions[${j}].joins`, code: "missingWay" as const, values: { port } }],
+          : [
+              {
+                path: `${path}.parts[${i}].positions[${j}].joins`,
+                code: "missingWay" as const,
+                values: { port },
+              },
+            ],
       ),
     );
   });
@@ -107,16 +114,21 @@ function checkLineUps(job: Job, plan: Plan, path: string): PlanFault[] {
         const isBank = valve.kind === "bank";
         const known = valve.kind === "bank" ? valve.branches : positionsOf(valve);
         const wanted = setting.kind === "branches" ? setting.open : [setting.position];
-        if (isBank !== (setting.kind === "branches") || wanted.some((id) => !known.some((one) => one.id === id))) {
+        if (
+          isBank !== (setting.kind === "branches") ||
+          wanted.some((id) => !known.some((one) => one.id === id))
+        ) {
           faults.push({ path: `${at}.valves.${id}`, code: "missingPosition", values: { id } });
         }
       }
     }
     for (const id of Object.keys(lineUp.pumps)) {
-      if (parts.get(id)?.kind !== "liftPump") faults.push({ path: `${at}.pumps.${id}`, code: "missingPart", values: { id } });
+      if (parts.get(id)?.kind !== "liftPump")
+        faults.push({ path: `${at}.pumps.${id}`, code: "missingPart", values: { id } });
     }
     for (const id of Object.keys(lineUp.consumers)) {
-      if (!consumers.has(id)) faults.push({ path: `${at}.consumers.${id}`, code: "missingPart", values: { id } });
+      if (!consumers.has(id))
+        faults.push({ path: `${at}.consumers.${id}`, code: "missingPart", values: { id } });
     }
     return faults;
   });
@@ -125,11 +137,15 @@ function checkLineUps(job: Job, plan: Plan, path: string): PlanFault[] {
 /** Every fault of a job, with the path of what is wrong. An incomplete plan is no fault. */
 export function checkJob(job: Job): PlanFault[] {
   const faults = [...duplicates(job.plans, "plans"), ...duplicates(job.book, "book"), ...checkTanks(job)];
-  if (!job.plans.some(({ id }) => id === job.currentPlanId)) faults.push({ path: "currentPlanId", code: "noCurrentPlan" });
+  if (!job.plans.some(({ id }) => id === job.currentPlanId))
+    faults.push({ path: "currentPlanId", code: "noCurrentPlan" });
   job.plans.forEach((plan, i) => {
     const path = `plans[${i}]`;
     faults.push(
-      ...duplicates([...job.tanks, ...job.consumers, ...plan.parts, ...plan.runs, ...plan.joints], `${path} and tanks`),
+      ...duplicates(
+        [...job.tanks, ...job.consumers, ...plan.parts, ...plan.runs, ...plan.joints],
+        `${path} and tanks`,
+      ),
       ...duplicates(plan.lineUps, `${path}.lineUps`),
       ...checkConnections(job, plan, path),
       ...checkSelectors(plan, path),
@@ -138,7 +154,11 @@ export function checkJob(job: Job): PlanFault[] {
     for (const tank of job.tanks) {
       const aboard = plan.conditions.aboardM3[tank.id] ?? 0;
       if (aboard > capacityM3(tank.shape) * (1 + 1e-9)) {
-        faults.push({ path: `${path}.conditions.aboardM3.${tank.id}`, code: "overfull", values: { aboardM3: aboard, capacityM3: capacityM3(tank.shape) } });
+        faults.push({
+          path: `${path}.conditions.aboardM3.${tank.id}`,
+          code: "overfull",
+          values: { aboardM3: aboard, capacityM3: capacityM3(tank.shape) },
+        });
       }
     }
   });

@@ -24,7 +24,10 @@ export function portsOf(part: Part): Port[] {
         ...Array.from({ length: part.ways }, (_, i) => port(`w${i + 1}`, `way ${i + 1}`, "branch")),
       ];
     case "bank":
-      return [port("c", "common", "either"), ...part.branches.map(({ id, name }) => port(id, name, "branch"))];
+      return [
+        port("c", "common", "either"),
+        ...part.branches.map(({ id, name }) => port(id, name, "branch")),
+      ];
     case "filter":
     case "liftPump":
     case "check":
@@ -71,7 +74,14 @@ export function placedPorts(job: Job, plan: Plan): Map<string, PlacedPort> {
   for (const tank of job.tanks) {
     for (const { id, name, role, outside, boreM } of tank.ports) {
       const ref = { part: tank.id, port: id };
-      placed.set(portKey(ref), { ref, name, ownerName: tank.name, role, position: fromTank(tank, outside), boreM });
+      placed.set(portKey(ref), {
+        ref,
+        name,
+        ownerName: tank.name,
+        role,
+        position: fromTank(tank, outside),
+        boreM,
+      });
     }
   }
   for (const part of partsOf(job, plan)) {
@@ -81,7 +91,14 @@ export function placedPorts(job: Job, plan: Plan): Map<string, PlacedPort> {
       const offset = own?.offset ?? { xM: 0, yM: 0, zM: 0 };
       const position = { xM: xM + offset.xM, yM: yM + offset.yM, zM: zM + offset.zM };
       const ref = { part: part.id, port: id };
-      placed.set(portKey(ref), { ref, name, ownerName: part.name, role, position, boreM: own?.boreM ?? part.boreM });
+      placed.set(portKey(ref), {
+        ref,
+        name,
+        ownerName: part.name,
+        role,
+        position,
+        boreM: own?.boreM ?? part.boreM,
+      });
     }
   }
   return placed;

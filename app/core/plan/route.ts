@@ -1,4 +1,4 @@
-import { type PlacedPort, distanceM } from "./ports";
+import { distanceM, type PlacedPort } from "./ports";
 import type { Position, Run } from "./types";
 
 export interface RunGeometry {
@@ -25,7 +25,9 @@ function turnDeg(a: Position, b: Position, c: Position): number {
   return (Math.acos(Math.max(-1, Math.min(1, dot / (ab * bc)))) * 180) / Math.PI;
 }
 
-function traced(points: readonly Position[]): Pick<RunGeometry, "lengthM" | "bends45" | "bends90" | "profile"> {
+function traced(
+  points: readonly Position[],
+): Pick<RunGeometry, "lengthM" | "bends45" | "bends90" | "profile"> {
   let atM = 0;
   let bends45 = 0;
   let bends90 = 0;
@@ -53,11 +55,7 @@ export function runGeometry(run: Run, from: PlacedPort, to: PlacedPort): RunGeom
   const { lengthM, bends, extremes } = run.route;
   const count = (deg: 45 | 90) => bends.reduce((sum, bend) => sum + (bend.deg === deg ? bend.count : 0), 0);
   const between = [...extremes].sort((a, b) => a.atM - b.atM);
-  const profile = [
-    { atM: 0, zM: from.position.zM },
-    ...between,
-    { atM: lengthM, zM: to.position.zM },
-  ];
+  const profile = [{ atM: 0, zM: from.position.zM }, ...between, { atM: lengthM, zM: to.position.zM }];
   return { lengthM, riseM, straightM, bends90: count(90), bends45: count(45), profile };
 }
 

@@ -143,7 +143,15 @@ export interface Engine extends PartBase {
   suctionLimitPa?: number;
 }
 
-export type PlanPart = TwoWayValve | SelectorValve | Tee | ManifoldBank | Filter | LiftPump | CheckValve | Gauge;
+export type PlanPart =
+  | TwoWayValve
+  | SelectorValve
+  | Tee
+  | ManifoldBank
+  | Filter
+  | LiftPump
+  | CheckValve
+  | Gauge;
 export type Part = PlanPart | Engine;
 export type PartKind = Part["kind"];
 

@@ -1,4 +1,13 @@
-import type { Id, LineUp, ManifoldBank, Part, SelectorPosition, SelectorValve, TwoWayValve, ValveSetting } from "./types";
+import type {
+  Id,
+  LineUp,
+  ManifoldBank,
+  Part,
+  SelectorPosition,
+  SelectorValve,
+  TwoWayValve,
+  ValveSetting,
+} from "./types";
 
 export type Valve = TwoWayValve | SelectorValve | ManifoldBank;
 
@@ -16,7 +25,8 @@ export function positionsOf(valve: TwoWayValve | SelectorValve): SelectorPositio
 
 /** Every pair of ports that some position of the valve can join: the links it is in the network. */
 export function waysThrough(valve: Valve): { id: string; ports: [Id, Id] }[] {
-  if (valve.kind === "bank") return valve.branches.map(({ id }) => ({ id: `${valve.id}.${id}`, ports: ["c", id] }));
+  if (valve.kind === "bank")
+    return valve.branches.map(({ id }) => ({ id: `${valve.id}.${id}`, ports: ["c", id] }));
   if (valve.kind === "twoWay") return [{ id: valve.id, ports: ["a", "b"] }];
   const pairs = new Map<string, [Id, Id]>();
   for (const { joins } of valve.positions) {

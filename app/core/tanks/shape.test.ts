@@ -1,9 +1,28 @@
 import { describe, expect, test } from "@jest/globals";
 import fc from "fast-check";
 import type { TankShape } from "../plan/types";
-import { capacityM3, crossesItself, levelOfVolumeM, polygonArea, polygonBelow, sectionOf, volumeAtLevelM3 } from "./shape";
+import {
+  capacityM3,
+  crossesItself,
+  levelOfVolumeM,
+  polygonArea,
+  polygonBelow,
+  sectionOf,
+  volumeAtLevelM3,
+} from "./shape";
 
-const vee: TankShape = { kind: "prism", lengthM: 2, section: [[-0.1, 0], [0.1, 0], [0.5, 0.4], [0.5, 0.7], [-0.5, 0.7], [-0.5, 0.4]] };
+const vee: TankShape = {
+  kind: "prism",
+  lengthM: 2,
+  section: [
+    [-0.1, 0],
+    [0.1, 0],
+    [0.5, 0.4],
+    [0.5, 0.7],
+    [-0.5, 0.7],
+    [-0.5, 0.4],
+  ],
+};
 
 describe("tank shapes standing level", () => {
   test("a box by hand", () => {
@@ -21,12 +40,16 @@ describe("tank shapes standing level", () => {
 
   test("level is the inverse of volume, and rises with it", () => {
     fc.assert(
-      fc.property(fc.double({ min: 0, max: 1, noNaN: true }), fc.double({ min: 0, max: 1, noNaN: true }), (a, b) => {
-        const capacity = capacityM3(vee);
-        const level = levelOfVolumeM(vee, a * capacity);
-        expect(volumeAtLevelM3(vee, level)).toBeCloseTo(a * capacity, 9);
-        if (a < b) expect(level).toBeLessThanOrEqual(levelOfVolumeM(vee, b * capacity));
-      }),
+      fc.property(
+        fc.double({ min: 0, max: 1, noNaN: true }),
+        fc.double({ min: 0, max: 1, noNaN: true }),
+        (a, b) => {
+          const capacity = capacityM3(vee);
+          const level = levelOfVolumeM(vee, a * capacity);
+          expect(volumeAtLevelM3(vee, level)).toBeCloseTo(a * capacity, 9);
+          if (a < b) expect(level).toBeLessThanOrEqual(levelOfVolumeM(vee, b * capacity));
+        },
+      ),
     );
   });
 
@@ -42,7 +65,14 @@ describe("tank shapes standing level", () => {
   });
 
   test("an outline that crosses itself is seen", () => {
-    expect(crossesItself([[0, 0], [1, 1], [1, 0], [0, 1]])).toBe(true);
+    expect(
+      crossesItself([
+        [0, 0],
+        [1, 1],
+        [1, 0],
+        [0, 1],
+      ]),
+    ).toBe(true);
     expect(crossesItself(sectionOf(vee))).toBe(false);
   });
 });

@@ -67,7 +67,13 @@ export interface Shown {
   readonly unit: string;
 }
 
-const symbols: Readonly<Record<string, string>> = { C: "°C", F: "°F", deg: "°", "mm2/s": "mm²/s", "kg/m3": "kg/m³" };
+const symbols: Readonly<Record<string, string>> = {
+  C: "°C",
+  F: "°F",
+  deg: "°",
+  "mm2/s": "mm²/s",
+  "kg/m3": "kg/m³",
+};
 
 /** SI value to number and unit symbol, kept apart so that the unit can be drawn smaller. */
 export function showQuantity(dimension: Dimension, si: number, unit: string, figures = 3): Shown {

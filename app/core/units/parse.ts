@@ -15,7 +15,8 @@ export type ParsedQuantity =
   | { ok: false; fault: QuantityFault };
 
 /** A whole, decimal, vulgar ('3/8') or mixed ('1 1/2', '1-1/2') number at the start of the text. */
-const NUMBER = /^([-+−–]?)\s*(?:(\d+)[\s-]+(\d+)\s*\/\s*(\d+)|(\d+)\s*\/\s*(\d+)|(\d+(?:[.,]\d+)?|[.,]\d+)(e[+-]?\d+)?)/i;
+const NUMBER =
+  /^([-+−–]?)\s*(?:(\d+)[\s-]+(\d+)\s*\/\s*(\d+)|(\d+)\s*\/\s*(\d+)|(\d+(?:[.,]\d+)?|[.,]\d+)(e[+-]?\d+)?)/i;
 
 const fail = (fault: QuantityFault): ParsedQuantity => ({ ok: false, fault });
 

@@ -2,7 +2,7 @@ import { describe, expect, test } from "@jest/globals";
 import fc from "fast-check";
 import { metre as bore, type Pascal, pascal } from "./brands";
 import { type Dimension, dimensions, fromSi, toSi } from "./factors";
-import { formatQuantity, formatNumber } from "./format";
+import { formatNumber, formatQuantity } from "./format";
 import { parseQuantity } from "./parse";
 
 const si = (text: string, dimension: Dimension, unit = "mm") => {
@@ -67,12 +67,16 @@ describe("quantities as the trade types them", () => {
       Object.keys(dimensions[dimension].units).map((unit) => [dimension, unit] as const),
     );
     fc.assert(
-      fc.property(fc.constantFrom(...choice), fc.double({ min: 0.001, max: 9999, noNaN: true }), (pair, value) => {
-        const [dimension, unit] = pair;
-        const text = formatQuantity(dimension, toSi(dimension, value, unit), unit, 6);
-        const back = parseQuantity(text, dimension, unit);
-        expect(back.ok && fromSi(dimension, back.si, unit)).toBeCloseTo(value, 1);
-      }),
+      fc.property(
+        fc.constantFrom(...choice),
+        fc.double({ min: 0.001, max: 9999, noNaN: true }),
+        (pair, value) => {
+          const [dimension, unit] = pair;
+          const text = formatQuantity(dimension, toSi(dimension, value, unit), unit, 6);
+          const back = parseQuantity(text, dimension, unit);
+          expect(back.ok && fromSi(dimension, back.si, unit)).toBeCloseTo(value, 1);
+        },
+      ),
       { numRuns: 500 },
     );
   });

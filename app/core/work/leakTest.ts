@@ -1,7 +1,6 @@
 /** The joints of a line-up to look at with the pump on, in the order of the flow, and what the book says of each. */
 import type { FuelWay } from "../hydraulics/route";
-import { portKey } from "../plan/ports";
-import { placedPorts } from "../plan/ports";
+import { placedPorts, portKey } from "../plan/ports";
 import type { Job, LeakCheck, Plan, PortRef } from "../plan/types";
 
 export interface LeakJoint {
@@ -19,7 +18,9 @@ export interface LeakJoint {
 
 export function leakJoints(job: Job, plan: Plan, way: FuelWay): LeakJoint[] {
   const ports = placedPorts(job, plan);
-  const checks = job.book.filter((entry): entry is LeakCheck => entry.kind === "leakCheck" && entry.planId === plan.id);
+  const checks = job.book.filter(
+    (entry): entry is LeakCheck => entry.kind === "leakCheck" && entry.planId === plan.id,
+  );
   const joints: LeakJoint[] = [];
   const add = (ref: PortRef, gaugePa: number, side: LeakJoint["side"]) => {
     const key = portKey(ref);
@@ -41,13 +42,20 @@ export function leakJoints(job: Job, plan: Plan, way: FuelWay): LeakJoint[] {
     const run = plan.runs.find(({ id }) => id === leg.id);
     const [first, last] = [leg.points[0]?.gaugePa ?? 0, leg.points.at(-1)?.gaugePa ?? 0];
     if (run) {
-      const ends = way.stations.some(({ id, atM }) => id === run.from.part && Math.abs(atM - (leg.points[0]?.atM ?? 0)) < 1e-9);
+      const ends = way.stations.some(
+        ({ id, atM }) => id === run.from.part && Math.abs(atM - (leg.points[0]?.atM ?? 0)) < 1e-9,
+      );
       const [up, down] = ends ? [run.from, run.to] : [run.to, run.from];
       add(up, first, leg.side);
       add(down, last, leg.side);
     } else {
       for (const joint of plan.joints) {
-        if ((joint.from.part === leg.id || joint.to.part === leg.id) && onWay.has(joint.from.part) && onWay.has(joint.to.part)) add(joint.from, first, leg.side);
+        if (
+          (joint.from.part === leg.id || joint.to.part === leg.id) &&
+          onWay.has(joint.from.part) &&
+          onWay.has(joint.to.part)
+        )
+          add(joint.from, first, leg.side);
       }
     }
   }

@@ -5,8 +5,8 @@
 import { Printer } from "lucide-react";
 import { Link } from "react-router";
 import { bleedSteps } from "~/core/air/bleed";
-import { nameOf } from "~/messages/notes";
 import { formatNumber } from "~/core/units/format";
+import { nameOf } from "~/messages/notes";
 import { useJob } from "~/state/job";
 import { Caution, PlaceHead, Sheet } from "~/ui/place";
 
@@ -23,20 +23,39 @@ export default function Bleed() {
       <PlaceHead>
         <h2>Bleed</h2>
         <p>
-          {lineUp?.name ?? "No line-up"}: {steps.length} joints from tank to {verdict?.way?.consumer?.name ?? "the end"}, {ml(total)} in all. Have a pan for twice that.
+          {lineUp?.name ?? "No line-up"}: {steps.length} joints from tank to{" "}
+          {verdict?.way?.consumer?.name ?? "the end"}, {ml(total)} in all. Have a pan for twice that.
         </p>
         <Link to={`/job/${job.id}/print/bleed`}>
           <Printer size={16} aria-hidden /> Bleed card
         </Link>
       </PlaceHead>
       <Caution>
-        Eye protection and gloves; stand clear of the opened joint, face and hands away. Never push fuel by tank pressure above the tank's rating, and never petrol. Do not crank a dry high-pressure pump; follow the engine maker's manual for the high-pressure side.
+        Eye protection and gloves; stand clear of the opened joint, face and hands away. Never push fuel by
+        tank pressure above the tank's rating, and never petrol. Do not crank a dry high-pressure pump; follow
+        the engine maker's manual for the high-pressure side.
       </Caution>
       <Sheet>
-        <svg width="100%" height="44" viewBox="0 0 1000 44" preserveAspectRatio="none" role="img" aria-label={`Sections from the tank on, ${ml(total)} in all`}>
+        <svg
+          width="100%"
+          height="44"
+          viewBox="0 0 1000 44"
+          preserveAspectRatio="none"
+          role="img"
+          aria-label={`Sections from the tank on, ${ml(total)} in all`}
+        >
           {steps.map((step, i) => {
             const x = ((step.totalM3 - step.sectionM3) / (total || 1)) * 1000;
-            return <rect key={step.partId + step.at} x={x + 1} y={8} width={Math.max(1, (step.sectionM3 / (total || 1)) * 1000 - 2)} height={28} fill={selectedId === step.partId ? "var(--vacuum)" : i % 2 ? "var(--idle)" : "var(--ink)"} />;
+            return (
+              <rect
+                key={step.partId + step.at}
+                x={x + 1}
+                y={8}
+                width={Math.max(1, (step.sectionM3 / (total || 1)) * 1000 - 2)}
+                height={28}
+                fill={selectedId === step.partId ? "var(--vacuum)" : i % 2 ? "var(--idle)" : "var(--ink)"}
+              />
+            );
           })}
         </svg>
         <table>
@@ -44,23 +63,33 @@ export default function Bleed() {
             <tr>
               <th className="n">Step</th>
               <th>Open, until fuel runs solid; then shut it</th>
-              <th>Fills</th>
-              <th className="n">Section</th>
+              <th className="wide">Fills</th>
+              <th className="n wide">Section</th>
               <th className="n">Into the pan so far</th>
-              <th>Note</th>
+              <th className="wide">Note</th>
             </tr>
           </thead>
           <tbody>
             {steps.map((step, i) => (
-              <tr key={step.partId + step.at} onClick={() => select(step.partId)} style={{ cursor: "pointer", background: selectedId === step.partId ? "color-mix(in srgb, var(--act) 9%, transparent)" : undefined }}>
+              <tr
+                key={step.partId + step.at}
+                onClick={() => select(step.partId)}
+                style={{
+                  cursor: "pointer",
+                  background:
+                    selectedId === step.partId ? "color-mix(in srgb, var(--act) 9%, transparent)" : undefined,
+                }}
+              >
                 <td className="n">{i + 1}</td>
                 <td>
                   <b>{step.partName}</b>, {step.at}
                 </td>
-                <td>{nameOf(job, step.sectionId)}</td>
-                <td className="n">{ml(step.sectionM3)}</td>
-                <td className="n" style={{ fontWeight: 650 }}>{ml(step.totalM3)}</td>
-                <td>{step.isHigh ? "high point: air gathers here" : ""}</td>
+                <td className="wide">{nameOf(job, step.sectionId)}</td>
+                <td className="n wide">{ml(step.sectionM3)}</td>
+                <td className="n" style={{ fontWeight: 650 }}>
+                  {ml(step.totalM3)}
+                </td>
+                <td className="wide">{step.isHigh ? "high point: air gathers here" : ""}</td>
               </tr>
             ))}
           </tbody>

@@ -42,7 +42,8 @@ export default function Care() {
   const { job, plan, network, lineUp, revision, dispatch, stored } = open;
   const { units } = job;
   const gauges = plan.parts.filter((part) => part.kind === "gauge");
-  const gauge = gauges.find(({ id }) => stored?.way?.stations.some((station) => station.id === id)) ?? gauges[0];
+  const gauge =
+    gauges.find(({ id }) => stored?.way?.stations.some((station) => station.id === id)) ?? gauges[0];
   const engine = job.consumers[0];
   const [vacuumPa, setVacuum] = useState<number | undefined>();
   const [fuelC, setFuel] = useState(plan.conditions.fuelC);
@@ -52,24 +53,69 @@ export default function Care() {
   const computed = stored?.way?.stations.find(({ id }) => id === gauge?.id)?.beforePa;
   const store = () => {
     if (!lineUp || !gauge || vacuumPa === undefined) return;
-    const conditions = structuredClone({ ...plan.conditions, fuelC, load: engine ? { ...plan.conditions.load, [engine.id]: load } : plan.conditions.load });
-    const entry: VacuumReading = { kind: "vacuum", id: newId(), at: new Date().toISOString(), planId: plan.id, revision, gaugeId: gauge.id, lineUpId: lineUp.id, vacuumPa, conditions, note };
+    const conditions = structuredClone({
+      ...plan.conditions,
+      fuelC,
+      load: engine ? { ...plan.conditions.load, [engine.id]: load } : plan.conditions.load,
+    });
+    const entry: VacuumReading = {
+      kind: "vacuum",
+      id: newId(),
+      at: new Date().toISOString(),
+      planId: plan.id,
+      revision,
+      gaugeId: gauge.id,
+      lineUpId: lineUp.id,
+      vacuumPa,
+      conditions,
+      note,
+    };
     void dispatch({ name: "enterInBook", entry }).then((result) => result.ok && setVacuum(undefined));
   };
   return (
     <div>
       <PlaceHead>
         <h2>Care</h2>
-        <p>{gauge ? `${gauge.name} should read ${computed === undefined ? "–" : formatQuantity("pressure", -computed, units.pressure)} of vacuum in ${lineUp?.name ?? "this line-up"}, as stored.` : "No vacuum gauge in the plan: let one in between the separator and the lift pump."}</p>
+        <p>
+          {gauge
+            ? `${gauge.name} should read ${computed === undefined ? "–" : formatQuantity("pressure", -computed, units.pressure)} of vacuum in ${lineUp?.name ?? "this line-up"}, as stored.`
+            : "No vacuum gauge in the plan: let one in between the separator and the lift pump."}
+        </p>
       </PlaceHead>
       {gauge && lineUp && (
         <Sheet>
           <h3>Take a reading in {lineUp.name}</h3>
-          <p style={{ fontSize: 13, color: "var(--soft)" }}>Read the gauge with the engine at the stated load; keep hands and clothes clear of what turns and is hot.</p>
+          <p style={{ fontSize: 13, color: "var(--soft)" }}>
+            Read the gauge with the engine at the stated load; keep hands and clothes clear of what turns and
+            is hot.
+          </p>
           <Fields>
-            <QuantityField label="Vacuum read" dimension="pressure" unit={units.pressure} value={vacuumPa} faultText={quantityFaultText} check={(si) => (si < 101000 ? null : "More than a full vacuum.")} onCommit={(si) => setVacuum(si)} />
-            <QuantityField label="Fuel temperature" dimension="temperature" unit={units.temperature} value={fuelC} faultText={quantityFaultText} onCommit={setFuel} />
-            <QuantityField label="Engine load" dimension="ratio" unit="%" value={load} faultText={quantityFaultText} check={(si) => (si >= 0 && si <= 1 ? null : "From 0 to 100 %.")} onCommit={setLoad} />
+            <QuantityField
+              label="Vacuum read"
+              dimension="pressure"
+              unit={units.pressure}
+              value={vacuumPa}
+              faultText={quantityFaultText}
+              check={(si) => (si < 101000 ? null : "More than a full vacuum.")}
+              onCommit={(si) => setVacuum(si)}
+            />
+            <QuantityField
+              label="Fuel temperature"
+              dimension="temperature"
+              unit={units.temperature}
+              value={fuelC}
+              faultText={quantityFaultText}
+              onCommit={setFuel}
+            />
+            <QuantityField
+              label="Engine load"
+              dimension="ratio"
+              unit="%"
+              value={load}
+              faultText={quantityFaultText}
+              check={(si) => (si >= 0 && si <= 1 ? null : "From 0 to 100 %.")}
+              onCommit={setLoad}
+            />
             <TextField label="Note" value={note} onCommit={setNote} />
           </Fields>
           <Button $main isDisabled={vacuumPa === undefined} onPress={store}>
@@ -80,7 +126,10 @@ export default function Care() {
       <Sheet>
         <h3>Readings</h3>
         {readings.length === 0 ? (
-          <p>No reading yet. Each is kept with its load, temperature and levels, and brought to the plan's own figure.</p>
+          <p>
+            No reading yet. Each is kept with its load, temperature and levels, and brought to the plan's own
+            figure.
+          </p>
         ) : (
           <table>
             <thead>
@@ -92,7 +141,9 @@ export default function Care() {
                 <th>Read against computed</th>
                 <th>Implies</th>
                 <th>At</th>
-                <th />
+                <th>
+                  <span className="sr">Take over</span>
+                </th>
               </tr>
             </thead>
             <tbody>
@@ -107,32 +158,69 @@ export default function Care() {
   );
 }
 
-function ReadingRow({ reading, network }: { reading: VacuumReading; network: ReturnType<typeof useJob>["network"] }) {
+function ReadingRow({
+  reading,
+  network,
+}: {
+  reading: VacuumReading;
+  network: ReturnType<typeof useJob>["network"];
+}) {
   const { job, plan, dispatch } = useJob();
   const { units } = job;
   const lineUp = plan.lineUps.find(({ id }) => id === reading.lineUpId);
   const implied = useMemo(
-    () => (lineUp ? loadingFromReading(network, lineUp, reading.conditions, reading.gaugeId, reading.vacuumPa) : ({ outcome: "notSolved" } as const)),
+    () =>
+      lineUp
+        ? loadingFromReading(network, lineUp, reading.conditions, reading.gaugeId, reading.vacuumPa)
+        : ({ outcome: "notSolved" } as const),
     [network, lineUp, reading],
   );
   const computedPa = "computedPa" in implied ? implied.computedPa : null;
   const most = Math.max(reading.vacuumPa, computedPa ?? 0, 1);
-  const apply = () => implied.outcome === "loading" && void dispatch({ name: "setConditions", change: { loading: { ...plan.conditions.loading, [implied.elementId]: implied.loading } } });
+  const apply = () =>
+    implied.outcome === "loading" &&
+    void dispatch({
+      name: "setConditions",
+      change: { loading: { [implied.elementId]: implied.loading } },
+    });
   return (
     <tr>
       <td>{new Date(reading.at).toLocaleString("en-GB", { dateStyle: "short", timeStyle: "short" })}</td>
       <td>{lineUp?.name ?? "gone"}</td>
-      <td className="n" style={{ fontWeight: 650 }}>{formatQuantity("pressure", reading.vacuumPa, units.pressure)}</td>
-      <td className="n">{computedPa === null ? "–" : formatQuantity("pressure", computedPa, units.pressure)}</td>
+      <td className="n" style={{ fontWeight: 650 }}>
+        {formatQuantity("pressure", reading.vacuumPa, units.pressure)}
+      </td>
+      <td className="n">
+        {computedPa === null ? "–" : formatQuantity("pressure", computedPa, units.pressure)}
+      </td>
       <td>
         <svg width="120" height="16" aria-hidden>
           <rect x={0} y={1} width={(120 * reading.vacuumPa) / most} height={6} fill="var(--ink)" />
-          {computedPa !== null && <rect x={0} y={9} width={(120 * computedPa) / most} height={6} fill="none" stroke="var(--vacuum)" strokeWidth={1.5} />}
+          {computedPa !== null && (
+            <rect
+              x={0}
+              y={9}
+              width={(120 * computedPa) / most}
+              height={6}
+              fill="none"
+              stroke="var(--vacuum)"
+              strokeWidth={1.5}
+            />
+          )}
         </svg>
       </td>
       <td>{impliedText(implied, (id) => nameOf(job, id))}</td>
-      <td>{formatQuantity("temperature", reading.conditions.fuelC, units.temperature)}{reading.note && `, ${reading.note}`}</td>
-      <td>{implied.outcome === "loading" && <Button $quiet onPress={apply}>Take it over</Button>}</td>
+      <td>
+        {formatQuantity("temperature", reading.conditions.fuelC, units.temperature)}
+        {reading.note && `, ${reading.note}`}
+      </td>
+      <td>
+        {implied.outcome === "loading" && (
+          <Button $quiet onPress={apply}>
+            Take it over
+          </Button>
+        )}
+      </td>
     </tr>
   );
 }

@@ -4,7 +4,7 @@
  */
 import { Printer } from "lucide-react";
 import styled from "styled-components";
-import { runSheet, type RunSheetLine } from "~/core/parts/partsList";
+import { type RunSheetLine, runSheet } from "~/core/parts/partsList";
 import { formatQuantity } from "~/core/units/format";
 import { quantityFaultText } from "~/messages/faults";
 import { useJob } from "~/state/job";
@@ -35,10 +35,23 @@ export default function Fit() {
           <Printer size={16} /> Print
         </Button>
       </PlaceHead>
-      <Caution>Cut fuel hose with the battery off, a drain pan under the joint and no flame or spark near. Lift, chock and stand a vehicle before working under it; never a jack alone.</Caution>
+      <Caution>
+        Cut fuel hose with the battery off, a drain pan under the joint and no flame or spark near. Lift,
+        chock and stand a vehicle before working under it; never a jack alone.
+      </Caution>
       <Sheet>
         <div style={{ maxWidth: 220 }} className="noPrint">
-          <QuantityField label="Service allowance at each end" dimension="length" unit={units.length} value={plan.serviceAllowanceM} faultText={quantityFaultText} check={(si) => (si >= 0 ? null : "Not less than nothing.")} onCommit={(serviceAllowanceM) => void dispatch({ name: "editPlan", change: { serviceAllowanceM } })} />
+          <QuantityField
+            label="Service allowance at each end"
+            dimension="length"
+            unit={units.length}
+            value={plan.serviceAllowanceM}
+            faultText={quantityFaultText}
+            check={(si) => (si >= 0 ? null : "Not less than nothing.")}
+            onCommit={(serviceAllowanceM) =>
+              void dispatch({ name: "editPlan", change: { serviceAllowanceM } })
+            }
+          />
         </div>
         <table>
           <thead>
@@ -55,7 +68,13 @@ export default function Fit() {
           </thead>
           <tbody>
             {lines.map((line) => (
-              <tr key={line.id} style={{ background: selectedId === line.id ? "color-mix(in srgb, var(--act) 10%, transparent)" : undefined }}>
+              <tr
+                key={line.id}
+                style={{
+                  background:
+                    selectedId === line.id ? "color-mix(in srgb, var(--act) 10%, transparent)" : undefined,
+                }}
+              >
                 <td>
                   <RunButton type="button" onClick={() => select(line.id)}>
                     {line.from}, {line.fromPort} to {line.to}, {line.toPort}
@@ -95,8 +114,19 @@ function Lie({ line }: { line: RunSheetLine }) {
   const low = line.lowM < (startsHigh ? line.highM + line.riseM : line.highM - line.riseM) - 0.005;
   const start = startsHigh ? line.highM : line.highM - Math.max(0, line.riseM);
   return (
-    <svg width={width} height={26} role="img" aria-label={low ? "dips on the way" : line.riseM >= 0 ? "rises" : "falls"}>
-      <polyline points={`4,${y(start)} ${low ? `${width / 2},${y(line.lowM)} ` : ""}${width - 4},${y(start + line.riseM)}`} fill="none" stroke="var(--ink)" strokeWidth={2.5} strokeLinejoin="round" />
+    <svg
+      width={width}
+      height={26}
+      role="img"
+      aria-label={low ? "dips on the way" : line.riseM >= 0 ? "rises" : "falls"}
+    >
+      <polyline
+        points={`4,${y(start)} ${low ? `${width / 2},${y(line.lowM)} ` : ""}${width - 4},${y(start + line.riseM)}`}
+        fill="none"
+        stroke="var(--ink)"
+        strokeWidth={2.5}
+        strokeLinejoin="round"
+      />
     </svg>
   );
 }

@@ -5,8 +5,8 @@
 import styled from "styled-components";
 import { newId } from "~/core/plan/ids";
 import type { LeakCheck } from "~/core/plan/types";
-import { leakJoints, type LeakJoint } from "~/core/work/leakTest";
 import { formatQuantity } from "~/core/units/format";
+import { type LeakJoint, leakJoints } from "~/core/work/leakTest";
 import { Plumbing } from "~/plumbing/Plumbing";
 import { usePlumbing } from "~/plumbing/usePlumbing";
 import { useJob } from "~/state/job";
@@ -32,7 +32,16 @@ export default function Install() {
   const done = joints.filter(({ check }) => check?.result === "dry");
   const enter = ({ joint }: LeakJoint, result: LeakCheck["result"]) => {
     if (!lineUp) return;
-    const entry: LeakCheck = { kind: "leakCheck", id: newId(), at: new Date().toISOString(), planId: plan.id, revision, lineUpId: lineUp.id, joint, result };
+    const entry: LeakCheck = {
+      kind: "leakCheck",
+      id: newId(),
+      at: new Date().toISOString(),
+      planId: plan.id,
+      revision,
+      lineUpId: lineUp.id,
+      joint,
+      result,
+    };
     void dispatch({ name: "enterInBook", entry });
   };
   return (
@@ -44,12 +53,30 @@ export default function Install() {
         </p>
       </PlaceHead>
       <Caution>
-        Pump on, engine off: look at each joint with a dry cloth, no flame or spark, ventilate, extinguisher to hand. A joint under vacuum draws air in and may show no drop. Pressure that falls through an open return after switch-off is no leak. Never loosen the high-pressure side; that is for a licensed workshop.
+        Pump on, engine off: look at each joint with a dry cloth, no flame or spark, ventilate, extinguisher
+        to hand. A joint under vacuum draws air in and may show no drop. Pressure that falls through an open
+        return after switch-off is no leak. Never loosen the high-pressure side; that is for a licensed
+        workshop.
       </Caution>
       {placed && (
         <Drawing>
-          <svg viewBox={`0 0 ${placed.width} ${placed.height}`} role="img" aria-label="Plan with the joints that are dry ticked">
-            <Plumbing network={network} placed={placed} verdict={verdict} units={job.units} selectedId={selectedId} glowIds={none} onSelect={select} isMoving={false} scale={Math.min(1, 800 / placed.width)} doneKeys={new Set(done.map(({ key }) => key))} />
+          <svg
+            viewBox={`0 0 ${placed.width} ${placed.height}`}
+            role="group"
+            aria-label="Plan with the joints that are dry ticked"
+          >
+            <Plumbing
+              network={network}
+              placed={placed}
+              verdict={verdict}
+              units={job.units}
+              selectedId={selectedId}
+              glowIds={none}
+              onSelect={select}
+              isMoving={false}
+              scale={Math.min(1, 800 / placed.width)}
+              doneKeys={new Set(done.map(({ key }) => key))}
+            />
           </svg>
         </Drawing>
       )}
@@ -61,7 +88,7 @@ export default function Install() {
               <th>Joint</th>
               <th>In this line-up</th>
               <th>Looked at</th>
-              <th>In the book</th>
+              <th className="wide">In the book</th>
             </tr>
           </thead>
           <tbody>
@@ -72,24 +99,42 @@ export default function Install() {
                   <b>{item.partName}</b>, {item.portName}
                 </td>
                 <td>
-                  {item.state === "vacuum" ? "under vacuum" : "under pressure"}, {formatQuantity("pressure", item.gaugePa, job.units.pressure)}
+                  {item.state === "vacuum" ? "under vacuum" : "under pressure"},{" "}
+                  {formatQuantity("pressure", item.gaugePa, job.units.pressure)}
                 </td>
                 <td>
                   <Tick>
-                    <ToggleButton isSelected={item.check?.result === "dry"} aria-label={`${item.partName}, ${item.portName}: dry`} onChange={() => enter(item, "dry")}>
+                    <ToggleButton
+                      isSelected={item.check?.result === "dry"}
+                      aria-label={`${item.partName}, ${item.portName}: dry`}
+                      onChange={() => enter(item, "dry")}
+                    >
                       dry
                     </ToggleButton>
-                    <ToggleButton isSelected={item.check?.result === "wet"} aria-label={`${item.partName}, ${item.portName}: wet`} onChange={() => enter(item, "wet")}>
+                    <ToggleButton
+                      isSelected={item.check?.result === "wet"}
+                      aria-label={`${item.partName}, ${item.portName}: wet`}
+                      onChange={() => enter(item, "wet")}
+                    >
                       wet
                     </ToggleButton>
                   </Tick>
                 </td>
-                <td>{item.check ? new Date(item.check.at).toLocaleString("en-GB", { dateStyle: "short", timeStyle: "short" }) : "–"}</td>
+                <td className="wide">
+                  {item.check
+                    ? new Date(item.check.at).toLocaleString("en-GB", {
+                        dateStyle: "short",
+                        timeStyle: "short",
+                      })
+                    : "–"}
+                </td>
               </tr>
             ))}
           </tbody>
         </table>
-        {joints.length === 0 && <p>Nothing flows in this line-up, so there is no joint to test with the pump on.</p>}
+        {joints.length === 0 && (
+          <p>Nothing flows in this line-up, so there is no joint to test with the pump on.</p>
+        )}
       </Sheet>
     </div>
   );

@@ -17,7 +17,15 @@ const Body = styled(Dialog)`
 `;
 
 /** A computed number that opens its formula, its inputs and its source. */
-export function Figure({ children, explain, label }: { children: ReactNode; explain: () => Explanation; label: string }) {
+export function Figure({
+  children,
+  explain,
+  label,
+}: {
+  children: ReactNode;
+  explain: () => Explanation;
+  label: string;
+}) {
   return (
     <DialogTrigger>
       <Number aria-label={`${label}: how it is worked out`}>{children}</Number>

@@ -1,7 +1,7 @@
 import { Download, HelpCircle, Moon, Redo2, Undo2 } from "lucide-react";
 import { Link } from "react-router";
 import styled from "styled-components";
-import { usUnits, metricUnits, formatQuantity } from "~/core/units/format";
+import { formatQuantity, metricUnits, usUnits } from "~/core/units/format";
 import { saveJobFile, useJob } from "~/state/job";
 import { Button } from "~/ui/button";
 import { Select } from "~/ui/fields";
@@ -67,16 +67,29 @@ export function Header({ onFindings, sheetOpen }: { onFindings: () => void; shee
         <span title={job.note}>{job.note}</span>
       </Name>
       <LineUpBox>
-        <Select label="Line-up" hideLabel value={lineUp?.id ?? null} options={plan.lineUps} onChange={open.chooseLineUp} placeholder="no line-up" />
+        <Select
+          label="Line-up"
+          hideLabel
+          value={lineUp?.id ?? null}
+          options={plan.lineUps}
+          onChange={open.chooseLineUp}
+          placeholder="no line-up"
+        />
       </LineUpBox>
       <Moves role="status" aria-label="Figures that moved">
         {moved.map(({ what, beforePa, afterPa }) => (
           <span key={what}>
-            {movedNames[what]} {formatQuantity("pressure", beforePa, job.units.pressure)} to <b>{formatQuantity("pressure", afterPa, job.units.pressure)}</b>{" "}
+            {movedNames[what]} {formatQuantity("pressure", beforePa, job.units.pressure)} to{" "}
+            <b>{formatQuantity("pressure", afterPa, job.units.pressure)}</b>{" "}
           </span>
         ))}
       </Moves>
-      <Counts type="button" onClick={onFindings} aria-expanded={sheetOpen} aria-label={`Findings: ${count("stop")} Stop, ${count("mend")} Mend, ${count("watch")} Watch`}>
+      <Counts
+        type="button"
+        onClick={onFindings}
+        aria-expanded={sheetOpen}
+        aria-label={`Findings: ${count("stop")} Stop, ${count("mend")} Mend, ${count("watch")} Watch`}
+      >
         {(["stop", "mend", "watch"] as const).map((grade) => (
           <span key={grade}>
             <GradeGlyph grade={grade} size={18} /> {count(grade)}
@@ -90,13 +103,26 @@ export function Header({ onFindings, sheetOpen }: { onFindings: () => void; shee
         <Button $quiet aria-label="Redo" isDisabled={!open.canRedo} onPress={() => void open.redo()}>
           <Redo2 size={18} />
         </Button>
-        <Button $quiet aria-label={`Units: ${isMetric ? "metric" : "inch"}; change over`} onPress={() => void open.dispatch({ name: "editJob", change: { units: isMetric ? { ...usUnits } : { ...metricUnits } } })}>
+        <Button
+          $quiet
+          aria-label={`Units: ${isMetric ? "metric" : "inch"}; change over`}
+          onPress={() =>
+            void open.dispatch({
+              name: "editJob",
+              change: { units: isMetric ? { ...usUnits } : { ...metricUnits } },
+            })
+          }
+        >
           {job.units.pressure}
         </Button>
         <Button $quiet aria-label="Save the job as a file" onPress={() => void saveJobFile(job.id)}>
           <Download size={18} />
         </Button>
-        <Button $quiet aria-label="Day or night" onPress={() => setTheme(currentTheme() === "day" ? "night" : "day")}>
+        <Button
+          $quiet
+          aria-label="Day or night"
+          onPress={() => setTheme(currentTheme() === "day" ? "night" : "day")}
+        >
           <Moon size={18} />
         </Button>
         <Button $quiet aria-label="Keys and what can be done" onPress={openHelp}>
@@ -106,4 +132,3 @@ export function Header({ onFindings, sheetOpen }: { onFindings: () => void; shee
     </Bar>
   );
 }
-

@@ -10,7 +10,14 @@ import { runGeometry } from "~/core/plan/route";
 import type { Engine, Filter, LiftPump, Part, PlanPart, PortRef, Run, Tank } from "~/core/plan/types";
 import { isValve, positionsOf, type Valve } from "~/core/plan/valves";
 import { formatQuantity } from "~/core/units/format";
-import { explainFilter, explainFreeAir, explainPump, explainRun, explainTank, explainVacuum } from "~/messages/explain";
+import {
+  explainFilter,
+  explainFreeAir,
+  explainPump,
+  explainRun,
+  explainTank,
+  explainVacuum,
+} from "~/messages/explain";
 import { quantityFaultText } from "~/messages/faults";
 import { nameOf } from "~/messages/notes";
 import { partKindNames } from "~/messages/outcomes";
@@ -47,7 +54,8 @@ export function Inspector() {
   const open = useJob();
   const { job, plan, selectedId } = open;
   const tank = job.tanks.find(({ id }) => id === selectedId);
-  const part = plan.parts.find(({ id }) => id === selectedId) ?? job.consumers.find(({ id }) => id === selectedId);
+  const part =
+    plan.parts.find(({ id }) => id === selectedId) ?? job.consumers.find(({ id }) => id === selectedId);
   const run = plan.runs.find(({ id }) => id === selectedId);
   if (tank) return <TankInspector key={tank.id} tank={tank} />;
   if (part) return <PartInspector key={part.id} part={part} />;
@@ -79,7 +87,10 @@ function Overview({ open }: { open: OpenJob }) {
           <>
             <dt>Vacuum at {nameOf(job, suction.id)}</dt>
             <dd>
-              <Figure label="Vacuum" explain={() => explainVacuum(solved, way, suction, units, (id) => nameOf(job, id))}>
+              <Figure
+                label="Vacuum"
+                explain={() => explainVacuum(solved, way, suction, units, (id) => nameOf(job, id))}
+              >
                 <Quantity dimension="pressure" si={suction.vacuumPa} unit={units.pressure} />
               </Figure>
             </dd>
@@ -89,7 +100,10 @@ function Overview({ open }: { open: OpenJob }) {
             </dd>
             <dt>Air out of solution</dt>
             <dd>
-              <Figure label="Air out of solution" explain={() => explainFreeAir(solved, -suction.vacuumPa, units)}>
+              <Figure
+                label="Air out of solution"
+                explain={() => explainFreeAir(solved, -suction.vacuumPa, units)}
+              >
                 {suction.freeAir === null ? "boils" : `${(suction.freeAir * 100).toFixed(1)} %`}
               </Figure>
             </dd>
@@ -117,8 +131,14 @@ function Overview({ open }: { open: OpenJob }) {
 type Change<T> = (change: Partial<T>, field?: string, entered?: string) => void;
 
 /** Fields of a record share how they commit: the number, its text as entered, and that it was measured. */
-function useFields<T extends { given?: Record<string, { entered?: string; basis?: "measured" | "maker" | "assumed" }> }>(record: T, change: Change<T>) {
-  return (field: keyof T & string, props: Pick<QuantityProps, "label" | "dimension" | "unit" | "check">, basis: "measured" | "maker" = "measured") => {
+function useFields<
+  T extends { given?: Record<string, { entered?: string; basis?: "measured" | "maker" | "assumed" }> },
+>(record: T, change: Change<T>) {
+  return (
+    field: keyof T & string,
+    props: Pick<QuantityProps, "label" | "dimension" | "unit" | "check">,
+    basis: "measured" | "maker" = "measured",
+  ) => {
     const given = record.given?.[field];
     return (
       <QuantityField
@@ -127,7 +147,12 @@ function useFields<T extends { given?: Record<string, { entered?: string; basis?
         faultText={quantityFaultText}
         basis={given?.basis ?? "assumed"}
         entered={given?.entered}
-        onCommit={(si, entered) => change({ [field]: si, given: { ...record.given, [field]: { entered, basis } } } as unknown as Partial<T>)}
+        onCommit={(si, entered) =>
+          change({
+            [field]: si,
+            given: { ...record.given, [field]: { entered, basis } },
+          } as unknown as Partial<T>)
+        }
       />
     );
   };
@@ -151,7 +176,11 @@ function TankInspector({ tank }: { tank: Tank }) {
         </dd>
       </Lines>
       <Group>
-        <TextField label="Name" value={tank.name} onCommit={(name) => void dispatch({ name: "editTank", id: tank.id, change: { name } })} />
+        <TextField
+          label="Name"
+          value={tank.name}
+          onCommit={(name) => void dispatch({ name: "editTank", id: tank.id, change: { name } })}
+        />
       </Group>
       <Connections owner={{ id: tank.id, ports: tank.ports.map(({ id, name }) => ({ id, name })) }} />
       <Buttons>
@@ -177,7 +206,11 @@ function PartInspector({ part }: { part: Part }) {
   const station = verdict?.way?.stations.find(({ id }) => id === part.id);
   const loss = verdict?.way?.suctionLosses.find(({ id }) => id === part.id);
   const edit = (change: object) =>
-    void dispatch(part.kind === "engine" ? { name: "editEngine", id: part.id, change } : { name: "editPart", id: part.id, change: change as Record<string, unknown> });
+    void dispatch(
+      part.kind === "engine"
+        ? { name: "editEngine", id: part.id, change }
+        : { name: "editPart", id: part.id, change: change as Record<string, unknown> },
+    );
   return (
     <section aria-label="Chosen part">
       <h2>{part.name}</h2>
@@ -205,8 +238,15 @@ function PartInspector({ part }: { part: Part }) {
           <>
             <dt>Pressure before it</dt>
             <dd>
-              <Figure label="Pressure and air" explain={() => explainFreeAir(solved, station.beforePa, units)}>
-                <Quantity dimension="pressure" si={figuresAt(solved, station.beforePa).gaugePa} unit={units.pressure} />
+              <Figure
+                label="Pressure and air"
+                explain={() => explainFreeAir(solved, station.beforePa, units)}
+              >
+                <Quantity
+                  dimension="pressure"
+                  si={figuresAt(solved, station.beforePa).gaugePa}
+                  unit={units.pressure}
+                />
               </Figure>
             </dd>
           </>
@@ -214,12 +254,27 @@ function PartInspector({ part }: { part: Part }) {
       </Lines>
       {lineUp && isValve(part) && <ValveSettings valve={part} />}
       {lineUp && part.kind === "liftPump" && (
-        <Switch isOn={lineUp.pumps[part.id] === "on"} onChange={(on) => void dispatch({ name: "setPump", lineUpId: lineUp.id, pumpId: part.id, state: on ? "on" : "off" })}>
+        <Switch
+          isOn={lineUp.pumps[part.id] === "on"}
+          onChange={(on) =>
+            void dispatch({ name: "setPump", lineUpId: lineUp.id, pumpId: part.id, state: on ? "on" : "off" })
+          }
+        >
           On in {lineUp.name}
         </Switch>
       )}
       {lineUp && part.kind === "engine" && (
-        <Switch isOn={lineUp.consumers[part.id] === "running"} onChange={(on) => void dispatch({ name: "setConsumer", lineUpId: lineUp.id, consumerId: part.id, state: on ? "running" : "stopped" })}>
+        <Switch
+          isOn={lineUp.consumers[part.id] === "running"}
+          onChange={(on) =>
+            void dispatch({
+              name: "setConsumer",
+              lineUpId: lineUp.id,
+              consumerId: part.id,
+              state: on ? "running" : "stopped",
+            })
+          }
+        >
           Runs in {lineUp.name}
         </Switch>
       )}
@@ -245,7 +300,15 @@ function PartInspector({ part }: { part: Part }) {
   );
 }
 
-function PartLoss({ part, station, open }: { part: Part; station: NonNullable<NonNullable<OpenJob["verdict"]>["way"]>["stations"][number]; open: OpenJob }) {
+function PartLoss({
+  part,
+  station,
+  open,
+}: {
+  part: Part;
+  station: NonNullable<NonNullable<OpenJob["verdict"]>["way"]>["stations"][number];
+  open: OpenJob;
+}) {
   const { units } = open.job;
   const si = station.kind === "pump" ? station.afterPa - station.beforePa : station.lossPa;
   const shown = <Quantity dimension="pressure" si={si} unit={units.pressure} />;
@@ -279,7 +342,12 @@ function PartFields({ part, edit }: { part: Part; edit: (change: object) => void
       value={part.position.zM}
       faultText={quantityFaultText}
       basis={part.given?.position?.basis ?? "assumed"}
-      onCommit={(zM, entered) => edit({ position: { ...part.position, zM }, given: { ...part.given, position: { entered, basis: "measured" } } })}
+      onCommit={(zM, entered) =>
+        edit({
+          position: { ...part.position, zM },
+          given: { ...part.given, position: { entered, basis: "measured" } },
+        })
+      }
     />
   );
   const bore = field("boreM", { label: "Bore", dimension: "length", unit: units.bore, check: positive });
@@ -287,8 +355,16 @@ function PartFields({ part, edit }: { part: Part; edit: (change: object) => void
     case "filter":
       return (
         <Group className="two">
-          {field("ratedFlowM3S" as never, { label: "Rated flow", dimension: "flow", unit: units.flow, check: positive }, "maker")}
-          {field("ratedDropPa" as never, { label: "Drop at rated flow", dimension: "pressure", unit: units.pressure, check: positive }, "maker")}
+          {field(
+            "ratedFlowM3S" as never,
+            { label: "Rated flow", dimension: "flow", unit: units.flow, check: positive },
+            "maker",
+          )}
+          {field(
+            "ratedDropPa" as never,
+            { label: "Drop at rated flow", dimension: "pressure", unit: units.pressure, check: positive },
+            "maker",
+          )}
           {height}
           {bore}
           <LoadingNow filter={part} />
@@ -299,7 +375,11 @@ function PartFields({ part, edit }: { part: Part; edit: (change: object) => void
     case "check":
       return (
         <Group className="two">
-          {field("crackingPa" as never, { label: "Opens at", dimension: "pressure", unit: units.pressure }, "maker")}
+          {field(
+            "crackingPa" as never,
+            { label: "Opens at", dimension: "pressure", unit: units.pressure },
+            "maker",
+          )}
           {height}
         </Group>
       );
@@ -323,7 +403,15 @@ function LoadingNow({ filter }: { filter: Filter }) {
   const { plan, dispatch } = useJob();
   const element = filter.element;
   if (!element) {
-    return <Button onPress={() => void dispatch({ name: "editPart", id: filter.id, change: { element: { id: newId() } } })}>Fit an element</Button>;
+    return (
+      <Button
+        onPress={() =>
+          void dispatch({ name: "editPart", id: filter.id, change: { element: { id: newId() } } })
+        }
+      >
+        Fit an element
+      </Button>
+    );
   }
   return (
     <QuantityField
@@ -333,12 +421,27 @@ function LoadingNow({ filter }: { filter: Filter }) {
       value={plan.conditions.loading[element.id] ?? 1}
       faultText={quantityFaultText}
       check={(si) => (si >= 1 ? null : "A clean element is 1.")}
-      onCommit={(si) => void dispatch({ name: "setConditions", change: { loading: { ...plan.conditions.loading, [element.id]: si } } })}
+      onCommit={(si) =>
+        void dispatch({
+          name: "setConditions",
+          change: { loading: { [element.id]: si } },
+        })
+      }
     />
   );
 }
 
-function PumpFields({ pump, edit, height, bore }: { pump: LiftPump; edit: (change: object) => void; height: React.ReactNode; bore: React.ReactNode }) {
+function PumpFields({
+  pump,
+  edit,
+  height,
+  bore,
+}: {
+  pump: LiftPump;
+  edit: (change: object) => void;
+  height: React.ReactNode;
+  bore: React.ReactNode;
+}) {
   const { job } = useJob();
   const { units } = job;
   const given = { ...pump.given, curve: { ...pump.given?.curve, basis: "maker" as const } };
@@ -350,17 +453,61 @@ function PumpFields({ pump, edit, height, bore }: { pump: LiftPump; edit: (chang
       <h3>Curve</h3>
       {pump.curve.map((point, i) => (
         <Group className="two" key={i}>
-          <QuantityField label={`Flow ${i + 1}`} dimension="flow" unit={units.flow} value={point.flowM3S} faultText={quantityFaultText} onCommit={(flowM3S) => setPoint(i, { flowM3S })} basis={pump.given?.curve?.basis ?? "assumed"} />
-          <QuantityField label={`Lift ${i + 1}`} dimension="pressure" unit={units.pressure} value={point.risePa} faultText={quantityFaultText} onCommit={(risePa) => setPoint(i, { risePa })} basis={pump.given?.curve?.basis ?? "assumed"} />
+          <QuantityField
+            label={`Flow ${i + 1}`}
+            dimension="flow"
+            unit={units.flow}
+            value={point.flowM3S}
+            faultText={quantityFaultText}
+            onCommit={(flowM3S) => setPoint(i, { flowM3S })}
+            basis={pump.given?.curve?.basis ?? "assumed"}
+          />
+          <QuantityField
+            label={`Lift ${i + 1}`}
+            dimension="pressure"
+            unit={units.pressure}
+            value={point.risePa}
+            faultText={quantityFaultText}
+            onCommit={(risePa) => setPoint(i, { risePa })}
+            basis={pump.given?.curve?.basis ?? "assumed"}
+          />
         </Group>
       ))}
       <Buttons>
-        <Button onPress={() => last && edit({ curve: [...pump.curve, { flowM3S: last.flowM3S * 1.2 + 1e-6, risePa: last.risePa - 2000 }], given })}>Add a point</Button>
-        {pump.curve.length > 2 && <Button onPress={() => edit({ curve: pump.curve.slice(0, -1), given })}>Drop the last</Button>}
+        <Button
+          onPress={() =>
+            last &&
+            edit({
+              curve: [...pump.curve, { flowM3S: last.flowM3S * 1.2 + 1e-6, risePa: last.risePa - 2000 }],
+              given,
+            })
+          }
+        >
+          Add a point
+        </Button>
+        {pump.curve.length > 2 && (
+          <Button onPress={() => edit({ curve: pump.curve.slice(0, -1), given })}>Drop the last</Button>
+        )}
       </Buttons>
       <Group className="two">
-        <QuantityField label="Relief opens at" dimension="pressure" unit={units.pressure} value={pump.reliefPa} faultText={quantityFaultText} check={positive} onCommit={(reliefPa) => edit({ reliefPa })} />
-        <QuantityField label="Suction limit, maker's" dimension="pressure" unit={units.pressure} value={pump.suctionLimitPa} faultText={quantityFaultText} check={positive} onCommit={(suctionLimitPa) => edit({ suctionLimitPa })} />
+        <QuantityField
+          label="Relief opens at"
+          dimension="pressure"
+          unit={units.pressure}
+          value={pump.reliefPa}
+          faultText={quantityFaultText}
+          check={positive}
+          onCommit={(reliefPa) => edit({ reliefPa })}
+        />
+        <QuantityField
+          label="Suction limit, maker's"
+          dimension="pressure"
+          unit={units.pressure}
+          value={pump.suctionLimitPa}
+          faultText={quantityFaultText}
+          check={positive}
+          onCommit={(suctionLimitPa) => edit({ suctionLimitPa })}
+        />
         {height}
         {bore}
       </Group>
@@ -368,22 +515,57 @@ function PumpFields({ pump, edit, height, bore }: { pump: LiftPump; edit: (chang
   );
 }
 
-function EngineFields({ engine, edit, height }: { engine: Engine; edit: (change: object) => void; height: React.ReactNode }) {
+function EngineFields({
+  engine,
+  edit,
+  height,
+}: {
+  engine: Engine;
+  edit: (change: object) => void;
+  height: React.ReactNode;
+}) {
   const { job } = useJob();
   const { units } = job;
   const setLoad = (i: number, change: Partial<Engine["loads"][number]>) =>
-    edit({ loads: engine.loads.map((one, k) => (k === i ? { ...one, ...change } : one)), given: { ...engine.given, loads: { basis: "maker" } } });
+    edit({
+      loads: engine.loads.map((one, k) => (k === i ? { ...one, ...change } : one)),
+      given: { ...engine.given, loads: { basis: "maker" } },
+    });
   const basis = engine.given?.loads?.basis ?? "assumed";
   return (
     <>
       {engine.loads.map((load, i) => (
         <Group className="two" key={i}>
-          <QuantityField label={`Feed at ${Math.round(load.load * 100)} % load`} dimension="flow" unit={units.flow} value={load.feedM3S} faultText={quantityFaultText} onCommit={(feedM3S) => setLoad(i, { feedM3S })} basis={basis} />
-          <QuantityField label="Burn" dimension="flow" unit={units.flow} value={load.burnM3S} faultText={quantityFaultText} onCommit={(burnM3S) => setLoad(i, { burnM3S })} basis={basis} />
+          <QuantityField
+            label={`Feed at ${Math.round(load.load * 100)} % load`}
+            dimension="flow"
+            unit={units.flow}
+            value={load.feedM3S}
+            faultText={quantityFaultText}
+            onCommit={(feedM3S) => setLoad(i, { feedM3S })}
+            basis={basis}
+          />
+          <QuantityField
+            label="Burn"
+            dimension="flow"
+            unit={units.flow}
+            value={load.burnM3S}
+            faultText={quantityFaultText}
+            onCommit={(burnM3S) => setLoad(i, { burnM3S })}
+            basis={basis}
+          />
         </Group>
       ))}
       <Group className="two">
-        <QuantityField label="Suction limit, maker's" dimension="pressure" unit={units.pressure} value={engine.suctionLimitPa} faultText={quantityFaultText} check={positive} onCommit={(suctionLimitPa) => edit({ suctionLimitPa })} />
+        <QuantityField
+          label="Suction limit, maker's"
+          dimension="pressure"
+          unit={units.pressure}
+          value={engine.suctionLimitPa}
+          faultText={quantityFaultText}
+          check={positive}
+          onCommit={(suctionLimitPa) => edit({ suctionLimitPa })}
+        />
         {height}
       </Group>
     </>
@@ -394,7 +576,8 @@ export function ValveSettings({ valve }: { valve: Valve }) {
   const { lineUp, dispatch } = useJob();
   if (!lineUp) return null;
   const setting = lineUp.valves[valve.id];
-  const set = (next: typeof setting) => next && void dispatch({ name: "setValve", lineUpId: lineUp.id, valveId: valve.id, setting: next });
+  const set = (next: typeof setting) =>
+    next && void dispatch({ name: "setValve", lineUpId: lineUp.id, valveId: valve.id, setting: next });
   if (valve.kind === "bank") {
     const openIds = setting?.kind === "branches" ? setting.open : [];
     return (
@@ -402,7 +585,19 @@ export function ValveSettings({ valve }: { valve: Valve }) {
         <h3>In {lineUp.name}</h3>
         <Buttons>
           {valve.branches.map(({ id, name }) => (
-            <ToggleButton key={id} isSelected={openIds.includes(id)} onChange={(on) => set({ kind: "branches", open: on ? [...openIds, id] : openIds.filter((one) => one !== id) })}>
+            <ToggleButton
+              key={id}
+              isSelected={openIds.includes(id)}
+              onChange={(isOpen) =>
+                void dispatch({
+                  name: "setBranch",
+                  lineUpId: lineUp.id,
+                  valveId: valve.id,
+                  branch: id,
+                  isOpen,
+                })
+              }
+            >
               {name} {openIds.includes(id) ? "open" : "shut"}
             </ToggleButton>
           ))}
@@ -415,7 +610,11 @@ export function ValveSettings({ valve }: { valve: Valve }) {
       <h3>In {lineUp.name}</h3>
       <Buttons>
         {positionsOf(valve).map(({ id, name }) => (
-          <ToggleButton key={id} isSelected={setting?.kind === "position" && setting.position === id} onChange={() => set({ kind: "position", position: id })}>
+          <ToggleButton
+            key={id}
+            isSelected={setting?.kind === "position" && setting.position === id}
+            onChange={() => set({ kind: "position", position: id })}
+          >
             {name}
           </ToggleButton>
         ))}
@@ -428,12 +627,22 @@ export function ValveSettings({ valve }: { valve: Valve }) {
 function Connections({ owner }: { owner: { id: string; ports: { id: string; name: string }[] } }) {
   const { job, plan, dispatch, select } = useJob();
   const ports = placedPorts(job, plan);
-  const taken = new Set([...plan.runs, ...plan.joints].flatMap(({ from, to }) => [portKey(from), portKey(to)]));
-  const openPorts = [...ports.values()].filter(({ ref }) => !taken.has(portKey(ref)) && ref.part !== owner.id);
+  const taken = new Set(
+    [...plan.runs, ...plan.joints].flatMap(({ from, to }) => [portKey(from), portKey(to)]),
+  );
+  const openPorts = [...ports.values()].filter(
+    ({ ref }) => !taken.has(portKey(ref)) && ref.part !== owner.id,
+  );
   const farOf = (ref: PortRef) => {
-    const item = [...plan.runs, ...plan.joints].find(({ from, to }) => samePort(from, ref) || samePort(to, ref));
+    const item = [...plan.runs, ...plan.joints].find(
+      ({ from, to }) => samePort(from, ref) || samePort(to, ref),
+    );
     if (!item) return null;
-    return { id: item.id, far: samePort(item.from, ref) ? item.to : item.from, isRun: plan.runs.some(({ id }) => id === item.id) };
+    return {
+      id: item.id,
+      far: samePort(item.from, ref) ? item.to : item.from,
+      isRun: plan.runs.some(({ id }) => id === item.id),
+    };
   };
   return (
     <div>
@@ -449,7 +658,10 @@ function Connections({ owner }: { owner: { id: string; ports: { id: string; name
                 label={`${name}: open, join to`}
                 value={null}
                 placeholder={openPorts.length > 0 ? "choose a port" : "no open port elsewhere"}
-                options={openPorts.map((port) => ({ id: portKey(port.ref), name: `${port.ownerName}, ${port.name}` }))}
+                options={openPorts.map((port) => ({
+                  id: portKey(port.ref),
+                  name: `${port.ownerName}, ${port.name}`,
+                }))}
                 onChange={(key) => {
                   const to = openPorts.find((port) => portKey(port.ref) === key);
                   if (to) void dispatch({ name: "connect", id: newId(), from: ref, to: to.ref });
@@ -468,7 +680,11 @@ function Connections({ owner }: { owner: { id: string; ports: { id: string; name
                   hose
                 </Button>
               )}
-              <Button $quiet aria-label={`Take off at ${name}`} onPress={() => void dispatch({ name: "disconnect", id: connection.id })}>
+              <Button
+                $quiet
+                aria-label={`Take off at ${name}`}
+                onPress={() => void dispatch({ name: "disconnect", id: connection.id })}
+              >
                 take off
               </Button>
             </Buttons>
@@ -489,11 +705,15 @@ function PartActions({ part }: { part: PlanPart }) {
         options={kinds.filter(({ id }) => id !== part.kind)}
         onChange={(kind) => {
           const id = newId();
-          void dispatch({ name: "replacePart", id: part.id, newId: id, kind }).then((result) => result.ok && select(id));
+          void dispatch({ name: "replacePart", id: part.id, newId: id, kind }).then(
+            (result) => result.ok && select(id),
+          );
         }}
       />
       <Buttons>
-        {throughPorts(part) && <Button onPress={() => void dispatch({ name: "turnPart", id: part.id })}>Turn end for end</Button>}
+        {throughPorts(part) && (
+          <Button onPress={() => void dispatch({ name: "turnPart", id: part.id })}>Turn end for end</Button>
+        )}
         <Button
           onPress={() => {
             void dispatch({ name: "removePart", id: part.id });
@@ -514,7 +734,10 @@ function RunInspector({ run }: { run: Run }) {
   const ports = placedPorts(job, plan);
   const from = ports.get(portKey(run.from));
   const to = ports.get(portKey(run.to));
-  const field = useFields(run as Run & { [key: string]: unknown }, (change) => void dispatch({ name: "editRun", id: run.id, change: change as Partial<Run> }));
+  const field = useFields(
+    run as Run & { [key: string]: unknown },
+    (change) => void dispatch({ name: "editRun", id: run.id, change: change as Partial<Run> }),
+  );
   if (!from || !to) return null;
   const geometry = runGeometry(run, from, to);
   const solved = verdict?.result.outcome === "solved" ? verdict.result : null;
@@ -523,15 +746,28 @@ function RunInspector({ run }: { run: Run }) {
   const figures = solved && index >= 0 ? figuresOf(solved, index) : null;
   const insert = () => {
     const id = newId();
-    void dispatch({ name: "insertPart", id, kind, runId: run.id, newRunId: newId() }).then((result) => result.ok && select(id));
+    void dispatch({ name: "insertPart", id, kind, runId: run.id, newRunId: newId() }).then(
+      (result) => result.ok && select(id),
+    );
   };
   const setLength = (lengthM: number, entered: string) => {
     const bends = run.route.kind === "measured" ? run.route : { bends: [], extremes: [] };
-    void dispatch({ name: "editRun", id: run.id, change: { route: { kind: "measured", lengthM, bends: bends.bends, extremes: bends.extremes }, given: { ...run.given, lengthM: { entered, basis: "measured" } } } });
+    void dispatch({
+      name: "editRun",
+      id: run.id,
+      change: {
+        route: { kind: "measured", lengthM, bends: bends.bends, extremes: bends.extremes },
+        given: { ...run.given, lengthM: { entered, basis: "measured" } },
+      },
+    });
   };
   const setBends = (count: number) => {
     if (run.route.kind !== "measured") return;
-    void dispatch({ name: "editRun", id: run.id, change: { route: { ...run.route, bends: count > 0 ? [{ deg: 90, count }] : [] } } });
+    void dispatch({
+      name: "editRun",
+      id: run.id,
+      change: { route: { ...run.route, bends: count > 0 ? [{ deg: 90, count }] : [] } },
+    });
   };
   return (
     <section aria-label="Chosen hose">
@@ -564,9 +800,37 @@ function RunInspector({ run }: { run: Run }) {
       </Lines>
       <Group className="two">
         {field("boreM", { label: "Bore", dimension: "length", unit: units.bore, check: positive })}
-        <QuantityField label="Length" dimension="length" unit={units.length} value={geometry.lengthM} faultText={quantityFaultText} basis={run.given?.lengthM?.basis ?? "assumed"} entered={run.given?.lengthM?.entered} onCommit={setLength} check={(si) => (si >= geometry.straightM ? null : `Its ports are ${formatQuantity("length", geometry.straightM, units.length)} apart.`)} />
-        <QuantityField label="Bends of 90°" dimension="ratio" unit="" value={geometry.bends90} faultText={quantityFaultText} check={(si) => (Number.isInteger(si) && si >= 0 && si < 100 ? null : "A whole number.")} onCommit={setBends} />
-        <TextField label="Marking" value={run.product.marking} onCommit={(marking) => void dispatch({ name: "editRun", id: run.id, change: { product: { ...run.product, marking } } })} />
+        <QuantityField
+          label="Length"
+          dimension="length"
+          unit={units.length}
+          value={geometry.lengthM}
+          faultText={quantityFaultText}
+          basis={run.given?.lengthM?.basis ?? "assumed"}
+          entered={run.given?.lengthM?.entered}
+          onCommit={setLength}
+          check={(si) =>
+            si >= geometry.straightM
+              ? null
+              : `Its ports are ${formatQuantity("length", geometry.straightM, units.length)} apart.`
+          }
+        />
+        <QuantityField
+          label="Bends of 90°"
+          dimension="ratio"
+          unit=""
+          value={geometry.bends90}
+          faultText={quantityFaultText}
+          check={(si) => (Number.isInteger(si) && si >= 0 && si < 100 ? null : "A whole number.")}
+          onCommit={setBends}
+        />
+        <TextField
+          label="Marking"
+          value={run.product.marking}
+          onCommit={(marking) =>
+            void dispatch({ name: "editRun", id: run.id, change: { product: { ...run.product, marking } } })
+          }
+        />
       </Group>
       <Group>
         <Select label="Let in a part" value={kind} options={kinds} onChange={setKind} />

@@ -2,8 +2,8 @@ import { ChevronsDownUp, ChevronsUpDown } from "lucide-react";
 import { useEffect, useMemo, useState } from "react";
 import { useLocation } from "react-router";
 import styled from "styled-components";
-import { leakJoints } from "~/core/work/leakTest";
 import type { BookEntry, VacuumReading } from "~/core/plan/types";
+import { leakJoints } from "~/core/work/leakTest";
 import { Keel, type KeelMark } from "~/keel/Keel";
 import { KeelUpright } from "~/keel/KeelUpright";
 import { nameOf } from "~/messages/notes";
@@ -37,7 +37,10 @@ const isReading = (entry: BookEntry): entry is VacuumReading => entry.kind === "
 function marksFor(place: string, { job, plan, verdict, lineUp }: OpenJob): KeelMark[] {
   if (!verdict?.way) return [];
   if (place === "install") {
-    return leakJoints(job, plan, verdict.way).map(({ joint, check }) => ({ id: joint.part, sign: check?.result === "dry" ? "done" : "open" }));
+    return leakJoints(job, plan, verdict.way).map(({ joint, check }) => ({
+      id: joint.part,
+      sign: check?.result === "dry" ? "done" : "open",
+    }));
   }
   if (place === "care") {
     return job.book
@@ -81,12 +84,17 @@ export function KeelStrip() {
               <ChevronsDownUp size={16} />
             </Button>
           )}
-          <Button aria-label={step === "tall" ? "Make the Keel tall" : "Make the Keel low"} onPress={() => setHeight(step)}>
+          <Button
+            aria-label={step === "tall" ? "Make the Keel tall" : "Make the Keel low"}
+            onPress={() => setHeight(step)}
+          >
             <ChevronsUpDown size={16} />
           </Button>
         </Fold>
       )}
-      {!lineUp && <Empty>The Keel is drawn for a line-up: make one in Lay out, with a tank and an engine joined.</Empty>}
+      {!lineUp && (
+        <Empty>The Keel is drawn for a line-up: make one in Lay out, with a tank and an engine joined.</Empty>
+      )}
       {lineUp && !drawn && verdict && (
         <Empty>
           {lineUp.name}: {outcomeText(verdict, job.units)}. Nothing flows, so there is nothing to draw.
@@ -97,7 +105,14 @@ export function KeelStrip() {
           <b>{lineUp?.name}</b> {outcomeText(verdict, job.units)}
         </Low>
       )}
-      {drawn && verdict && shown !== "folded" && narrow && <KeelUpright verdict={verdict} units={job.units} selectedId={open.selectedId} onSelect={open.select} />}
+      {drawn && verdict && shown !== "folded" && narrow && (
+        <KeelUpright
+          verdict={verdict}
+          units={job.units}
+          selectedId={open.selectedId}
+          onSelect={open.select}
+        />
+      )}
       {drawn && verdict && shown !== "folded" && !narrow && (
         <Keel
           verdict={verdict}

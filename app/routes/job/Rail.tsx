@@ -1,9 +1,9 @@
 import { ClipboardCheck, Droplets, Gauge, List, PenTool, Ruler, Waypoints, Wrench } from "lucide-react";
 import { NavLink } from "react-router";
 import styled from "styled-components";
+import { formatQuantity } from "~/core/units/format";
 import { leakJoints } from "~/core/work/leakTest";
 import { placeNames } from "~/messages/outcomes";
-import { formatQuantity } from "~/core/units/format";
 import { useJob } from "~/state/job";
 import { GradeGlyph } from "~/ui/glyphs";
 import { type Place, placeOfRule, places } from "./places";
@@ -46,7 +46,9 @@ export function Rail() {
   const { job, plan, findings, verdict } = useJob();
   const aboard = Object.values(plan.conditions.aboardM3).reduce((sum, m3) => sum + m3, 0);
   const joints = verdict?.way ? leakJoints(job, plan, verdict.way) : [];
-  const steps = verdict?.way ? verdict.way.legs.filter(({ side, kind }) => side === "feed" && kind === "run").length : 0;
+  const steps = verdict?.way
+    ? verdict.way.legs.filter(({ side, kind }) => side === "feed" && kind === "run").length
+    : 0;
   const stops = findings.filter(({ grade, setAside }) => grade === "stop" && !setAside).length;
   const status: Record<Place, string> = {
     survey: `${formatQuantity("volume", aboard, job.units.volume)} aboard`,
@@ -59,7 +61,9 @@ export function Rail() {
     care: `${job.book.filter(({ kind }) => kind === "vacuum").length} readings`,
   };
   const worst = (place: Place) =>
-    findings.filter((finding) => !finding.setAside && (placeOfRule[finding.rule] ?? "layout") === place).map(({ grade }) => grade)[0];
+    findings
+      .filter((finding) => !finding.setAside && (placeOfRule[finding.rule] ?? "layout") === place)
+      .map(({ grade }) => grade)[0];
   return (
     <Nav aria-label="Places">
       <ol>

@@ -2,8 +2,8 @@
 import { X } from "lucide-react";
 import { useState } from "react";
 import styled, { css } from "styled-components";
-import type { Finding } from "~/core/findings/types";
 import { findingKey } from "~/core/findings/findings";
+import type { Finding } from "~/core/findings/types";
 import { newId } from "~/core/plan/ids";
 import { findingText } from "~/messages/findings";
 import { nameOf } from "~/messages/notes";
@@ -72,7 +72,9 @@ function FindingRow({ finding }: { finding: Finding }) {
   const [asking, setAsking] = useState(false);
   const text = findingText(finding, job.units, (id) => nameOf(job, id));
   const isChosen = focusFinding !== null && findingKey(focusFinding) === findingKey(finding);
-  const lineUps = finding.lineUpIds.map((id) => plan.lineUps.find((one) => one.id === id)?.name).filter(Boolean);
+  const lineUps = finding.lineUpIds
+    .map((id) => plan.lineUps.find((one) => one.id === id)?.name)
+    .filter(Boolean);
   const choose = () => {
     open.setFocusFinding(isChosen ? null : finding);
     if (isChosen) return;
@@ -89,7 +91,9 @@ function FindingRow({ finding }: { finding: Finding }) {
           <span className="sr">{finding.grade}: </span>
           <b style={{ color: finding.grade === "stop" ? "var(--danger)" : undefined }}>{text.title}</b>
         </span>
-        <span className="detail">{finding.setAside ? `Set aside: ${finding.setAside.reason}` : text.detail}</span>
+        <span className="detail">
+          {finding.setAside ? `Set aside: ${finding.setAside.reason}` : text.detail}
+        </span>
       </button>
       {isChosen && (
         <>
@@ -115,7 +119,13 @@ function FindingRow({ finding }: { finding: Finding }) {
           </dl>
           <Actions>
             {finding.setAside ? (
-              <Button onPress={() => finding.setAside && void open.dispatch({ name: "strikeFromBook", id: finding.setAside.id })}>Take up again</Button>
+              <Button
+                onPress={() =>
+                  finding.setAside && void open.dispatch({ name: "strikeFromBook", id: finding.setAside.id })
+                }
+              >
+                Take up again
+              </Button>
             ) : (
               <Button onPress={() => setAsking(true)}>Set aside…</Button>
             )}
@@ -127,7 +137,17 @@ function FindingRow({ finding }: { finding: Finding }) {
   );
 }
 
-function SetAsideDialog({ finding, isOpen, onOpenChange, title }: { finding: Finding; isOpen: boolean; onOpenChange: (open: boolean) => void; title: string }) {
+function SetAsideDialog({
+  finding,
+  isOpen,
+  onOpenChange,
+  title,
+}: {
+  finding: Finding;
+  isOpen: boolean;
+  onOpenChange: (open: boolean) => void;
+  title: string;
+}) {
   const { plan, revision, dispatch } = useJob();
   const [reason, setReason] = useState("");
   const keep = () => {
@@ -148,7 +168,10 @@ function SetAsideDialog({ finding, isOpen, onOpenChange, title }: { finding: Fin
   };
   return (
     <Dialog title="Set this finding aside" isOpen={isOpen} onOpenChange={onOpenChange}>
-      <p>{title}. The reason is kept with its figure, printed at hand-over, and the finding comes back if it gets worse.</p>
+      <p>
+        {title}. The reason is kept with its figure, printed at hand-over, and the finding comes back if it
+        gets worse.
+      </p>
       <TextField label="Reason" value={reason} onCommit={setReason} autoFocus />
       <Actions>
         <Button onPress={() => onOpenChange(false)}>Leave it</Button>

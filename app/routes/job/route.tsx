@@ -1,16 +1,16 @@
-import { useEffect, useState } from "react";
+import { useState } from "react";
 import { Outlet, useLocation } from "react-router";
 import styled from "styled-components";
 import { JobProvider } from "~/state/job";
-import { loadJob } from "~/store/jobs";
 import { storageFault } from "~/store/faults";
+import { loadJob } from "~/store/jobs";
 import { say } from "~/ui/toast";
 import type { Route } from "./+types/route";
 import { Header } from "./Header";
 import { KeelStrip } from "./KeelStrip";
 import { Rail } from "./Rail";
-import { ShortcutsProvider } from "./shortcuts";
 import { Side } from "./Side";
+import { ShortcutsProvider } from "./shortcuts";
 
 export async function clientLoader({ params }: Route.ClientLoaderArgs) {
   let loaded: Awaited<ReturnType<typeof loadJob>>;
@@ -19,7 +19,11 @@ export async function clientLoader({ params }: Route.ClientLoaderArgs) {
   } catch (error) {
     throw new Response(storageFault(error), { status: 503 });
   }
-  if (!loaded) throw new Response("This job is not in this browser. It may have been deleted, or set aside because it could not be read: the job list says.", { status: 404 });
+  if (!loaded)
+    throw new Response(
+      "This job is not in this browser. It may have been deleted, or set aside because it could not be read: the job list says.",
+      { status: 404 },
+    );
   return loaded;
 }
 clientLoader.hydrate = true as const;
@@ -45,14 +49,16 @@ const Main = styled.main`
 `;
 
 export default function JobRoute({ loaderData }: Route.ComponentProps) {
-  const [sheet, setSheet] = useState(false);
   const { pathname } = useLocation();
-  useEffect(() => setSheet(false), [pathname]);
+  // The sheet is open at one place; going to another closes it.
+  const [sheetAt, setSheetAt] = useState<string | null>(null);
+  const sheet = sheetAt === pathname;
+  const setSheet = (open: boolean) => setSheetAt(open ? pathname : null);
   return (
     <JobProvider key={loaderData.job.id} loaded={loaderData} say={say}>
       <ShortcutsProvider>
         <Grid>
-          <Header onFindings={() => setSheet((open) => !open)} sheetOpen={sheet} />
+          <Header onFindings={() => setSheet(!sheet)} sheetOpen={sheet} />
           <Rail />
           <Main id="place" tabIndex={-1}>
             <Outlet />

@@ -1,13 +1,13 @@
 /** Single keys for what is done all day, listed under `?`, with a switch to turn them off; and a palette on Ctrl+K. */
 import { createContext, type ReactNode, useContext, useEffect, useMemo, useRef, useState } from "react";
-import { ListBox, ListBoxItem, SearchField, Input, Autocomplete, useFilter } from "react-aria-components";
+import { Autocomplete, Input, ListBox, ListBoxItem, SearchField, useFilter } from "react-aria-components";
 import { useNavigate } from "react-router";
 import styled from "styled-components";
 import { placeNames } from "~/messages/outcomes";
 import { saveJobFile, useJob } from "~/state/job";
 import { Dialog } from "~/ui/dialog";
 import { Switch } from "~/ui/fields";
-import { setTheme, currentTheme } from "~/ui/theme";
+import { currentTheme, setTheme } from "~/ui/theme";
 import { places } from "./places";
 
 export interface Action {
@@ -24,7 +24,11 @@ interface Shortcuts {
   setLocal: (actions: Action[]) => void;
 }
 
-const Context = createContext<Shortcuts>({ openPalette: () => undefined, openHelp: () => undefined, setLocal: () => undefined });
+const Context = createContext<Shortcuts>({
+  openPalette: () => undefined,
+  openHelp: () => undefined,
+  setLocal: () => undefined,
+});
 export const useShortcuts = () => useContext(Context);
 
 const KEYS_OFF = "iron-keel-keys-off";
@@ -51,17 +55,17 @@ const Found = styled(ListBox)`
 `;
 
 const isTyping = (target: EventTarget | null) =>
-  target instanceof HTMLElement && (target.isContentEditable || /^(INPUT|TEXTAREA|SELECT)$/.test(target.tagName));
+  target instanceof HTMLElement &&
+  (target.isContentEditable || /^(INPUT|TEXTAREA|SELECT)$/.test(target.tagName));
 
 export function ShortcutsProvider({ children }: { children: ReactNode }) {
   const open = useJob();
   const navigate = useNavigate();
   const [palette, setPalette] = useState(false);
   const [help, setHelp] = useState(false);
-  const [off, setOff] = useState(false);
+  const [off, setOff] = useState(readOff);
   const [local, setLocal] = useState<Action[]>([]);
   const { contains } = useFilter({ sensitivity: "base" });
-  useEffect(() => setOff(readOff()), []);
 
   const { plan, lineUp, job } = open;
   const nextLineUp = () => {
@@ -70,18 +74,34 @@ export function ShortcutsProvider({ children }: { children: ReactNode }) {
     if (next) open.chooseLineUp(next.id);
   };
   const actions: Action[] = [
-    ...places.map((place, i) => ({ id: place, name: `Go to ${placeNames[place]}`, key: String(i + 1), run: () => void navigate(`/job/${job.id}/${place}`) })),
+    ...places.map((place, i) => ({
+      id: place,
+      name: `Go to ${placeNames[place]}`,
+      key: String(i + 1),
+      run: () => void navigate(`/job/${job.id}/${place}`),
+    })),
     { id: "lineUp", name: "Next line-up", key: "l", run: nextLineUp },
     { id: "undo", name: "Undo", key: "u", run: () => void open.undo() },
     { id: "redo", name: "Redo", key: "r", run: () => void open.redo() },
-    { id: "theme", name: "Day or night", key: "n", run: () => setTheme(currentTheme() === "day" ? "night" : "day") },
+    {
+      id: "theme",
+      name: "Day or night",
+      key: "n",
+      run: () => setTheme(currentTheme() === "day" ? "night" : "day"),
+    },
     { id: "export", name: "Save the job as a file", key: "s", run: () => void saveJobFile(job.id) },
     { id: "unselect", name: "Choose nothing", key: "Escape", run: () => open.select(null) },
-    ...plan.lineUps.map((one) => ({ id: `lineUp-${one.id}`, name: `Line-up: ${one.name}`, run: () => open.chooseLineUp(one.id) })),
+    ...plan.lineUps.map((one) => ({
+      id: `lineUp-${one.id}`,
+      name: `Line-up: ${one.name}`,
+      run: () => open.chooseLineUp(one.id),
+    })),
     ...local,
   ];
   const latest = useRef(actions);
-  latest.current = actions;
+  useEffect(() => {
+    latest.current = actions;
+  });
 
   useEffect(() => {
     const onKey = (event: KeyboardEvent) => {
@@ -112,7 +132,10 @@ export function ShortcutsProvider({ children }: { children: ReactNode }) {
     return () => window.removeEventListener("keydown", onKey);
   }, [off]);
 
-  const value = useMemo(() => ({ openPalette: () => setPalette(true), openHelp: () => setHelp(true), setLocal }), []);
+  const value = useMemo(
+    () => ({ openPalette: () => setPalette(true), openHelp: () => setHelp(true), setLocal }),
+    [],
+  );
   const turn = (on: boolean) => {
     setOff(!on);
     try {
@@ -156,7 +179,9 @@ export function ShortcutsProvider({ children }: { children: ReactNode }) {
           <dd>Undo; with Shift redo</dd>
           <dt>Alt arrows</dt>
           <dd>Nudge the part that has focus on the drawing</dd>
-          {actions.filter(({ key }) => key).map(({ id, name, key }) => [<dt key={`${id}k`}>{key}</dt>, <dd key={id}>{name}</dd>])}
+          {actions
+            .filter(({ key }) => key)
+            .map(({ id, name, key }) => [<dt key={`${id}k`}>{key}</dt>, <dd key={id}>{name}</dd>])}
         </Rows>
       </Dialog>
     </Context.Provider>
@@ -168,9 +193,16 @@ export function useLocalActions(actions: Action[]): void {
   const { setLocal } = useShortcuts();
   const key = actions.map(({ id, name }) => id + name).join("|");
   const latest = useRef(actions);
-  latest.current = actions;
   useEffect(() => {
-    setLocal(latest.current.map((action) => ({ ...action, run: () => latest.current.find(({ id }) => id === action.id)?.run() })));
+    latest.current = actions;
+  });
+  useEffect(() => {
+    setLocal(
+      latest.current.map((action) => ({
+        ...action,
+        run: () => latest.current.find(({ id }) => id === action.id)?.run(),
+      })),
+    );
     return () => setLocal([]);
   }, [key, setLocal]);
 }

@@ -5,7 +5,17 @@ import { type StarterId, starterIds } from "~/core/edit/starters";
 import { faultText } from "~/messages/faults";
 import { saveJobFile, saveText } from "~/state/job";
 import { storageFault } from "~/store/faults";
-import { askToPersist, createJob, deleteJob, duplicateJob, importJob, type ImportResult, listJobs, restoreJob, seedDemo } from "~/store/jobs";
+import {
+  askToPersist,
+  createJob,
+  deleteJob,
+  duplicateJob,
+  type ImportResult,
+  importJob,
+  listJobs,
+  restoreJob,
+  seedDemo,
+} from "~/store/jobs";
 import { Button } from "~/ui/button";
 import { Actions, Dialog } from "~/ui/dialog";
 import { Select, TextField } from "~/ui/fields";
@@ -39,7 +49,9 @@ export async function clientAction({ request }: Route.ClientActionArgs): Promise
   try {
     switch (intent) {
       case "create":
-        return redirect(`/job/${await createJob(text("name") || "New job", text("starter") as StarterId)}/layout`);
+        return redirect(
+          `/job/${await createJob(text("name") || "New job", text("starter") as StarterId)}/layout`,
+        );
       case "duplicate":
         return { intent, id: await duplicateJob(text("id")) };
       case "delete":
@@ -49,7 +61,10 @@ export async function clientAction({ request }: Route.ClientActionArgs): Promise
         await restoreJob(text("id"));
         return { intent };
       case "import":
-        return { intent, import: await importJob(text("text"), text("mode") as "ask" | "replace" | "keepBoth") };
+        return {
+          intent,
+          import: await importJob(text("text"), text("mode") as "ask" | "replace" | "keepBoth"),
+        };
       default:
         return { intent, fault: "That cannot be done here." };
     }
@@ -98,7 +113,8 @@ const starterNames: Record<StarterId, string> = {
   twoTanksTwoSelectors: "Two tanks, two selectors",
 };
 
-const dateText = (iso: string | null) => (iso ? new Date(iso).toLocaleString("en-GB", { dateStyle: "medium", timeStyle: "short" }) : "never");
+const dateText = (iso: string | null) =>
+  iso ? new Date(iso).toLocaleString("en-GB", { dateStyle: "medium", timeStyle: "short" }) : "never";
 
 export default function Jobs({ loaderData }: Route.ComponentProps) {
   const { jobs, deleted, aside, fault } = loaderData;
@@ -106,7 +122,14 @@ export default function Jobs({ loaderData }: Route.ComponentProps) {
   const fetcher = useFetcher<typeof clientAction>();
   const remove = (id: string, name: string) => {
     void fetcher.submit({ intent: "delete", id }, { method: "post" });
-    say({ text: `${name} is deleted.`, lasts: true, action: { label: "Bring it back", run: () => void fetcher.submit({ intent: "restore", id }, { method: "post" }) } });
+    say({
+      text: `${name} is deleted.`,
+      lasts: true,
+      action: {
+        label: "Bring it back",
+        run: () => void fetcher.submit({ intent: "restore", id }, { method: "post" }),
+      },
+    });
   };
   return (
     <Page>
@@ -125,7 +148,10 @@ export default function Jobs({ loaderData }: Route.ComponentProps) {
       {jobs.length === 0 && !fault && (
         <section>
           <h2>No job yet</h2>
-          <p>A job holds one vehicle or boat: its tanks, its plumbing and its book. Start one, or open a file that was saved from here.</p>
+          <p>
+            A job holds one vehicle or boat: its tanks, its plumbing and its book. Start one, or open a file
+            that was saved from here.
+          </p>
         </section>
       )}
       {jobs.length > 0 && (
@@ -136,15 +162,24 @@ export default function Jobs({ loaderData }: Route.ComponentProps) {
                 <b>{job.name}</b>
                 {job.note && <span>{job.note}</span>}
                 <span>
-                  {job.kind}, {job.tanks} {job.tanks === 1 ? "tank" : "tanks"}, {job.parts} parts. Changed {dateText(job.updatedAt)}. Last saved as a file: {dateText(job.exportedAt)}
+                  {job.kind}, {job.tanks} {job.tanks === 1 ? "tank" : "tanks"}, {job.parts} parts. Changed{" "}
+                  {dateText(job.updatedAt)}. Last saved as a file: {dateText(job.exportedAt)}
                   {job.exportedAt && job.changedSinceExport ? ", changed since" : ""}.
                 </span>
               </JobLink>
               <Actions>
-                <Button $quiet onPress={() => void saveJobFile(job.id)} aria-label={`Save ${job.name} as a file`}>
+                <Button
+                  $quiet
+                  onPress={() => void saveJobFile(job.id)}
+                  aria-label={`Save ${job.name} as a file`}
+                >
                   Save file
                 </Button>
-                <Button $quiet onPress={() => void fetcher.submit({ intent: "duplicate", id: job.id }, { method: "post" })} aria-label={`Duplicate ${job.name}`}>
+                <Button
+                  $quiet
+                  onPress={() => void fetcher.submit({ intent: "duplicate", id: job.id }, { method: "post" })}
+                  aria-label={`Duplicate ${job.name}`}
+                >
                   Duplicate
                 </Button>
                 <Button $quiet onPress={() => remove(job.id, job.name)} aria-label={`Delete ${job.name}`}>
@@ -160,7 +195,10 @@ export default function Jobs({ loaderData }: Route.ComponentProps) {
           <h2>Deleted</h2>
           <Actions style={{ justifyContent: "flex-start" }}>
             {deleted.map(({ id, name }) => (
-              <Button key={id} onPress={() => void fetcher.submit({ intent: "restore", id }, { method: "post" })}>
+              <Button
+                key={id}
+                onPress={() => void fetcher.submit({ intent: "restore", id }, { method: "post" })}
+              >
                 Bring back {name}
               </Button>
             ))}
@@ -173,7 +211,9 @@ export default function Jobs({ loaderData }: Route.ComponentProps) {
           {aside.map((row) => (
             <p key={row.id}>
               {row.name}: {row.faults.slice(0, 3).join("; ")}{" "}
-              <Button onPress={() => saveText(`${row.id}.json`, row.text, "application/json")}>Save what there is</Button>
+              <Button onPress={() => saveText(`${row.id}.json`, row.text, "application/json")}>
+                Save what there is
+              </Button>
             </p>
           ))}
         </section>
@@ -195,7 +235,12 @@ function NewJob({ isOpen, onClose }: { isOpen: boolean; onClose: () => void }) {
   return (
     <Dialog title="New job" isOpen={isOpen} onOpenChange={(open) => !open && onClose()}>
       <TextField label="Name" value={name} onCommit={setName} autoFocus />
-      <Select label="Start from" value={starter} options={starterIds.map((id) => ({ id, name: starterNames[id] }))} onChange={setStarter} />
+      <Select
+        label="Start from"
+        value={starter}
+        options={starterIds.map((id) => ({ id, name: starterNames[id] }))}
+        onChange={setStarter}
+      />
       <Actions>
         <Button onPress={onClose}>Leave it</Button>
         <Button $main onPress={() => void start()}>

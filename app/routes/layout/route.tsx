@@ -67,7 +67,17 @@ export default function LayOut() {
   useEffect(() => {
     const box = canvas.current;
     if (!box || !placed) return;
-    const measure = () => setFit(Math.max(0.5, Math.min(1.15, (box.clientWidth - 4) / placed.width, Math.max((box.clientHeight - 4) / placed.height, 0.62))));
+    const measure = () =>
+      setFit(
+        Math.max(
+          0.5,
+          Math.min(
+            1.15,
+            (box.clientWidth - 4) / placed.width,
+            Math.max((box.clientHeight - 4) / placed.height, 0.62),
+          ),
+        ),
+      );
     measure();
     const observer = new ResizeObserver(measure);
     observer.observe(box);
@@ -79,32 +89,63 @@ export default function LayOut() {
     const part = plan.parts.find((one) => one.id === id);
     if (!part || !lineUp || !isValve(part)) return;
     const now = lineUp.valves[id] ?? { kind: "unset" };
-    const next = part.kind === "bank" ? undefined : (neighbourSettings(part, now).at(-1) ?? neighbourSettings(part, now)[0]);
+    const next =
+      part.kind === "bank"
+        ? undefined
+        : (neighbourSettings(part, now).at(-1) ?? neighbourSettings(part, now)[0]);
     if (!next) return;
-    const last = part.kind === "selector" && now.kind === "position" && part.positions.at(-1)?.id === now.position ? part.positions[0] : undefined;
+    const last =
+      part.kind === "selector" && now.kind === "position" && part.positions.at(-1)?.id === now.position
+        ? part.positions[0]
+        : undefined;
     const setting = last ? { kind: "position" as const, position: last.id } : next;
     void dispatch({ name: "setValve", lineUpId: lineUp.id, valveId: id, setting }).then((result) => {
-      if (result.ok) say({ text: `${part.name}: ${settingText(part, setting)} in ${lineUp.name}.`, action: { label: "Undo", run: () => void open.undo() } });
+      if (result.ok)
+        say({
+          text: `${part.name}: ${settingText(part, setting)} in ${lineUp.name}.`,
+          action: { label: "Undo", run: () => void open.undo() },
+        });
     });
   };
   useLocalActions([
     { id: "operate", name: "Move the chosen valve", key: "v", run: () => selectedId && operate(selectedId) },
-    { id: "takeOut", name: "Take the chosen part out", key: "Delete", run: () => plan.parts.some(({ id }) => id === selectedId) && void dispatch({ name: "removePart", id: selectedId as Id }) },
-    { id: "pause", name: isMoving ? "Hold the flow marks" : "Let the flow marks move", key: "m", run: () => setMoving(!isMoving) },
+    {
+      id: "takeOut",
+      name: "Take the chosen part out",
+      key: "Delete",
+      run: () =>
+        plan.parts.some(({ id }) => id === selectedId) &&
+        void dispatch({ name: "removePart", id: selectedId as Id }),
+    },
+    {
+      id: "pause",
+      name: isMoving ? "Hold the flow marks" : "Let the flow marks move",
+      key: "m",
+      run: () => setMoving(!isMoving),
+    },
     { id: "lineUps", name: "Make and change line-ups", key: "e", run: () => setEditing(true) },
   ]);
   const addTank = () => {
     const id = newId();
     const count = job.tanks.length;
-    void dispatch({ name: "addTank", id, tankName: `Tank ${count + 1}`, position: { xM: 2.2, yM: 0.4 - count * 1.2, zM: 0.2 } }).then(() => select(id));
+    void dispatch({
+      name: "addTank",
+      id,
+      tankName: `Tank ${count + 1}`,
+      position: { xM: 2.2, yM: 0.4 - count * 1.2, zM: 0.2 },
+    }).then(() => select(id));
   };
   const addEngine = () => {
     const id = newId();
-    void dispatch({ name: "addEngine", id, engineName: "Engine", position: { xM: 0, yM: 0, zM: 0.5 } }).then(() => select(id));
+    void dispatch({ name: "addEngine", id, engineName: "Engine", position: { xM: 0, yM: 0, zM: 0.5 } }).then(
+      () => select(id),
+    );
   };
   const addPart = (kind: (typeof newPartKinds)[number]["id"]) => {
     const id = newId();
-    void dispatch({ name: "addPart", id, kind, position: { xM: 1, yM: 0.2, zM: 0.6 } }).then(() => select(id));
+    void dispatch({ name: "addPart", id, kind, position: { xM: 1, yM: 0.2, zM: 0.6 } }).then(() =>
+      select(id),
+    );
   };
   const step = (by: number) => {
     const at = zooms.findIndex((z) => z >= scale - 0.01);
@@ -117,13 +158,24 @@ export default function LayOut() {
         <Button onPress={addTank}>Add tank</Button>
         <Button onPress={addEngine}>Add engine</Button>
         <div style={{ width: 150 }}>
-          <Select label="Add a part" hideLabel value={null} placeholder="Add a part" options={newPartKinds} onChange={addPart} />
+          <Select
+            label="Add a part"
+            hideLabel
+            value={null}
+            placeholder="Add a part"
+            options={newPartKinds}
+            onChange={addPart}
+          />
         </div>
         <Button onPress={() => setEditing(true)}>Line-ups…</Button>
         <Link to={`/job/${job.id}/print/valves`}>Valve table</Link>
         <span className="grow" />
         {verdict && <span role="status">{outcomeText(verdict, job.units)}</span>}
-        <Button $quiet aria-label={isMoving ? "Hold the flow marks" : "Let the flow marks move"} onPress={() => setMoving(!isMoving)}>
+        <Button
+          $quiet
+          aria-label={isMoving ? "Hold the flow marks" : "Let the flow marks move"}
+          onPress={() => setMoving(!isMoving)}
+        >
           {isMoving ? <Pause size={16} /> : <Play size={16} />}
         </Button>
         <Button $quiet aria-label="Smaller" onPress={() => step(-1)}>
@@ -139,7 +191,12 @@ export default function LayOut() {
       <Canvas ref={canvas} tabIndex={0} aria-label="Plumbing" role="region">
         <Wash>
           {placed && !isEmpty && (
-            <svg width={placed.width * scale} height={placed.height * scale} viewBox={`0 0 ${placed.width} ${placed.height}`} data-status={plumbing.status}>
+            <svg
+              width={placed.width * scale}
+              height={placed.height * scale}
+              viewBox={`0 0 ${placed.width} ${placed.height}`}
+              data-status={plumbing.status}
+            >
               <Plumbing
                 network={network}
                 placed={placed}
@@ -149,7 +206,9 @@ export default function LayOut() {
                 glowIds={focusFinding?.ids ?? none}
                 onSelect={select}
                 onOperate={operate}
-                onNudge={(id, dx, dy) => void dispatch({ name: "nudge", id, dx, dy }, `nudge:${id}:${Math.floor(Date.now() / 1500)}`)}
+                onNudge={(id, dx, dy) =>
+                  void dispatch({ name: "nudge", id, dx, dy }, `nudge:${id}:${Math.floor(Date.now() / 1500)}`)
+                }
                 isMoving={isMoving}
                 scale={scale}
               />
@@ -158,10 +217,16 @@ export default function LayOut() {
         </Wash>
         {isEmpty && (
           <Note>
-            <b>Nothing is laid out yet.</b> Add a tank and an engine, choose a port of one and join it to the other. A part is let into a hose: choose the hose, then the part.
+            <b>Nothing is laid out yet.</b> Add a tank and an engine, choose a port of one and join it to the
+            other. A part is let into a hose: choose the hose, then the part.
           </Note>
         )}
-        {plumbing.status === "failed" && <Note>The drawing could not be laid out. The plan itself is whole: the outline on a narrow screen and every other place work on it.</Note>}
+        {plumbing.status === "failed" && (
+          <Note>
+            The drawing could not be laid out. The plan itself is whole: the outline on a narrow screen and
+            every other place work on it.
+          </Note>
+        )}
         {plumbing.status === "laying" && !placed && !isEmpty && <Note aria-busy="true">Drawing…</Note>}
       </Canvas>
       <Outline aria-label="Plumbing as an outline">
@@ -169,7 +234,11 @@ export default function LayOut() {
           <li key={item.id}>
             <button type="button" aria-pressed={selectedId === item.id} onClick={() => select(item.id)}>
               <span>{item.name}</span>
-              <small>{"kind" in item && item.kind !== "engine" && isValve(item) ? settingText(item, lineUp?.valves[item.id]) : ""}</small>
+              <small>
+                {"kind" in item && item.kind !== "engine" && isValve(item)
+                  ? settingText(item, lineUp?.valves[item.id])
+                  : ""}
+              </small>
             </button>
           </li>
         ))}
@@ -199,27 +268,51 @@ function LineUps({ isOpen, onOpenChange }: { isOpen: boolean; onOpenChange: (ope
   const { plan, lineUp, dispatch, chooseLineUp } = useJob();
   const add = () => {
     const id = newId();
-    void dispatch({ name: "addLineUp", id, lineUpName: `Line-up ${plan.lineUps.length + 1}` }).then(() => chooseLineUp(id));
+    void dispatch({ name: "addLineUp", id, lineUpName: `Line-up ${plan.lineUps.length + 1}` }).then(() =>
+      chooseLineUp(id),
+    );
   };
   const copy = () => {
     if (!lineUp) return;
     const id = newId();
-    void dispatch({ name: "duplicateLineUp", id, from: lineUp.id, lineUpName: `${lineUp.name} copy` }).then(() => chooseLineUp(id));
+    void dispatch({ name: "duplicateLineUp", id, from: lineUp.id, lineUpName: `${lineUp.name} copy` }).then(
+      () => chooseLineUp(id),
+    );
   };
   return (
     <Dialog title="Line-ups" isOpen={isOpen} onOpenChange={onOpenChange}>
-      {plan.lineUps.length > 0 && <Select label="Chosen" value={lineUp?.id ?? null} options={plan.lineUps} onChange={chooseLineUp} />}
+      {plan.lineUps.length > 0 && (
+        <Select label="Chosen" value={lineUp?.id ?? null} options={plan.lineUps} onChange={chooseLineUp} />
+      )}
       {lineUp && (
         <>
-          <TextField label="Name" value={lineUp.name} onCommit={(name) => void dispatch({ name: "editLineUp", id: lineUp.id, change: { name } })} />
-          <Select label="Purpose" value={lineUp.purpose} options={purposes} onChange={(purpose) => void dispatch({ name: "editLineUp", id: lineUp.id, change: { purpose } })} />
-          <Switch isOn={lineUp.intendedTransfer} onChange={(on) => void dispatch({ name: "editLineUp", id: lineUp.id, change: { intendedTransfer: on } })}>
+          <TextField
+            label="Name"
+            value={lineUp.name}
+            onCommit={(name) => void dispatch({ name: "editLineUp", id: lineUp.id, change: { name } })}
+          />
+          <Select
+            label="Purpose"
+            value={lineUp.purpose}
+            options={purposes}
+            onChange={(purpose) => void dispatch({ name: "editLineUp", id: lineUp.id, change: { purpose } })}
+          />
+          <Switch
+            isOn={lineUp.intendedTransfer}
+            onChange={(on) =>
+              void dispatch({ name: "editLineUp", id: lineUp.id, change: { intendedTransfer: on } })
+            }
+          >
             Fuel is meant to end in another tank
           </Switch>
         </>
       )}
       <Actions>
-        {lineUp && <Button onPress={() => void dispatch({ name: "removeLineUp", id: lineUp.id })}>Delete {lineUp.name}</Button>}
+        {lineUp && (
+          <Button onPress={() => void dispatch({ name: "removeLineUp", id: lineUp.id })}>
+            Delete {lineUp.name}
+          </Button>
+        )}
         {lineUp && <Button onPress={copy}>Duplicate</Button>}
         <Button $main onPress={add}>
           New line-up

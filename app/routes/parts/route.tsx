@@ -5,8 +5,8 @@
 import { Download } from "lucide-react";
 import { hoseLines, type PartLine, partLines } from "~/core/parts/partsList";
 import { formatNumber, formatQuantity, type UnitChoice } from "~/core/units/format";
-import { partKindNames } from "~/messages/outcomes";
 import { nameOf } from "~/messages/notes";
+import { partKindNames } from "~/messages/outcomes";
 import { fileName, saveText, useJob } from "~/state/job";
 import { Button } from "~/ui/button";
 import { PlaceHead, Sheet } from "~/ui/place";
@@ -43,8 +43,22 @@ export default function Parts() {
   const save = async () => {
     const { toCsv } = await import("~/core/export/csv");
     const rows = [
-      ...parts.map((line) => ({ item: partKindNames[line.kind] ?? line.kind, detail: detailText(line, units), bore: bore(line.boreM), quantity: line.count, unit: "piece", for: line.ids.map((id) => nameOf(job, id)).join("; ") })),
-      ...hoses.map((line) => ({ item: "hose", detail: line.marking, bore: bore(line.boreM), quantity: formatNumber(line.totalM, 4), unit: "m", for: `${line.runs} runs, ${formatNumber(line.allowanceM)} m of it allowance` })),
+      ...parts.map((line) => ({
+        item: partKindNames[line.kind] ?? line.kind,
+        detail: detailText(line, units),
+        bore: bore(line.boreM),
+        quantity: line.count,
+        unit: "piece",
+        for: line.ids.map((id) => nameOf(job, id)).join("; "),
+      })),
+      ...hoses.map((line) => ({
+        item: "hose",
+        detail: line.marking,
+        bore: bore(line.boreM),
+        quantity: formatNumber(line.totalM, 4),
+        unit: "m",
+        for: `${line.runs} runs, ${formatNumber(line.allowanceM)} m of it allowance`,
+      })),
     ];
     saveText(`${fileName(job.name)}-parts.csv`, toCsv(rows), "text/csv");
   };
@@ -52,7 +66,10 @@ export default function Parts() {
     <div>
       <PlaceHead>
         <h2>Parts</h2>
-        <p>Counted from the plan: {plan.parts.length} parts, {formatNumber(hoses.reduce((sum, { totalM }) => sum + totalM, 0))} m of hose.</p>
+        <p>
+          Counted from the plan: {plan.parts.length} parts,{" "}
+          {formatNumber(hoses.reduce((sum, { totalM }) => sum + totalM, 0))} m of hose.
+        </p>
         <Button onPress={() => void save()}>
           <Download size={16} /> CSV
         </Button>
@@ -78,14 +95,31 @@ export default function Parts() {
                 <td className="n">{bore(line.boreM)}</td>
                 <td>
                   <svg width="240" height="18" role="img" aria-label={`${formatNumber(line.totalM)} m`}>
-                    <line x1={0} x2={(240 * line.netM) / longest} y1={9} y2={9} stroke="var(--ink)" strokeWidth={3 + line.boreM * 600} />
-                    <line x1={(240 * line.netM) / longest} x2={(240 * line.totalM) / longest} y1={9} y2={9} stroke="var(--idle)" strokeWidth={3 + line.boreM * 600} strokeDasharray="3 3" />
+                    <line
+                      x1={0}
+                      x2={(240 * line.netM) / longest}
+                      y1={9}
+                      y2={9}
+                      stroke="var(--ink)"
+                      strokeWidth={3 + line.boreM * 600}
+                    />
+                    <line
+                      x1={(240 * line.netM) / longest}
+                      x2={(240 * line.totalM) / longest}
+                      y1={9}
+                      y2={9}
+                      stroke="var(--idle)"
+                      strokeWidth={3 + line.boreM * 600}
+                      strokeDasharray="3 3"
+                    />
                   </svg>
                 </td>
                 <td className="n">{line.runs}</td>
                 <td className="n">{formatNumber(line.netM)} m</td>
                 <td className="n">{formatNumber(line.allowanceM)} m</td>
-                <td className="n" style={{ fontWeight: 650 }}>{formatNumber(line.totalM)} m</td>
+                <td className="n" style={{ fontWeight: 650 }}>
+                  {formatNumber(line.totalM)} m
+                </td>
               </tr>
             ))}
           </tbody>
@@ -107,7 +141,9 @@ export default function Parts() {
           <tbody>
             {parts.map((line) => (
               <tr key={line.ids.join()}>
-                <td className="n" style={{ fontWeight: 650 }}>{line.count}</td>
+                <td className="n" style={{ fontWeight: 650 }}>
+                  {line.count}
+                </td>
                 <td>{partKindNames[line.kind]}</td>
                 <td>{detailText(line, units)}</td>
                 <td className="n">{bore(line.boreM)}</td>

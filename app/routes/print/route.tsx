@@ -45,7 +45,10 @@ function ValveTable() {
   return (
     <>
       <h1>{job.name}: valve table</h1>
-      <p>Set every valve of the row before the pump or engine runs. Never leave the return shut with the engine running.</p>
+      <p>
+        Set every valve of the row before the pump or engine runs. Never leave the return shut with the engine
+        running.
+      </p>
       <div style={{ overflowX: "auto" }}>
         <table>
           <thead>
@@ -89,7 +92,10 @@ function BleedCard() {
       <h1>
         {job.name}: bleed card, {lineUp?.name}
       </h1>
-      <p>Eye protection and gloves. Face and hands away from the opened joint. Pan under it. Do not crank a dry high-pressure pump: follow the engine maker's manual.</p>
+      <p>
+        Eye protection and gloves. Face and hands away from the opened joint. Pan under it. Do not crank a dry
+        high-pressure pump: follow the engine maker's manual.
+      </p>
       <table>
         <thead>
           <tr>

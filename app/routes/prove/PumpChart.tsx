@@ -6,19 +6,34 @@ import { fromSi } from "~/core/units/factors";
 import { formatQuantity, type UnitChoice } from "~/core/units/format";
 import { LineChart } from "~/ui/chart";
 
-export default function PumpChart({ network, verdict, units }: { network: Network; verdict: LineUpVerdict; units: UnitChoice }) {
+export default function PumpChart({
+  network,
+  verdict,
+  units,
+}: {
+  network: Network;
+  verdict: LineUpVerdict;
+  units: UnitChoice;
+}) {
   const { way, lineUp, result } = verdict;
   const pump = network.plan.parts.find(({ id }) => id === way?.firstPumpId);
   const curves = useMemo(
-    () => (pump?.kind === "liftPump" && result.outcome === "solved" ? pumpAndSystem(network, lineUp, result.settings.conditions, pump, way?.consumer?.id ?? null) : null),
+    () =>
+      pump?.kind === "liftPump" && result.outcome === "solved"
+        ? pumpAndSystem(network, lineUp, result.settings.conditions, pump, way?.consumer?.id ?? null)
+        : null,
     [network, lineUp, result, pump, way],
   );
   if (!curves || pump?.kind !== "liftPump") return <p>No pump runs in this line-up.</p>;
-  const xy = ({ flowM3S, risePa }: { flowM3S: number; risePa: number }) => ({ x: fromSi("flow", flowM3S, units.flow), y: fromSi("pressure", risePa, units.pressure) });
+  const xy = ({ flowM3S, risePa }: { flowM3S: number; risePa: number }) => ({
+    x: fromSi("flow", flowM3S, units.flow),
+    y: fromSi("pressure", risePa, units.pressure),
+  });
   return (
     <>
       <h3>
-        {pump.name} in {lineUp.name}: runs at {formatQuantity("flow", curves.running.flowM3S, units.flow)}, lifts {formatQuantity("pressure", curves.running.risePa, units.pressure)}
+        {pump.name} in {lineUp.name}: runs at {formatQuantity("flow", curves.running.flowM3S, units.flow)},
+        lifts {formatQuantity("pressure", curves.running.risePa, units.pressure)}
       </h3>
       <LineChart
         label={`Curve of ${pump.name} against its system`}
@@ -26,7 +41,12 @@ export default function PumpChart({ network, verdict, units }: { network: Networ
         y={`rise, ${units.pressure}`}
         series={[
           { name: "pump", colour: "pressure", points: curves.pump.map(xy) },
-          { name: way?.consumer ? "system, engine idle to full" : "system", colour: "vacuum", dash: [6, 4], points: curves.system.map(xy) },
+          {
+            name: way?.consumer ? "system, engine idle to full" : "system",
+            colour: "vacuum",
+            dash: [6, 4],
+            points: curves.system.map(xy),
+          },
           { name: "runs here", colour: "ink", points: [xy(curves.running)], dot: true },
         ]}
       />

@@ -4,7 +4,7 @@
  */
 import { lazy, Suspense, useMemo, useState } from "react";
 import styled from "styled-components";
-import { defaultSweep, judgeAll, worstConditions, type LineUpVerdict } from "~/core/hydraulics/worst";
+import { defaultSweep, judgeAll, type LineUpVerdict, worstConditions } from "~/core/hydraulics/worst";
 import { engineFlows } from "~/core/network/settings";
 import type { Conditions } from "~/core/plan/types";
 import { capacityM3 } from "~/core/tanks/shape";
@@ -42,8 +42,12 @@ export default function Prove() {
   const { job, plan, network, conditions, overlay, explore, verdict, lineUp, dispatch } = open;
   const [chart, setChart] = useState(false);
   const { units } = job;
-  const filters = plan.parts.filter((part) => part.kind === "filter" && part.medium === "separator" && part.element);
-  const elements = filters.flatMap((part) => (part.kind === "filter" && part.element ? [part.element.id] : []));
+  const filters = plan.parts.filter(
+    (part) => part.kind === "filter" && part.medium === "separator" && part.element,
+  );
+  const elements = filters.flatMap((part) =>
+    part.kind === "filter" && part.element ? [part.element.id] : [],
+  );
   const loading = Math.max(1, ...elements.map((id) => conditions.loading[id] ?? 1));
   const tankId = verdict?.way?.stations[0]?.id ?? job.tanks[0]?.id;
   const tank = job.tanks.find(({ id }) => id === tankId);
@@ -67,7 +71,9 @@ export default function Prove() {
             <>
               {": "}
               <b style={{ color: over ? "var(--danger)" : "var(--ink)" }}>
-                {formatQuantity("pressure", suction.vacuumPa, units.pressure)} of vacuum at {nameOf(job, suction.id)}, {over ? "over" : "within"} {formatQuantity("pressure", suction.limitPa, units.pressure)}
+                {formatQuantity("pressure", suction.vacuumPa, units.pressure)} of vacuum at{" "}
+                {nameOf(job, suction.id)}, {over ? "over" : "within"}{" "}
+                {formatQuantity("pressure", suction.limitPa, units.pressure)}
               </b>
               {worst && (
                 <>
@@ -80,14 +86,54 @@ export default function Prove() {
       </PlaceHead>
       <Sliders>
         {elements.length > 0 && (
-          <Slider label="Filter loading" value={loading} min={1} max={MOST_LOADING} step={0.1} output={`${formatNumber(loading, 2)} × clean`} ends={["clean", `${MOST_LOADING} ×`]} onChange={(value) => change({ loading: { ...conditions.loading, ...Object.fromEntries(elements.map((id) => [id, value])) } })} />
+          <Slider
+            label="Filter loading"
+            value={loading}
+            min={1}
+            max={MOST_LOADING}
+            step={0.1}
+            output={`${formatNumber(loading, 2)} × clean`}
+            ends={["clean", `${MOST_LOADING} ×`]}
+            onChange={(value) =>
+              change({
+                loading: { ...conditions.loading, ...Object.fromEntries(elements.map((id) => [id, value])) },
+              })
+            }
+          />
         )}
-        <Slider label="Fuel temperature" value={conditions.fuelC} min={job.site.ambientLowC} max={Math.max(60, job.site.ambientHighC)} step={1} output={formatQuantity("temperature", conditions.fuelC, units.temperature)} ends={["coldest", "hot return"]} onChange={(fuelC) => change({ fuelC })} />
+        <Slider
+          label="Fuel temperature"
+          value={conditions.fuelC}
+          min={job.site.ambientLowC}
+          max={Math.max(60, job.site.ambientHighC)}
+          step={1}
+          output={formatQuantity("temperature", conditions.fuelC, units.temperature)}
+          ends={["coldest", "hot return"]}
+          onChange={(fuelC) => change({ fuelC })}
+        />
         {tank && (
-          <Slider label={`${tank.name} level`} value={conditions.aboardM3[tank.id] ?? 0} min={0} max={capacityM3(tank.shape)} step={capacityM3(tank.shape) / 100} output={formatQuantity("volume", conditions.aboardM3[tank.id] ?? 0, units.volume)} ends={["empty", "full"]} onChange={(m3) => change({ aboardM3: { ...conditions.aboardM3, [tank.id]: m3 } })} />
+          <Slider
+            label={`${tank.name} level`}
+            value={conditions.aboardM3[tank.id] ?? 0}
+            min={0}
+            max={capacityM3(tank.shape)}
+            step={capacityM3(tank.shape) / 100}
+            output={formatQuantity("volume", conditions.aboardM3[tank.id] ?? 0, units.volume)}
+            ends={["empty", "full"]}
+            onChange={(m3) => change({ aboardM3: { ...conditions.aboardM3, [tank.id]: m3 } })}
+          />
         )}
         {engine && (
-          <Slider label={`${engine.name} load`} value={load} min={0} max={1} step={0.01} output={`${Math.round(load * 100)} %, ${formatQuantity("flow", engineFlows(engine, load).feedM3S, units.flow)}`} ends={["idle", "full"]} onChange={(value) => change({ load: { ...conditions.load, [engine.id]: value } })} />
+          <Slider
+            label={`${engine.name} load`}
+            value={load}
+            min={0}
+            max={1}
+            step={0.01}
+            output={`${Math.round(load * 100)} %, ${formatQuantity("flow", engineFlows(engine, load).feedM3S, units.flow)}`}
+            ends={["idle", "full"]}
+            onChange={(value) => change({ load: { ...conditions.load, [engine.id]: value } })}
+          />
         )}
       </Sliders>
       <Explored>
@@ -100,7 +146,9 @@ export default function Prove() {
             <Button onPress={() => explore(null)}>Back to stored</Button>
           </>
         ) : (
-          <span style={{ color: "var(--soft)" }}>As stored. The sliders explore; nothing changes until it is kept.</span>
+          <span style={{ color: "var(--soft)" }}>
+            As stored. The sliders explore; nothing changes until it is kept.
+          </span>
         )}
         <Button onPress={() => explore(worstConditions(job, plan))}>Show the worst</Button>
         <Button onPress={() => setChart(!chart)} aria-expanded={chart}>
@@ -132,7 +180,8 @@ function WorstTable({ chosen, onChoose }: { chosen: string | null; onChoose: (id
   const holds = (id: string) => {
     if (swept.status !== "done") return null;
     const cases = swept.cases.filter(({ lineUpId }) => lineUpId === id);
-    const limit = worst.find(({ lineUp }) => lineUp.id === id)?.suction?.limitPa ?? plan.limits.suctionChangePa;
+    const limit =
+      worst.find(({ lineUp }) => lineUp.id === id)?.suction?.limitPa ?? plan.limits.suctionChangePa;
     const good = cases.filter(({ outcome, vacuumPa }) => outcome === "fed" && (vacuumPa ?? 0) <= limit);
     return `${good.length} of ${cases.length}`;
   };
@@ -140,7 +189,8 @@ function WorstTable({ chosen, onChoose }: { chosen: string | null; onChoose: (id
     <Sheet>
       <h3>Every line-up at its worst</h3>
       <p style={{ color: "var(--soft)", fontSize: 13 }}>
-        Worst means fuel at {formatQuantity("temperature", conditions.fuelC, units.temperature)}, filters at their change point, tanks just over their outlets, full load.
+        Worst means fuel at {formatQuantity("temperature", conditions.fuelC, units.temperature)}, filters at
+        their change point, tanks just over their outlets, full load.
         {swept.status === "working" && ` Trying ${swept.done} of ${swept.of || "…"} cases.`}
         {swept.status === "failed" && " The wider sweep stopped; the table stands without it."}
       </p>
@@ -170,11 +220,23 @@ function WorstTable({ chosen, onChoose }: { chosen: string | null; onChoose: (id
               <td className="n">
                 <WorstVacuum verdict={verdict} />
               </td>
-              <td className="n">{verdict.suction ? formatQuantity("pressure", verdict.suction.limitPa, units.pressure) : "–"}</td>
-              <td className="n" style={{ color: (verdict.suction?.marginPa ?? 0) < 0 ? "var(--danger)" : undefined, fontWeight: 650 }}>
+              <td className="n">
+                {verdict.suction ? formatQuantity("pressure", verdict.suction.limitPa, units.pressure) : "–"}
+              </td>
+              <td
+                className="n"
+                style={{
+                  color: (verdict.suction?.marginPa ?? 0) < 0 ? "var(--danger)" : undefined,
+                  fontWeight: 650,
+                }}
+              >
                 {verdict.suction ? formatQuantity("pressure", verdict.suction.marginPa, units.pressure) : "–"}
               </td>
-              <td>{verdict.way?.suctionLosses[0] ? `${nameOf(job, verdict.way.suctionLosses[0].id)}, ${Math.round(verdict.way.suctionLosses[0].share * 100)} %` : "–"}</td>
+              <td>
+                {verdict.way?.suctionLosses[0]
+                  ? `${nameOf(job, verdict.way.suctionLosses[0].id)}, ${Math.round(verdict.way.suctionLosses[0].share * 100)} %`
+                  : "–"}
+              </td>
               <td className="n">{holds(verdict.lineUp.id) ?? "…"}</td>
             </Row>
           ))}
@@ -184,14 +246,18 @@ function WorstTable({ chosen, onChoose }: { chosen: string | null; onChoose: (id
   );
 }
 
-const pressure = (verdict: LineUpVerdict | undefined, unit: string) => (verdict?.suction ? formatQuantity("pressure", verdict.suction.vacuumPa, unit) : "–");
+const pressure = (verdict: LineUpVerdict | undefined, unit: string) =>
+  verdict?.suction ? formatQuantity("pressure", verdict.suction.vacuumPa, unit) : "–";
 
 function WorstVacuum({ verdict }: { verdict: LineUpVerdict }) {
   const { job } = useJob();
   const { result, way, suction } = verdict;
   if (result.outcome !== "solved" || !way || !suction) return <>–</>;
   return (
-    <Figure label={`Vacuum of ${verdict.lineUp.name}`} explain={() => explainVacuum(result, way, suction, job.units, (id) => nameOf(job, id))}>
+    <Figure
+      label={`Vacuum of ${verdict.lineUp.name}`}
+      explain={() => explainVacuum(result, way, suction, job.units, (id) => nameOf(job, id))}
+    >
       <Quantity dimension="pressure" si={suction.vacuumPa} unit={job.units.pressure} />
     </Figure>
   );

@@ -1,0 +1,76 @@
+import { expect, type Locator, type Page } from "@playwright/test";
+
+/** How a journey goes: with the mouse, or with the keyboard alone. */
+export type Hand = "mouse" | "keyboard";
+
+export async function openMarram(page: Page, place = "layout"): Promise<void> {
+  await page.goto("/");
+  await expect(page.getByRole("link", { name: /Marram/ })).toBeVisible();
+  await page.goto(`/job/marram/${place}`);
+  await expect(page.getByRole("heading", { level: 1, name: "Marram", exact: true })).toBeVisible();
+}
+
+export async function press(page: Page, hand: Hand, target: Locator): Promise<void> {
+  if (hand === "mouse") return target.click();
+  await target.focus();
+  await page.keyboard.press("Enter");
+}
+
+/** Chooses in a list that opens from a button. */
+export async function choose(
+  page: Page,
+  hand: Hand,
+  label: string | RegExp,
+  option: string | RegExp,
+): Promise<void> {
+  await press(page, hand, page.getByRole("button", { name: label }).first());
+  const target = page.getByRole("option", { name: option }).first();
+  await expect(target).toBeVisible();
+  if (hand === "mouse") await target.click();
+  else {
+    const id = await target.getAttribute("data-key");
+    for (let tries = 0; tries < 60; tries++) {
+      const at = await page.evaluate(() => document.activeElement?.getAttribute("data-key"));
+      if (at === id) break;
+      await page.keyboard.press("ArrowDown");
+    }
+    await page.keyboard.press("Enter");
+  }
+  await expect(page.getByRole("listbox")).toHaveCount(0);
+}
+
+/** Types into a field and keeps it with Enter. */
+export async function fill(field: Locator, text: string): Promise<void> {
+  await field.fill(text);
+  await field.press("Enter");
+}
+
+export async function setSlider(
+  page: Page,
+  name: string | RegExp,
+  key: string,
+  times: number,
+): Promise<void> {
+  await page.getByRole("slider", { name }).focus();
+  for (let i = 0; i < times; i++) await page.keyboard.press(key);
+}
+
+/** Reads a job as it is stored, its text stable for comparison. */
+export async function storedJob(page: Page, id: string): Promise<string> {
+  return page.evaluate(
+    (jobId) =>
+      new Promise<string>((resolve, reject) => {
+        const open = indexedDB.open("iron-keel");
+        open.onerror = () => reject(open.error);
+        open.onsuccess = () => {
+          const get = open.result.transaction("jobs").objectStore("jobs").get(jobId);
+          get.onsuccess = () => {
+            open.result.close();
+            resolve(JSON.stringify((get.result as { doc?: unknown })?.doc ?? null));
+          };
+          get.onerror = () => reject(get.error);
+        };
+      }),
+    id,
+  );
+}

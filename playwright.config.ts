@@ -1,0 +1,34 @@
+import { defineConfig } from "@playwright/test";
+
+const port = 4173;
+
+export default defineConfig({
+  testDir: "e2e",
+  fullyParallel: true,
+  workers: 2,
+  timeout: 60_000,
+  expect: { timeout: 10_000 },
+  reporter: process.env.E2E_REPORT ? [["line"], ["json", { outputFile: process.env.E2E_REPORT }]] : "line",
+  use: {
+    baseURL: `http://localhost:${port}`,
+    viewport: { width: 1280, height: 800 },
+    launchOptions: {
+      executablePath: "/usr/bin/chromium",
+      args: [
+        "--no-sandbox",
+        "--disable-gpu",
+        "--disable-quic",
+        "--no-first-run",
+        "--disable-background-networking",
+        "--disable-component-update",
+        "--disable-sync",
+      ],
+    },
+  },
+  webServer: {
+    command: "npx react-router-serve build/server/index.js",
+    env: { PORT: String(port), NODE_ENV: "production", IRON_KEEL_DEMO: "1" },
+    url: `http://localhost:${port}/health`,
+    reuseExistingServer: false,
+  },
+});
