@@ -19,6 +19,9 @@ export interface Topology {
   readonly factor: SymbolicFactor;
   /** Pair index of a link between two unknowns, or -1. */
   readonly pairOfLink: Int32Array;
+  /** Links at a node: `linkAt` from `linkStart[node]` to `linkStart[node + 1]`. */
+  readonly linkStart: Int32Array;
+  readonly linkAt: Int32Array;
 }
 
 export const enum Way {
@@ -84,8 +87,22 @@ export function makeTopology(unknowns: number, nodes: number, from: Int32Array, 
     pairOfLink[link] = pairs.length;
     pairs.push([a, b]);
   }
-  const factor = analyse(unknowns, pairs);
-  return { unknowns, nodes, from, to, factor, pairOfLink };
+  const linkStart = new Int32Array(nodes + 1);
+  for (let link = 0; link < from.length; link++) {
+    for (const node of [from[link] as number, to[link] as number])
+      linkStart[node + 1] = (linkStart[node + 1] as number) + 1;
+  }
+  for (let node = 0; node < nodes; node++)
+    linkStart[node + 1] = (linkStart[node + 1] as number) + (linkStart[node] as number);
+  const linkAt = new Int32Array(2 * from.length);
+  const next = linkStart.slice();
+  for (let link = 0; link < from.length; link++) {
+    for (const node of [from[link] as number, to[link] as number]) {
+      linkAt[next[node] as number] = link;
+      next[node] = (next[node] as number) + 1;
+    }
+  }
+  return { unknowns, nodes, from, to, factor: analyse(unknowns, pairs), pairOfLink, linkStart, linkAt };
 }
 
 interface Workspace {

@@ -48,30 +48,24 @@ export interface Starvation {
 /** Can fuel pass from `from` to `to` (forward) of a link, by its way alone? */
 const passes = (way: number, forward: boolean) => way === Way.open || (way === Way.oneWay && forward);
 
-/** Nodes reached from `starts`: along the flow, or against it when looking for what can reach them. */
-export function reach(
+/** Nodes reached from `starts` over links that `opens` lets through from one node to the other; tanks end the search. */
+function reach(
   network: Network,
-  settings: Settings,
-  starts: number[],
-  alongFlow: boolean,
+  starts: readonly number[],
+  opens: (link: number, forward: boolean) => boolean,
 ): Uint8Array {
-  const { topology } = network;
-  const seen = new Uint8Array(topology.nodes);
-  const queue = [...starts];
+  const { from, to, unknowns, nodes, linkStart, linkAt } = network.topology;
+  const seen = new Uint8Array(nodes);
+  const stack = [...starts];
   for (const start of starts) seen[start] = 1;
-  for (let node = queue.pop(); node !== undefined; node = queue.pop()) {
-    for (let i = 0; i < topology.from.length; i++) {
-      const a = topology.from[i] as number;
-      const b = topology.to[i] as number;
-      const way = settings.laws.way[i] as number;
-      if (a === node && !seen[b] && passes(way, alongFlow)) {
-        seen[b] = 1;
-        if (b < topology.unknowns) queue.push(b);
-      }
-      if (b === node && !seen[a] && passes(way, !alongFlow)) {
-        seen[a] = 1;
-        if (a < topology.unknowns) queue.push(a);
-      }
+  for (let node = stack.pop(); node !== undefined; node = stack.pop()) {
+    for (let k = linkStart[node] as number; k < (linkStart[node + 1] as number); k++) {
+      const link = linkAt[k] as number;
+      const forward = from[link] === node;
+      const next = (forward ? to[link] : from[link]) as number;
+      if (seen[next] || !opens(link, forward)) continue;
+      seen[next] = 1;
+      if (next < unknowns) stack.push(next);
     }
   }
   return seen;
@@ -82,6 +76,7 @@ export class LineUpSolver {
   private readonly newton: NetworkSolver;
   private readonly warm: { flow: Float64Array; potential: Float64Array };
   private buffers: Settings | undefined;
+  private readonly tankNodes: readonly number[];
 
   constructor(
     readonly network: Network,
@@ -89,6 +84,10 @@ export class LineUpSolver {
   ) {
     const { topology } = network;
     this.newton = new NetworkSolver(topology, law);
+    this.tankNodes = Array.from(
+      { length: topology.nodes - topology.unknowns },
+      (_, i) => topology.unknowns + i,
+    );
     this.warm = {
       flow: new Float64Array(topology.from.length).fill(1e-6),
       potential: new Float64Array(topology.nodes),
@@ -169,18 +168,21 @@ export class LineUpSolver {
 
   /** Draws without a way from a tank, or back to one, are taken off before the solve. */
   private consumersWithPaths(settings: Settings): Map<Id, ConsumerOutcome> {
-    const { topology, engines, links } = this.network;
+    const { engines, settable } = this.network;
     const { demand, lineUp, laws } = settings;
     const outcomes = new Map<Id, ConsumerOutcome>();
     const running = engines.filter(({ part }) => lineUp.consumers[part.id] === "running");
     for (const { part } of engines) outcomes.set(part.id, { outcome: "stopped" });
     if (running.length === 0) return outcomes;
-    const outlets = links.flatMap((link, i) =>
-      link.kind === "tankPort" && laws.way[i] === Way.open ? [link.from] : [],
+    const outlets = settable.tankPort
+      .filter(({ index }) => laws.way[index] === Way.open)
+      .map(({ link }) => link.from);
+    const fromTanks = reach(this.network, outlets, (link, forward) =>
+      passes(laws.way[link] as number, forward),
     );
-    const fromTanks = reach(this.network, settings, outlets, true);
-    const tanks = Array.from({ length: topology.nodes - topology.unknowns }, (_, i) => topology.unknowns + i);
-    const toTanks = reach(this.network, settings, tanks, false);
+    const toTanks = reach(this.network, this.tankNodes, (link, forward) =>
+      passes(laws.way[link] as number, !forward),
+    );
     for (const { part, feed, back } of running) {
       const side = !fromTanks[feed] ? "feed" : !toTanks[back] ? "return" : null;
       if (side) {
@@ -205,7 +207,8 @@ export class LineUpSolver {
 
   /** The worst place where fuel would boil, or a pump cannot draw; null where all is well. */
   private starvation(settings: Settings): Starvation | null {
-    const { links, nodes } = this.network;
+    const { nodes, settable, topology } = this.network;
+    const { from, to, unknowns } = topology;
     const { flow, potential } = this.warm;
     const { fuel, atmospherePa, lineUp } = settings;
     const limitPa = fuel.vapourPa - atmospherePa;
@@ -215,22 +218,24 @@ export class LineUpSolver {
     };
     const gauge = (node: number) =>
       (potential[node] as number) - headPa(fuel.densityKgM3, nodes[node]?.zM ?? 0);
-    for (let i = 0; i < links.length; i++) {
-      const link = links[i] as NetworkLink;
-      if (Math.abs(flow[i] as number) < NO_FLOW_M3S || link.kind === "tankPort") continue;
-      judge(nodes[link.from]?.id ?? "", gauge(link.from) - limitPa, "vapour");
-      judge(nodes[link.to]?.id ?? "", gauge(link.to) - limitPa, "vapour");
-      if (link.kind === "run") {
-        for (const { pa } of heightsAlong(link, potential, fuel.densityKgM3))
-          judge(link.id, pa - limitPa, "vapour");
+    const flows = (i: number) => Math.abs(flow[i] as number) >= NO_FLOW_M3S;
+    for (let i = 0; i < from.length; i++) {
+      // A tank's own node is no place in a pipe.
+      if ((to[i] as number) >= unknowns || !flows(i)) continue;
+      for (const node of [from[i] as number, to[i] as number]) {
+        const marginPa = gauge(node) - limitPa;
+        if (!(marginPa > 0)) judge(nodes[node]?.id ?? "", marginPa, "vapour");
       }
-      if (
-        link.kind === "pump" &&
-        link.part.mostSuctionPa !== undefined &&
-        lineUp.pumps[link.part.id] === "on"
-      ) {
-        judge(nodes[link.from]?.id ?? "", gauge(link.from) + link.part.mostSuctionPa, "pumpSuction");
-      }
+    }
+    for (const { index, link } of settable.humped) {
+      if (!flows(index)) continue;
+      for (const { pa } of heightsAlong(link, potential, fuel.densityKgM3))
+        judge(link.id, pa - limitPa, "vapour");
+    }
+    for (const { index, link } of settable.pump) {
+      const { id, mostSuctionPa } = link.part;
+      if (mostSuctionPa === undefined || lineUp.pumps[id] !== "on" || !flows(index)) continue;
+      judge(nodes[link.from]?.id ?? "", gauge(link.from) + mostSuctionPa, "pumpSuction");
     }
     return worst;
   }
@@ -259,27 +264,13 @@ export class LineUpSolver {
     });
   }
 
-  private connectedToTanks(settings: Settings): Uint8Array {
-    const { topology } = this.network;
-    const known = new Uint8Array(topology.nodes);
-    known.fill(1, topology.unknowns);
-    const joins = (i: number) => {
-      const way = settings.laws.way[i];
-      return way === Way.open || (way === Way.oneWay && (this.warm.flow[i] as number) > NO_FLOW_M3S);
-    };
-    for (let grew = true; grew; ) {
-      grew = false;
-      for (let i = 0; i < topology.from.length; i++) {
-        const a = topology.from[i] as number;
-        const b = topology.to[i] as number;
-        if (known[a] !== known[b] && joins(i)) {
-          known[a] = 1;
-          known[b] = 1;
-          grew = true;
-        }
-      }
-    }
-    return known;
+  /** Nodes whose pressure is fixed by a tank: joined to one by ways that stand open. */
+  private connectedToTanks({ laws }: Settings): Uint8Array {
+    const { flow } = this.warm;
+    return reach(this.network, this.tankNodes, (link) => {
+      const way = laws.way[link];
+      return way === Way.open || (way === Way.oneWay && (flow[link] as number) > NO_FLOW_M3S);
+    });
   }
 }
 

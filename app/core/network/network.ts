@@ -71,6 +71,23 @@ export interface LinkShape {
   readonly curves: readonly Curve[];
 }
 
+type LinkOf<K extends NetworkLink["kind"]> = Extract<NetworkLink, { kind: K }>;
+interface Indexed<K extends NetworkLink["kind"]> {
+  readonly index: number;
+  readonly link: LinkOf<K>;
+}
+
+/** Links whose law a line-up or its conditions change, by kind, so that a setting touches only them. */
+export interface SettableLinks {
+  readonly valve: readonly Indexed<"valve">[];
+  readonly check: readonly Indexed<"check">[];
+  readonly filter: readonly Indexed<"filter">[];
+  readonly pump: readonly Indexed<"pump">[];
+  readonly tankPort: readonly (Indexed<"tankPort"> & { readonly mouthM: number })[];
+  /** Runs with a high or low point between their ends. */
+  readonly humped: readonly Indexed<"run">[];
+}
+
 export interface Network {
   readonly job: Job;
   readonly plan: Plan;
@@ -78,6 +95,7 @@ export interface Network {
   readonly nodes: readonly NetworkNode[];
   readonly links: readonly NetworkLink[];
   readonly shape: LinkShape;
+  readonly settable: SettableLinks;
   /** Node of a port, by `part.port`; node of a tank, by its id. */
   readonly nodeOf: ReadonlyMap<string, number>;
   readonly linkOf: ReadonlyMap<string, number>;
@@ -107,36 +125,34 @@ class Groups {
   }
 }
 
-type LinkDraft = NetworkLink extends infer L
-  ? L extends NetworkLink
-    ? Omit<L, "from" | "to"> & { a: string; b: string }
-    : never
-  : never;
+/** Node of a port, by its key. */
+type At = (key: string) => number;
 
-function linksOfPart(part: Part): LinkDraft[] {
-  const key = (port: Id) => portKey({ part: part.id, port });
+function linksOfPart(part: Part, at: At): NetworkLink[] {
+  const { id } = part;
+  const node = (port: Id) => at(`${id}.${port}`);
   if (isValve(part)) {
-    return waysThrough(part).map(({ id, ports }) => ({
+    return waysThrough(part).map((way) => ({
       kind: "valve",
-      id,
+      id: way.id,
+      from: node(way.ports[0]),
+      to: node(way.ports[1]),
       valve: part,
-      ports,
-      a: key(ports[0]),
-      b: key(ports[1]),
+      ports: way.ports,
     }));
   }
   switch (part.kind) {
     case "tee":
       return [
-        { kind: "tee", id: key("b"), part, a: key("a"), b: key("b") },
-        { kind: "tee", id: key("c"), part, a: key("a"), b: key("c") },
+        { kind: "tee", id: `${id}.b`, from: node("a"), to: node("b"), part },
+        { kind: "tee", id: `${id}.c`, from: node("a"), to: node("c"), part },
       ];
     case "filter":
-      return [{ kind: "filter", id: part.id, part, a: key("in"), b: key("out") }];
+      return [{ kind: "filter", id, from: node("in"), to: node("out"), part }];
     case "liftPump":
-      return [{ kind: "pump", id: part.id, part, a: key("in"), b: key("out") }];
+      return [{ kind: "pump", id, from: node("in"), to: node("out"), part }];
     case "check":
-      return [{ kind: "check", id: part.id, part, a: key("in"), b: key("out") }];
+      return [{ kind: "check", id, from: node("in"), to: node("out"), part }];
     case "gauge":
     case "engine":
       return [];
@@ -144,26 +160,31 @@ function linksOfPart(part: Part): LinkDraft[] {
 }
 
 /** Runs whose ports both exist: a plan may be incomplete, and everything works on what is there. */
-function linksOfRuns(plan: Plan, ports: ReadonlyMap<string, PlacedPort>): LinkDraft[] {
-  return plan.runs.flatMap((run) => {
-    const from = ports.get(portKey(run.from));
-    const to = ports.get(portKey(run.to));
-    if (!from || !to) return [];
-    const geometry = runGeometry(run, from, to);
-    return [{ kind: "run" as const, id: run.id, run, geometry, a: portKey(run.from), b: portKey(run.to) }];
-  });
+function linksOfRuns(plan: Plan, ports: ReadonlyMap<string, PlacedPort>, at: At): NetworkLink[] {
+  const links: NetworkLink[] = [];
+  for (const run of plan.runs) {
+    const [a, b] = [portKey(run.from), portKey(run.to)];
+    const from = ports.get(a);
+    const to = ports.get(b);
+    if (!from || !to) continue;
+    links.push({
+      kind: "run",
+      id: run.id,
+      from: at(a),
+      to: at(b),
+      run,
+      geometry: runGeometry(run, from, to),
+    });
+  }
+  return links;
 }
 
 /** Drawn from the port into the tank, so that 'one way' means fuel may only fall into it. */
-const linksOfTank = (tank: Tank): LinkDraft[] =>
-  tank.ports.map((port) => ({
-    kind: "tankPort",
-    id: portKey({ part: tank.id, port: port.id }),
-    tank,
-    port,
-    a: portKey({ part: tank.id, port: port.id }),
-    b: tank.id,
-  }));
+const linksOfTank = (tank: Tank, at: At): NetworkLink[] =>
+  tank.ports.map((port) => {
+    const id = `${tank.id}.${port.id}`;
+    return { kind: "tankPort", id, from: at(id), to: at(tank.id), tank, port };
+  });
 
 interface Loss {
   boreM: number;
@@ -255,6 +276,19 @@ function shapeOf(links: readonly NetworkLink[]): LinkShape {
   return { ...shape, curve, curves };
 }
 
+function settableLinks(links: readonly NetworkLink[]): SettableLinks {
+  const of = <K extends NetworkLink["kind"]>(kind: K): Indexed<K>[] =>
+    links.flatMap((link, index) => (link.kind === kind ? [{ index, link: link as LinkOf<K> }] : []));
+  return {
+    valve: of("valve"),
+    check: of("check"),
+    filter: of("filter"),
+    pump: of("pump"),
+    tankPort: of("tankPort").map((one) => ({ ...one, mouthM: mouthHeightM(one.link.tank, one.link.port) })),
+    humped: of("run").filter(({ link }) => link.geometry.profile.length > 2),
+  };
+}
+
 /** Builds the network of a plan. Ports named by runs but missing in the plan are left out. */
 export function buildNetwork(job: Job, plan: Plan = currentPlan(job)): Network {
   const ports = placedPorts(job, plan);
@@ -266,11 +300,6 @@ export function buildNetwork(job: Job, plan: Plan = currentPlan(job)): Network {
   const parts = partsOf(job, plan);
   for (const part of parts) if (part.kind === "gauge") groups.join(`${part.id}.a`, `${part.id}.b`);
 
-  const drafts = [
-    ...job.tanks.flatMap(linksOfTank),
-    ...linksOfRuns(plan, ports),
-    ...parts.flatMap(linksOfPart),
-  ];
   const nodes: NetworkNode[] = [];
   const nodeOf = new Map<string, number>();
   for (const [key, port] of ports) {
@@ -289,11 +318,12 @@ export function buildNetwork(job: Job, plan: Plan = currentPlan(job)): Network {
     nodeOf.set(tank.id, nodes.length);
     nodes.push({ id: tank.id, ports: [], zM: tank.origin.zM });
   }
-  const links = drafts.map(({ a, b, ...rest }) => ({
-    ...rest,
-    from: nodeOf.get(a) as number,
-    to: nodeOf.get(b) as number,
-  })) as NetworkLink[];
+  const at: At = (key) => nodeOf.get(key) as number;
+  const links = [
+    ...job.tanks.flatMap((tank) => linksOfTank(tank, at)),
+    ...linksOfRuns(plan, ports, at),
+    ...parts.flatMap((part) => linksOfPart(part, at)),
+  ];
   const topology = makeTopology(
     unknowns,
     nodes.length,
@@ -312,7 +342,19 @@ export function buildNetwork(job: Job, plan: Plan = currentPlan(job)): Network {
       : [],
   );
   const linkOf = new Map(links.map(({ id }, index) => [id, index]));
-  return { job, plan, topology, nodes, links, shape: shapeOf(links), nodeOf, linkOf, engines, ports };
+  return {
+    job,
+    plan,
+    topology,
+    nodes,
+    links,
+    shape: shapeOf(links),
+    settable: settableLinks(links),
+    nodeOf,
+    linkOf,
+    engines,
+    ports,
+  };
 }
 
 /** Height of a tank port's mouth in the job's frame. */

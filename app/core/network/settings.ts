@@ -5,7 +5,7 @@ import { filterCoefficients } from "../laws/filterDrop";
 import type { Conditions, Engine, Id, LineUp, Tank } from "../plan/types";
 import { isOpen } from "../plan/valves";
 import { levelOfVolumeM } from "../tanks/shape";
-import { mouthHeightM, type Network } from "./network";
+import type { Network } from "./network";
 
 export interface Settings {
   readonly lineUp: LineUp;
@@ -68,72 +68,59 @@ function setFlowLaws(network: Network, laws: LinkLaws, fuel: FuelState): void {
   }
 }
 
-function setParts(
-  network: Network,
-  laws: LinkLaws,
-  settings: Pick<Settings, "lineUp" | "conditions" | "fuel" | "surfaceM">,
-): void {
-  const { lineUp, conditions, fuel, surfaceM } = settings;
-  const { links } = network;
-  for (let i = 0; i < links.length; i++) {
-    const link = links[i] as (typeof links)[number];
-    switch (link.kind) {
-      case "valve":
-        if (!isOpen(link.valve, link.ports, lineUp.valves[link.valve.id])) laws.way[i] = Way.shut;
-        break;
-      case "check":
-        laws.way[i] = Way.oneWay;
-        laws.constant[i] = link.part.crackingPa;
-        break;
-      case "filter": {
-        const { part } = link;
-        if (!part.element) {
-          laws.way[i] = Way.shut;
-          break;
-        }
-        const rating = {
-          flowM3S: part.ratedFlowM3S,
-          dropPa: part.ratedDropPa,
-          dynamicPaS: part.ratedDynamicPaS,
-          densityKgM3: part.ratedDensityKgM3,
-          viscousShare: part.viscousShare,
-        };
-        const c = filterCoefficients(
-          rating,
-          fuel.dynamicPaS,
-          fuel.densityKgM3,
-          conditions.loading[part.element.id] ?? 1,
-        );
-        laws.linear[i] = c.linear;
-        laws.square[i] = c.square;
-        break;
-      }
-      case "pump": {
-        const { part } = link;
-        if (lineUp.pumps[part.id] === "on") {
-          laws.way[i] = Way.oneWay;
-          break;
-        }
-        laws.curve[i] = -1;
-        laws.way[i] = part.off.kind === "blocked" ? Way.shut : Way.oneWay;
-        if (part.off.kind === "free") {
-          const freeFlow = part.curve.reduce((most, point) => Math.max(most, point.flowM3S), 0);
-          laws.linear[i] = part.off.dropPa / freeFlow;
-        }
-        break;
-      }
-      case "tankPort": {
-        const uncovered = mouthHeightM(link.tank, link.port) - (surfaceM.get(link.tank.id) ?? 0);
-        if (uncovered >= 0) {
-          laws.way[i] = Way.oneWay;
-          laws.constant[i] = headPa(fuel.densityKgM3, uncovered);
-        }
-        break;
-      }
-      case "run":
-      case "tee":
-        break;
+type Applied = Pick<Settings, "lineUp" | "conditions" | "fuel" | "surfaceM">;
+
+function setFilters({ settable }: Network, laws: LinkLaws, { conditions, fuel }: Applied): void {
+  for (const { index, link } of settable.filter) {
+    const { part } = link;
+    if (!part.element) {
+      laws.way[index] = Way.shut;
+      continue;
     }
+    const rating = {
+      flowM3S: part.ratedFlowM3S,
+      dropPa: part.ratedDropPa,
+      dynamicPaS: part.ratedDynamicPaS,
+      densityKgM3: part.ratedDensityKgM3,
+      viscousShare: part.viscousShare,
+    };
+    const loading = conditions.loading[part.element.id] ?? 1;
+    const { linear, square } = filterCoefficients(rating, fuel.dynamicPaS, fuel.densityKgM3, loading);
+    laws.linear[index] = linear;
+    laws.square[index] = square;
+  }
+}
+
+function setPumps({ settable }: Network, laws: LinkLaws, { lineUp }: Applied): void {
+  for (const { index, link } of settable.pump) {
+    const { part } = link;
+    laws.way[index] = Way.oneWay;
+    if (lineUp.pumps[part.id] === "on") continue;
+    laws.curve[index] = -1;
+    if (part.off.kind === "blocked") laws.way[index] = Way.shut;
+    else {
+      const freeFlow = part.curve.reduce((most, point) => Math.max(most, point.flowM3S), 0);
+      laws.linear[index] = part.off.dropPa / freeFlow;
+    }
+  }
+}
+
+function setParts(network: Network, laws: LinkLaws, applied: Applied): void {
+  const { lineUp, fuel, surfaceM } = applied;
+  for (const { index, link } of network.settable.valve) {
+    if (!isOpen(link.valve, link.ports, lineUp.valves[link.valve.id])) laws.way[index] = Way.shut;
+  }
+  for (const { index, link } of network.settable.check) {
+    laws.way[index] = Way.oneWay;
+    laws.constant[index] = link.part.crackingPa;
+  }
+  setFilters(network, laws, applied);
+  setPumps(network, laws, applied);
+  for (const { index, link, mouthM } of network.settable.tankPort) {
+    const uncoveredM = mouthM - (surfaceM.get(link.tank.id) ?? 0);
+    if (uncoveredM < 0) continue;
+    laws.way[index] = Way.oneWay;
+    laws.constant[index] = headPa(fuel.densityKgM3, uncoveredM);
   }
 }
 

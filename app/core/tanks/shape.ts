@@ -61,22 +61,55 @@ export const capacityM3 = (shape: TankShape): number => polygonArea(sectionOf(sh
 export const volumeAtLevelM3 = (shape: TankShape, levelM: number): number =>
   polygonArea(polygonBelow(sectionOf(shape), levelM)) * shape.lengthM;
 
-/**
- * Level of a volume, tank frame, m. Within one band between corners the volume is quadratic in level;
- * bisection narrows it to a double's last bits. Empty gives the floor, overfull the top.
- */
+/** Between two corner heights the area below grows as a quadratic in height. */
+interface Band {
+  fromM: number;
+  heightM: number;
+  /** Area below the band, in its lower half and in all of it. */
+  below: number;
+  half: number;
+  whole: number;
+}
+
+const bandsOf = new WeakMap<readonly SectionPoint[], Band[]>();
+
+function bands(section: readonly SectionPoint[]): Band[] {
+  const known = bandsOf.get(section);
+  if (known) return known;
+  const heights = [...new Set(section.map(([, z]) => z))].sort((a, b) => a - b);
+  const below = heights.map((z) => polygonArea(polygonBelow(section, z)));
+  const made = heights.slice(1).map((toM, i): Band => {
+    const fromM = heights[i] as number;
+    const start = below[i] as number;
+    const middle = polygonArea(polygonBelow(section, (fromM + toM) / 2));
+    return {
+      fromM,
+      heightM: toM - fromM,
+      below: start,
+      half: middle - start,
+      whole: (below[i + 1] as number) - start,
+    };
+  });
+  bandsOf.set(section, made);
+  return made;
+}
+
+/** Share of a band's height at which `area` of it is filled: a s + b s^2, through its middle and its top. */
+function shareOfBand({ half, whole }: Band, area: number): number {
+  const b = 2 * (whole - 2 * half);
+  const a = whole - b;
+  return (2 * area) / (a + Math.sqrt(Math.max(0, a * a + 4 * b * area)));
+}
+
+/** Level of a volume, tank frame, m: exact, by bands between corners. Empty gives the floor, overfull the top. */
 export function levelOfVolumeM(shape: TankShape, volumeM3: number): number {
+  const { lengthM } = shape;
+  if (shape.kind === "box") return Math.min(shape.heightM, Math.max(0, volumeM3 / (lengthM * shape.widthM)));
   const { lowM, highM } = heightsOf(shape);
-  if (volumeM3 <= 0) return lowM;
-  if (volumeM3 >= capacityM3(shape)) return highM;
-  let low = lowM;
-  let high = highM;
-  while (high - low > 1e-12 * (highM - lowM)) {
-    const middle = (low + high) / 2;
-    if (volumeAtLevelM3(shape, middle) < volumeM3) low = middle;
-    else high = middle;
-  }
-  return (low + high) / 2;
+  const area = volumeM3 / lengthM;
+  if (!(area > 0)) return lowM;
+  const band = bands(shape.section).find(({ below, whole }) => area < below + whole);
+  return band ? band.fromM + band.heightM * shareOfBand(band, area - band.below) : highM;
 }
 
 /** Does the outline cross itself? Every pair of sides that do not touch is tested. */
