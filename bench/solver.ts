@@ -36,7 +36,7 @@ function fromPlan(ws: Workspace, name: string, job: Job): void {
   const text = exportInp(solved(job, plan.conditions, new LineUpSolver(buildNetwork(job))));
   const ours: number[] = [];
   const theirs: number[] = [];
-  for (let i = 0; i < 60; i++) {
+  for (let i = 0; i < 400; i++) {
     ours.push(ms(() => solved(job, plan.conditions, new LineUpSolver(buildNetwork(job)))));
     theirs.push(
       ms(() => {
@@ -48,7 +48,7 @@ function fromPlan(ws: Workspace, name: string, job: Job): void {
       }),
     );
   }
-  const [a, b] = [median(ours.slice(10)), median(theirs.slice(10))];
+  const [a, b] = [median(ours.slice(100)), median(theirs.slice(100))];
   show(
     `${name}: plan to result`,
     `ours ${a.toFixed(3)} ms, EPANET from text ${b.toFixed(3)} ms: ${(b / a).toFixed(1)} times faster`,

@@ -1,7 +1,7 @@
 /** The Keel: the fuel way of the chosen line-up laid straight, its elevation and the pressure along it. */
 import { useLayoutEffect, useRef, useState } from "react";
 import styled, { css } from "styled-components";
-import type { FuelWay, Station } from "~/core/hydraulics/route";
+import type { FuelWay, Station, Stub } from "~/core/hydraulics/route";
 import type { LineUpVerdict } from "~/core/hydraulics/worst";
 import type { Limits } from "~/core/plan/types";
 import { fromSi } from "~/core/units/factors";
@@ -27,6 +27,8 @@ interface Props {
   onSelect: (id: string) => void;
   nameOf: (id: string) => string;
   marks?: KeelMark[];
+  /** Branches that leave the way. */
+  stubs?: readonly Stub[];
 }
 
 const Frame = styled.div`
@@ -39,6 +41,11 @@ const NameButton = styled.button<{ $chosen: boolean }>`
   ${({ $chosen }) => $chosen && css`font-weight: 700; text-decoration: underline; text-underline-offset: 3px;`}
   &[data-hidden="true"] { width: 24px; overflow: hidden; color: transparent; }
   &[data-hidden="true"]:focus-visible, &[data-hidden="true"]:hover { color: var(--ink); width: auto; background: var(--raised); z-index: 3; }
+`;
+const StubButton = styled.button`
+  position: absolute; transform: translate(-50%, -50%); width: 24px; height: 24px; border: 0; padding: 0; background: none; cursor: pointer;
+  &::after { content: ""; position: absolute; left: 7px; top: 2px; width: 2px; height: 14px; background: var(--idle); transform: rotate(30deg); }
+  &:hover::after, &:focus-visible::after, &[aria-pressed="true"]::after { background: var(--act); width: 4px; }
 `;
 const Tip = styled.div`
   position: absolute; background: var(--ink); color: var(--raised); padding: 5px 9px; border-radius: 2px; font-size: 13px; font-stretch: 84%;
@@ -169,7 +176,18 @@ function tipText(station: Station, way: FuelWay, units: UnitChoice): string[] {
 }
 
 export function Keel(props: Props) {
-  const { verdict, before, limits, units, height, selectedId, onSelect, nameOf, marks = [] } = props;
+  const {
+    verdict,
+    before,
+    limits,
+    units,
+    height,
+    selectedId,
+    onSelect,
+    nameOf,
+    marks = [],
+    stubs = [],
+  } = props;
   const [frame, width] = useWidth();
   const { result, way, suction } = verdict;
   if (result.outcome !== "solved" || !way || way.legs.length === 0) return null;
@@ -337,6 +355,21 @@ export function Keel(props: Props) {
           lines={runTip(chosenRun, units)}
         />
       )}
+      {stubs.map(({ stationId, runId, farId }, i) => {
+        const at = scale.stations.find(({ station }) => station.id === stationId);
+        const before = stubs.slice(0, i).filter((stub) => stub.stationId === stationId).length;
+        return at ? (
+          <StubButton
+            key={runId}
+            type="button"
+            title={`branch: ${nameOf(farId)}`}
+            aria-label={`Branch at ${at.station.name} to ${nameOf(farId)}`}
+            aria-pressed={selectedId === runId}
+            style={{ left: at.x + 4 + before * 10, top: scale.zeroY - 12 }}
+            onClick={() => onSelect(runId)}
+          />
+        ) : null;
+      })}
       {scale.stations.map(({ station, x }, i) => (
         <NameButton
           key={`${station.id}${station.side}${station.linkId ?? ""}`}

@@ -66,8 +66,8 @@ export type NewtonEnd =
 const SHUT_PA_S_M3 = 1e17;
 /** Least slope of a law: keeps the step finite for a link that costs nothing at rest. 0.6 Pa at 210 L/h. */
 const LEAST_SLOPE = 1e4;
-/** The step's flows differ from the last by less than this share of all flow; Newton's next error is its square. */
-const FLOW_TOLERANCE = 1e-5;
+/** The step's flows differ from the last by less than this share of all flow; Newton's next error is near its square. */
+const FLOW_TOLERANCE = 3e-4;
 /** Where nothing flows, steps under this count as none. */
 const NO_FLOW_M3S = 1e-13;
 const ENERGY_TOLERANCE_PA = 0.05;
@@ -109,6 +109,9 @@ interface Workspace {
   readonly conductance: Float64Array;
   readonly offset: Float64Array;
   readonly change: Float64Array;
+  readonly trial: Float64Array;
+  readonly drop: Float64Array;
+  readonly slope: Float64Array;
   readonly diagonal: Float64Array;
   readonly lower: Float64Array;
   readonly x: Float64Array;
@@ -140,6 +143,9 @@ export class NetworkSolver {
       conductance: new Float64Array(links),
       offset: new Float64Array(links),
       change: new Float64Array(links),
+      trial: new Float64Array(links),
+      drop: new Float64Array(links),
+      slope: new Float64Array(links),
       diagonal: new Float64Array(topology.unknowns),
       lower: new Float64Array(topology.factor.row.length),
       x: new Float64Array(topology.unknowns),
@@ -167,57 +173,59 @@ export class NetworkSolver {
 
   private settled = false;
 
-  /** Drop of a link at a flow, and its slope; written to `piece`. */
-  private evaluate(laws: LinkLaws, i: number, q: number): void {
-    const { piece } = this;
-    const kind = laws.way[i] as Way;
-    if (kind === Way.shut || (kind === Way.oneWay && q < 0)) {
-      piece.slope = SHUT_PA_S_M3;
-      piece.drop = (kind === Way.shut ? 0 : this.dropAtRest(laws, i)) + SHUT_PA_S_M3 * q;
-      return;
+  /** Drop and slope of every link at `flow`, written to the workspace. */
+  private evaluate(laws: LinkLaws, flow: Float64Array): void {
+    const { way, constant, linear, square, friction, reynoldsPerFlow, relativeRoughness, curve, curves } =
+      laws;
+    const { drop, slope } = this.work;
+    const { piece, value, law } = this;
+    for (let i = 0; i < flow.length; i++) {
+      const q = flow[i] as number;
+      const kind = way[i] as number;
+      if (kind === Way.shut || (kind === Way.oneWay && q < 0)) {
+        slope[i] = SHUT_PA_S_M3;
+        drop[i] = (kind === Way.shut ? 0 : this.dropAtRest(laws, i)) + SHUT_PA_S_M3 * q;
+        continue;
+      }
+      if ((curve[i] as number) >= 0) {
+        curveValue(curves[curve[i] as number] as Curve, q, piece);
+        drop[i] = piece.drop;
+        slope[i] = piece.slope;
+        continue;
+      }
+      const size = q < 0 ? -q : q;
+      const s = (square[i] as number) * size;
+      let perFlow = (linear[i] as number) + s;
+      let grows = perFlow + s;
+      const re = (reynoldsPerFlow[i] as number) * size;
+      if (re < LAMINAR_BELOW_RE) {
+        const laminar = (64 * (friction[i] as number)) / (reynoldsPerFlow[i] as number);
+        perFlow += laminar;
+        grows += laminar;
+      } else {
+        law.evaluate(re, relativeRoughness[i] as number, value);
+        const turbulent = (friction[i] as number) * value.factor * size;
+        perFlow += turbulent;
+        grows += turbulent * (2 + value.logSlope);
+      }
+      drop[i] = (constant[i] as number) + perFlow * q;
+      slope[i] = grows;
     }
-    const curve = laws.curve[i] as number;
-    if (curve >= 0) {
-      curveValue(laws.curves[curve] as Curve, q, piece);
-      return;
-    }
-    const size = q < 0 ? -q : q;
-    const friction = laws.friction[i] as number;
-    const reynoldsPerFlow = laws.reynoldsPerFlow[i] as number;
-    const s = (laws.square[i] as number) * size;
-    let perFlow = (laws.linear[i] as number) + s;
-    let slope = (laws.linear[i] as number) + 2 * s;
-    const re = reynoldsPerFlow * size;
-    if (re < LAMINAR_BELOW_RE) {
-      const laminar = (64 * friction) / reynoldsPerFlow;
-      perFlow += laminar;
-      slope += laminar;
-    } else {
-      const { value } = this;
-      this.law.evaluate(re, laws.relativeRoughness[i] as number, value);
-      const turbulent = friction * value.factor * size;
-      perFlow += turbulent;
-      slope += turbulent * (2 + value.logSlope);
-    }
-    piece.drop = (laws.constant[i] as number) + perFlow * q;
-    piece.slope = slope;
   }
 
   /** Conductance and offset of every link at its flow; gives the worst |drop - potential difference|, Pa. */
   private linearise(laws: LinkLaws, state: FlowState): number {
     const { from, to } = this.topology;
-    const { conductance, offset } = this.work;
+    const { conductance, offset, drop, slope } = this.work;
     const { flow, potential } = state;
-    const { piece } = this;
+    this.evaluate(laws, flow);
     let worst = 0;
     for (let i = 0; i < flow.length; i++) {
-      const q = flow[i] as number;
-      this.evaluate(laws, i, q);
-      const g = piece.slope > LEAST_SLOPE ? 1 / piece.slope : 1 / LEAST_SLOPE;
+      const fall = drop[i] as number;
+      const g = 1 / Math.max(slope[i] as number, LEAST_SLOPE);
       conductance[i] = g;
-      offset[i] = q - piece.drop * g;
-      const miss =
-        piece.drop - ((potential[from[i] as number] as number) - (potential[to[i] as number] as number));
+      offset[i] = (flow[i] as number) - fall * g;
+      const miss = fall - ((potential[from[i] as number] as number) - (potential[to[i] as number] as number));
       const off = miss < 0 ? -miss : miss;
       if (!(off <= worst)) worst = off;
     }
@@ -309,13 +317,13 @@ export class NetworkSolver {
 
   private contentSlope(laws: LinkLaws, { flow, potential }: FlowState, share: number): number {
     const { from, to } = this.topology;
-    const { change } = this.work;
+    const { change, drop, trial } = this.work;
+    for (let i = 0; i < flow.length; i++) trial[i] = (flow[i] as number) + share * (change[i] as number);
+    this.evaluate(laws, trial);
     let sum = 0;
     for (let i = 0; i < flow.length; i++) {
-      const by = change[i] as number;
-      this.evaluate(laws, i, (flow[i] as number) + share * by);
-      const drop = (potential[from[i] as number] as number) - (potential[to[i] as number] as number);
-      sum += by * (this.piece.drop - drop);
+      const fall = (potential[from[i] as number] as number) - (potential[to[i] as number] as number);
+      sum += (change[i] as number) * ((drop[i] as number) - fall);
     }
     return sum;
   }

@@ -4,7 +4,7 @@
  */
 import { headPa } from "../fuel/fuel";
 import type { NetworkLink } from "../network/network";
-import type { Engine, Id, PortRef } from "../plan/types";
+import type { Engine, Id, Plan } from "../plan/types";
 import { figuresOf, transitionRange } from "./derive";
 import type { SolvedLineUp } from "./solve";
 
@@ -23,8 +23,6 @@ export interface Station {
   flowM3S: number;
   zM: number;
   linkId: string | null;
-  /** Ports where hoses meet it that are not on this way: other branches, to be chosen. */
-  stubs: PortRef[];
 }
 
 /** A point of the drawn line: distance, height, gauge pressure. */
@@ -66,30 +64,31 @@ interface Hop {
   forward: boolean;
 }
 
-function largest(solved: SolvedLineUp, node: number, into: boolean, used: Set<number>): Hop | null {
+function largest(solved: SolvedLineUp, node: number, into: boolean, used: Uint8Array): Hop | null {
+  const { from, to, linkStart, linkAt } = solved.network.topology;
   let best: Hop | null = null;
   let most = 0;
-  solved.network.links.forEach((link, i) => {
-    const q = solved.flow[i] as number;
-    if (used.has(i) || q === 0 || link.from === link.to) return;
-    const head = q > 0 ? link.to : link.from;
-    const tail = q > 0 ? link.from : link.to;
-    if ((into ? head : tail) === node && Math.abs(q) > most) {
-      best = { link: i, forward: q > 0 };
-      most = Math.abs(q);
-    }
-  });
+  for (let k = linkStart[node] as number; k < (linkStart[node + 1] as number); k++) {
+    const link = linkAt[k] as number;
+    const q = solved.flow[link] as number;
+    const size = Math.abs(q);
+    if (!(size > most) || used[link] || from[link] === to[link]) continue;
+    const end = q > 0 === into ? to[link] : from[link];
+    if (end !== node) continue;
+    best = { link, forward: q > 0 };
+    most = size;
+  }
   return best;
 }
 
 /** Follows the largest flow from a node, up to the tank it comes from (`into`) or down to where it ends. */
 function follow(solved: SolvedLineUp, start: number, into: boolean): Hop[] {
   const hops: Hop[] = [];
-  const used = new Set<number>();
+  const used = new Uint8Array(solved.flow.length);
   for (let node = start; node < solved.network.topology.unknowns || hops.length === 0; ) {
     const hop = largest(solved, node, into, used);
     if (!hop) break;
-    used.add(hop.link);
+    used[hop.link] = 1;
     hops.push(hop);
     const link = solved.network.links[hop.link] as NetworkLink;
     node = into === hop.forward ? link.from : link.to;
@@ -189,7 +188,6 @@ class WayBuilder {
       flowM3S: Math.abs(flowM3S),
       zM: inside,
       linkId: link.id,
-      stubs: [],
     });
   }
 
@@ -219,7 +217,6 @@ class WayBuilder {
       flowM3S: Math.abs(flowM3S),
       zM,
       linkId: link.id,
-      stubs: this.stubsOf(part.id, [start, end]),
     });
     this.legs.push({
       id: part.id,
@@ -256,7 +253,6 @@ class WayBuilder {
         flowM3S: 0,
         zM: part.position.zM,
         linkId: null,
-        stubs: [],
       });
     }
   }
@@ -277,17 +273,26 @@ class WayBuilder {
       flowM3S: this.solved.settings.demand[feed] ?? 0,
       zM: nodes[feed]?.zM ?? 0,
       linkId: null,
-      stubs: [],
     });
   }
+}
 
-  /** Ports of a part with a hose on, other than those passed through. */
-  private stubsOf(id: Id, passed: number[]): PortRef[] {
-    const { plan, nodeOf } = this.solved.network;
-    return plan.runs
-      .flatMap((run) => [run.from, run.to])
-      .filter((ref) => ref.part === id && !passed.includes(nodeOf.get(`${id}.${ref.port}`) ?? -1));
-  }
+/** A hose that meets a part of the way but is not on it: another branch, which can be chosen. */
+export interface Stub {
+  stationId: Id;
+  runId: Id;
+  /** Part at the other end of the hose. */
+  farId: Id;
+}
+
+export function stubsOf(plan: Plan, way: FuelWay): Stub[] {
+  const onWay = new Set(way.legs.map(({ id }) => id));
+  const stations = new Set(way.stations.filter(({ kind }) => kind !== "tank").map(({ id }) => id));
+  return plan.runs.flatMap(({ id, from, to }) => {
+    if (onWay.has(id)) return [];
+    if (stations.has(from.part)) return [{ stationId: from.part, runId: id, farId: to.part }];
+    return stations.has(to.part) ? [{ stationId: to.part, runId: id, farId: from.part }] : [];
+  });
 }
 
 function suctionLosses(legs: readonly Leg[], firstPumpId: Id | null): FuelWay["suctionLosses"] {

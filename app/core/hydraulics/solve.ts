@@ -77,6 +77,7 @@ export class LineUpSolver {
   private readonly warm: { flow: Float64Array; potential: Float64Array };
   private buffers: Settings | undefined;
   private readonly tankNodes: readonly number[];
+  private lastReach: { way: Uint8Array; fromTanks: Uint8Array; toTanks: Uint8Array } | null = null;
 
   constructor(
     readonly network: Network,
@@ -117,7 +118,6 @@ export class LineUpSolver {
 
   private solveSettings(settings: Settings): LineUpResult {
     const consumers = this.consumersWithPaths(settings);
-    const full = settings.demand.slice();
     let end = this.run(settings, settings.demand);
     if (end.outcome !== "solved") {
       this.warm.flow.fill(1e-6);
@@ -126,14 +126,15 @@ export class LineUpSolver {
     }
     const reason = this.starvation(settings);
     if (reason) {
-      const share = this.throttle(settings, full, consumers, reason);
+      const share = this.throttle(settings, consumers, reason);
       end = this.run(settings, settings.demand);
       if (end.outcome !== "solved") return { outcome: end.outcome, iterations: end.iterations };
       if (share === null || this.starvation(settings))
         return { outcome: "boils", at: reason.at, cause: reason.cause };
     }
     const { iterations, massM3S, energyPa } = end;
-    const flow = Float64Array.from(this.warm.flow, (q) => (Math.abs(q) < NO_FLOW_M3S ? 0 : q));
+    const flow = this.warm.flow.slice();
+    for (let i = 0; i < flow.length; i++) if (Math.abs(flow[i] as number) < NO_FLOW_M3S) flow[i] = 0;
     return {
       outcome: "solved",
       network: this.network,
@@ -150,12 +151,12 @@ export class LineUpSolver {
   /** Lessens every draw to what can be fed; null where nothing draws. */
   private throttle(
     settings: Settings,
-    full: Float64Array,
     consumers: Map<Id, ConsumerOutcome>,
     { at, cause }: Starvation,
   ): number | null {
     const drawing = [...consumers].filter(([, { outcome }]) => outcome === "fed");
     if (drawing.length === 0) return null;
+    const full = settings.demand.slice();
     const share = this.mostShare(settings, full);
     for (let node = 0; node < full.length; node++) settings.demand[node] = share * (full[node] as number);
     for (const [id, was] of drawing) {
@@ -168,21 +169,13 @@ export class LineUpSolver {
 
   /** Draws without a way from a tank, or back to one, are taken off before the solve. */
   private consumersWithPaths(settings: Settings): Map<Id, ConsumerOutcome> {
-    const { engines, settable } = this.network;
+    const { engines } = this.network;
     const { demand, lineUp, laws } = settings;
     const outcomes = new Map<Id, ConsumerOutcome>();
     const running = engines.filter(({ part }) => lineUp.consumers[part.id] === "running");
     for (const { part } of engines) outcomes.set(part.id, { outcome: "stopped" });
     if (running.length === 0) return outcomes;
-    const outlets = settable.tankPort
-      .filter(({ index }) => laws.way[index] === Way.open)
-      .map(({ link }) => link.from);
-    const fromTanks = reach(this.network, outlets, (link, forward) =>
-      passes(laws.way[link] as number, forward),
-    );
-    const toTanks = reach(this.network, this.tankNodes, (link, forward) =>
-      passes(laws.way[link] as number, !forward),
-    );
+    const { fromTanks, toTanks } = this.reachable(laws.way);
     for (const { part, feed, back } of running) {
       const side = !fromTanks[feed] ? "feed" : !toTanks[back] ? "return" : null;
       if (side) {
@@ -197,17 +190,30 @@ export class LineUpSolver {
     return outcomes;
   }
 
+  /** What tanks reach and what reaches them, kept until a way changes. */
+  private reachable(way: Uint8Array): { fromTanks: Uint8Array; toTanks: Uint8Array } {
+    const last = this.lastReach;
+    if (last?.way.every((one, i) => one === way[i])) return last;
+    const outlets = this.network.settable.tankPort
+      .filter(({ index }) => way[index] === Way.open)
+      .map(({ link }) => link.from);
+    const fromTanks = reach(this.network, outlets, (link, forward) => passes(way[link] as number, forward));
+    const toTanks = reach(this.network, this.tankNodes, (link, forward) =>
+      passes(way[link] as number, !forward),
+    );
+    this.lastReach = { way: way.slice(), fromTanks, toTanks };
+    return this.lastReach;
+  }
+
   private run(settings: Settings, demand: Float64Array) {
     const { unknowns } = this.network.topology;
-    settings.fixed.forEach((potential, i) => {
-      this.warm.potential[unknowns + i] = potential;
-    });
+    this.warm.potential.set(settings.fixed, unknowns);
     return this.newton.solve(settings.laws, demand, this.warm);
   }
 
   /** The worst place where fuel would boil, or a pump cannot draw; null where all is well. */
   private starvation(settings: Settings): Starvation | null {
-    const { nodes, settable, topology } = this.network;
+    const { nodes, nodeHeightM, settable, topology } = this.network;
     const { from, to, unknowns } = topology;
     const { flow, potential } = this.warm;
     const { fuel, atmospherePa, lineUp } = settings;
@@ -217,7 +223,7 @@ export class LineUpSolver {
       if (!(marginPa > 0) && !(worst && worst.marginPa <= marginPa)) worst = { at, cause, marginPa };
     };
     const gauge = (node: number) =>
-      (potential[node] as number) - headPa(fuel.densityKgM3, nodes[node]?.zM ?? 0);
+      (potential[node] as number) - headPa(fuel.densityKgM3, nodeHeightM[node] as number);
     const flows = (i: number) => Math.abs(flow[i] as number) >= NO_FLOW_M3S;
     for (let i = 0; i < from.length; i++) {
       // A tank's own node is no place in a pipe.
@@ -256,12 +262,16 @@ export class LineUpSolver {
   }
 
   private gauge(settings: Settings): Float64Array {
-    const { topology, nodes } = this.network;
+    const { topology, nodeHeightM } = this.network;
     const known = this.connectedToTanks(settings);
-    return Float64Array.from(this.warm.potential, (potential, node) => {
-      if (node >= topology.unknowns) return 0;
-      return known[node] ? potential - headPa(settings.fuel.densityKgM3, nodes[node]?.zM ?? 0) : Number.NaN;
-    });
+    const gauge = this.warm.potential.slice();
+    const { densityKgM3 } = settings.fuel;
+    for (let node = 0; node < gauge.length; node++) {
+      if (node >= topology.unknowns) gauge[node] = 0;
+      else if (!known[node]) gauge[node] = Number.NaN;
+      else gauge[node] = (gauge[node] as number) - headPa(densityKgM3, nodeHeightM[node] as number);
+    }
+    return gauge;
   }
 
   /** Nodes whose pressure is fixed by a tank: joined to one by ways that stand open. */

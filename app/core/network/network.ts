@@ -93,6 +93,7 @@ export interface Network {
   readonly plan: Plan;
   readonly topology: Topology;
   readonly nodes: readonly NetworkNode[];
+  readonly nodeHeightM: Float64Array;
   readonly links: readonly NetworkLink[];
   readonly shape: LinkShape;
   readonly settable: SettableLinks;
@@ -186,107 +187,112 @@ const linksOfTank = (tank: Tank, at: At): NetworkLink[] =>
     return { kind: "tankPort", id, from: at(id), to: at(tank.id), tank, port };
   });
 
+/** What a line of one bore loses, apart from what flows in it. */
 interface Loss {
   boreM: number;
   lengthM: number;
   roughnessM: number;
-  fittings: [FittingKind, number][];
-  endK: number;
+  /** Sum of K over Re, and of K that does not change with flow. */
+  overRe: number;
+  constant: number;
 }
 
-const HALF = 0.5;
+function fitting(kind: FittingKind, boreM: number, lengthM = 0): Loss {
+  const { overRe, constant } = twoKOf(kind, boreM);
+  return { boreM, lengthM, roughnessM: 0, overRe, constant };
+}
+
+function lossOfRun({ run, geometry }: LinkOf<"run">): Loss {
+  const { boreM, roughnessM, endBoreM } = run;
+  const quarter = twoKOf("elbow90", boreM);
+  const eighth = twoKOf("elbow45", boreM);
+  const ends = endBoreM ? endLossK(boreM, endBoreM[0]) + endLossK(boreM, endBoreM[1]) : 0;
+  return {
+    boreM,
+    lengthM: geometry.lengthM,
+    roughnessM,
+    overRe: geometry.bends90 * quarter.overRe + geometry.bends45 * eighth.overRe,
+    constant: ends + geometry.bends90 * quarter.constant + geometry.bends45 * eighth.constant,
+  };
+}
 
 function lossOf(link: NetworkLink): Loss | null {
-  const none = { lengthM: 0, roughnessM: 0, endK: 0 };
   switch (link.kind) {
-    case "run": {
-      const { run, geometry } = link;
-      const ends = run.endBoreM?.reduce((sum, bore) => sum + endLossK(run.boreM, bore), 0) ?? 0;
-      return {
-        boreM: run.boreM,
-        lengthM: geometry.lengthM,
-        roughnessM: run.roughnessM,
-        fittings: [
-          ["elbow90", geometry.bends90],
-          ["elbow45", geometry.bends45],
-        ],
-        endK: ends,
-      };
-    }
+    case "run":
+      return lossOfRun(link);
     case "tankPort": {
       const { mouth, outside, role, boreM } = link.port;
-      const fittings: [FittingKind, number][] = [[role === "outlet" ? "entrance" : "exit", 1]];
-      return { boreM, lengthM: distanceM(mouth, outside), roughnessM: 0, fittings, endK: 0 };
+      return fitting(role === "outlet" ? "entrance" : "exit", boreM, distanceM(mouth, outside));
     }
     case "valve":
-      return { ...none, boreM: link.valve.boreM, fittings: [["ballValve", 1]] };
+      return fitting("ballValve", link.valve.boreM);
     case "tee":
-      return {
-        ...none,
-        boreM: link.part.boreM,
-        fittings: [[link.id.endsWith(".c") ? "teeBranch" : "teeRun", 1]],
-      };
+      return fitting(link.id.endsWith(".c") ? "teeBranch" : "teeRun", link.part.boreM);
     case "check":
-      return { ...none, boreM: link.part.boreM, fittings: [["checkSwing", 1]] };
+      return fitting("checkSwing", link.part.boreM);
     case "filter":
     case "pump":
       return null;
   }
 }
 
+function curveOf({ curve, reliefPa }: LiftPump): Curve {
+  const points = effectiveCurve(curve, reliefPa);
+  const flow = new Float64Array(points.map(({ flowM3S }) => flowM3S));
+  return { flow, drop: new Float64Array(points.map(({ risePa }) => -risePa)) };
+}
+
 function shapeOf(links: readonly NetworkLink[]): LinkShape {
   const make = () => new Float64Array(links.length);
+  const [perViscosity, perDensity, perFriction, reBore, relativeRoughness] = [
+    make(),
+    make(),
+    make(),
+    make(),
+    make(),
+  ];
   const curve = new Int16Array(links.length).fill(-1);
   const curves: Curve[] = [];
-  const shape = {
-    perViscosity: make(),
-    perDensity: make(),
-    perFriction: make(),
-    reBore: make(),
-    relativeRoughness: make(),
-  };
-  links.forEach((link, i) => {
+  reBore.fill(1);
+  for (let i = 0; i < links.length; i++) {
+    const link = links[i] as NetworkLink;
     if (link.kind === "pump") {
-      const points = effectiveCurve(link.part.curve, link.part.reliefPa);
       curve[i] = curves.length;
-      curves.push({
-        flow: Float64Array.from(points, (point) => point.flowM3S),
-        drop: Float64Array.from(points, (point) => -point.risePa),
-      });
+      curves.push(curveOf(link.part));
     }
     const loss = lossOf(link);
-    shape.reBore[i] = 1;
-    if (!loss) return;
-    const { boreM, lengthM, roughnessM, fittings, endK } = loss;
-    const area = (Math.PI / 4) * boreM ** 2;
-    const perVelocityHead = 1 / (2 * area ** 2);
-    let overRe = 0;
-    let constant = endK;
-    for (const [kind, count] of fittings) {
-      const k = twoKOf(kind, boreM);
-      overRe += count * k.overRe;
-      constant += count * k.constant;
-    }
-    shape.perViscosity[i] = (overRe * HALF) / (boreM * area);
-    shape.perDensity[i] = constant * perVelocityHead;
-    shape.perFriction[i] = (lengthM / boreM) * perVelocityHead;
-    shape.reBore[i] = boreM / area;
-    shape.relativeRoughness[i] = roughnessM / boreM;
-  });
-  return { ...shape, curve, curves };
+    if (!loss) continue;
+    const { boreM, lengthM, roughnessM, overRe, constant } = loss;
+    const area = (Math.PI / 4) * boreM * boreM;
+    const perVelocityHead = 1 / (2 * area * area);
+    perViscosity[i] = overRe / (2 * boreM * area);
+    perDensity[i] = constant * perVelocityHead;
+    perFriction[i] = (lengthM / boreM) * perVelocityHead;
+    reBore[i] = boreM / area;
+    relativeRoughness[i] = roughnessM / boreM;
+  }
+  return { perViscosity, perDensity, perFriction, reBore, relativeRoughness, curve, curves };
 }
 
 function settableLinks(links: readonly NetworkLink[]): SettableLinks {
-  const of = <K extends NetworkLink["kind"]>(kind: K): Indexed<K>[] =>
-    links.flatMap((link, index) => (link.kind === kind ? [{ index, link: link as LinkOf<K> }] : []));
-  return {
-    valve: of("valve"),
-    check: of("check"),
-    filter: of("filter"),
-    pump: of("pump"),
-    tankPort: of("tankPort").map((one) => ({ ...one, mouthM: mouthHeightM(one.link.tank, one.link.port) })),
-    humped: of("run").filter(({ link }) => link.geometry.profile.length > 2),
+  const lists: { -readonly [K in keyof SettableLinks]: SettableLinks[K][number][] } = {
+    valve: [],
+    check: [],
+    filter: [],
+    pump: [],
+    tankPort: [],
+    humped: [],
   };
+  links.forEach((link, index) => {
+    if (link.kind === "valve") lists.valve.push({ index, link });
+    else if (link.kind === "check") lists.check.push({ index, link });
+    else if (link.kind === "filter") lists.filter.push({ index, link });
+    else if (link.kind === "pump") lists.pump.push({ index, link });
+    else if (link.kind === "tankPort")
+      lists.tankPort.push({ index, link, mouthM: mouthHeightM(link.tank, link.port) });
+    else if (link.kind === "run" && link.geometry.profile.length > 2) lists.humped.push({ index, link });
+  });
+  return lists;
 }
 
 /** Builds the network of a plan. Ports named by runs but missing in the plan are left out. */
@@ -327,8 +333,8 @@ export function buildNetwork(job: Job, plan: Plan = currentPlan(job)): Network {
   const topology = makeTopology(
     unknowns,
     nodes.length,
-    Int32Array.from(links, ({ from }) => from),
-    Int32Array.from(links, ({ to }) => to),
+    new Int32Array(links.map(({ from }) => from)),
+    new Int32Array(links.map(({ to }) => to)),
   );
   const engines = parts.flatMap((part) =>
     part.kind === "engine"
@@ -349,6 +355,7 @@ export function buildNetwork(job: Job, plan: Plan = currentPlan(job)): Network {
     nodes,
     links,
     shape: shapeOf(links),
+    nodeHeightM: new Float64Array(nodes.map(({ zM }) => zM)),
     settable: settableLinks(links),
     nodeOf,
     linkOf,

@@ -2,6 +2,7 @@ import { ChevronsDownUp, ChevronsUpDown } from "lucide-react";
 import { useEffect, useMemo, useState } from "react";
 import { useLocation } from "react-router";
 import styled from "styled-components";
+import { stubsOf } from "~/core/hydraulics/route";
 import type { BookEntry, VacuumReading } from "~/core/plan/types";
 import { leakJoints } from "~/core/work/leakTest";
 import { Keel, type KeelMark } from "~/keel/Keel";
@@ -72,6 +73,7 @@ export function KeelStrip() {
   const narrow = useNarrow();
   const shown: Height = place === "prove" && height === "low" ? "tall" : height;
   const marks = useMemo(() => marksFor(place, open), [place, open]);
+  const stubs = useMemo(() => (verdict?.way ? stubsOf(plan, verdict.way) : []), [plan, verdict]);
   const step = shown === "folded" ? "low" : shown === "low" ? "tall" : "low";
   if (place === "print") return null;
   const drawn = verdict?.way && verdict.result.outcome === "solved";
@@ -124,6 +126,7 @@ export function KeelStrip() {
           onSelect={open.select}
           nameOf={(id) => nameOf(job, id)}
           marks={marks}
+          stubs={stubs}
         />
       )}
     </Strip>
