@@ -43,6 +43,8 @@ export default tseslint.config(
   { ignores: ["build/", ".react-router/", "node_modules/", "test-results/", "playwright-report/", "tmp/"] },
   ...tseslint.configs.recommended,
   { ...hooks.configs.flat["recommended-latest"], files: ["app/**/*.{ts,tsx}"] },
+  // No compiler is in use that would memoise by itself.
+  { files: ["app/**/*.{ts,tsx}"], rules: { "react-hooks/preserve-manual-memoization": "off" } },
   {
     files: ["app/**/*.{ts,tsx}", "cli/**/*.ts"],
     languageOptions: { parserOptions: { projectService: true, tsconfigRootDir: import.meta.dirname } },

@@ -75,6 +75,7 @@ export function bigJob(
   job.consumers.push(engine);
   lineUp.consumers[engine.id] = "running";
   join(at(pump, "out"), { part: engine.id, port: "feed" });
-  join({ part: engine.id, port: "return" }, { part: "t0", port: "return" });
+  const back = newRun("back", { part: engine.id, port: "return" }, { part: "t0", port: "return" }, 9, boreM);
+  plan.runs.push(back);
   return job;
 }

@@ -21,7 +21,8 @@ import type { Conditions, Id, Job, LineUp, Plan } from "~/core/plan/types";
 import { faultText } from "~/messages/faults";
 import { noteText } from "~/messages/notes";
 import { storageFault } from "~/store/faults";
-import { type CommitResult, commit, exportJob, type LoadedJob, loadJob, redo, undo } from "~/store/jobs";
+import { type CommitResult, commit, type LoadedJob, loadJob, redo, undo } from "~/store/jobs";
+import { saveJobFile } from "./files";
 
 export interface Moved {
   what: "vacuum" | "feed" | "worst";
@@ -43,12 +44,7 @@ export interface OpenJob {
   chooseLineUp: (id: Id) => void;
   selectedId: Id | null;
   select: (id: Id | null) => void;
-  /** Conditions explored by the sliders; null where the stored ones hold. */
-  overlay: Conditions | null;
-  explore: (conditions: Conditions | null) => void;
-  conditions: Conditions;
-  /** The chosen line-up at the explored conditions, and at the stored ones. */
-  verdict: LineUpVerdict | null;
+  /** The chosen line-up at the stored conditions. */
   stored: LineUpVerdict | null;
   findings: Finding[];
   focusFinding: Finding | null;
@@ -60,7 +56,24 @@ export interface OpenJob {
   say: (text: string, lasts?: boolean) => void;
 }
 
+/** What the sliders explore: apart from the job, so that only what shows it is drawn anew as the hand moves. */
+export interface Explored {
+  /** Conditions explored; null where the stored ones hold. */
+  overlay: Conditions | null;
+  explore: (conditions: Conditions | null) => void;
+  conditions: Conditions;
+  /** The chosen line-up at the explored conditions. */
+  verdict: LineUpVerdict | null;
+}
+
 const Context = createContext<OpenJob | null>(null);
+const ExploredContext = createContext<Explored | null>(null);
+
+export function useExplored(): Explored {
+  const explored = useContext(ExploredContext);
+  if (!explored) throw new Error("no job is open here");
+  return explored;
+}
 
 export function useJob(): OpenJob {
   const open = useContext(Context);
@@ -113,26 +126,6 @@ function downloadOffer(jobId: Id, say: Say, text: string): void {
   say({ text, lasts: true, action: { label: "Save the file", run: () => void saveJobFile(jobId) } });
 }
 
-export async function saveJobFile(jobId: Id): Promise<void> {
-  const file = await exportJob(jobId);
-  if (file) saveText(`${fileName(file.name)}.keel.json`, file.text, "application/json");
-}
-
-export const fileName = (name: string) =>
-  name
-    .toLowerCase()
-    .replace(/[^a-z0-9]+/g, "-")
-    .replace(/^-|-$/g, "") || "job";
-
-export function saveText(name: string, text: string, type: string): void {
-  const url = URL.createObjectURL(new Blob([text], { type }));
-  const link = document.createElement("a");
-  link.href = url;
-  link.download = name;
-  link.click();
-  setTimeout(() => URL.revokeObjectURL(url), 10000);
-}
-
 interface Props {
   loaded: LoadedJob;
   say: Say;
@@ -150,16 +143,10 @@ export function JobProvider({ loaded, say, children }: Props) {
   const [lineUpId, setLineUpId] = useState<Id | null>(null);
   const [selectedId, select] = useState<Id | null>(null);
   const [focusFinding, setFocusFinding] = useState<Finding | null>(null);
-  const [overlay, explore] = useState<Conditions | null>(null);
   const lineUp = plan.lineUps.find((one) => one.id === lineUpId) ?? plan.lineUps[0] ?? null;
-  const conditions = overlay ?? plan.conditions;
   const stored = useMemo(
     () => (lineUp ? judgeLineUp(solver, lineUp, plan.conditions) : null),
     [solver, lineUp, plan.conditions],
-  );
-  const verdict = useMemo(
-    () => (overlay && lineUp ? judgeLineUp(solver, lineUp, overlay) : stored),
-    [solver, lineUp, overlay, stored],
   );
   const moved = useMoved(revision, stored);
 
@@ -193,32 +180,69 @@ export function JobProvider({ loaded, say, children }: Props) {
     [id, say],
   );
 
-  const value: OpenJob = {
-    job,
-    plan,
-    network,
-    solver,
-    revision,
-    canUndo: live.cursor > 0,
-    canRedo: live.lastSeq > live.cursor,
-    exportedAt: live.exportedAt,
-    lineUp,
-    chooseLineUp: setLineUpId,
-    selectedId,
-    select,
-    overlay,
-    explore,
-    conditions,
-    verdict,
-    stored,
-    findings,
-    focusFinding,
-    setFocusFinding,
-    moved,
-    dispatch,
-    undo: () => step(undo),
-    redo: () => step(redo),
-    say: (text, lasts) => say({ text, lasts }),
-  };
-  return <Context.Provider value={value}>{children}</Context.Provider>;
+  const { canUndo, canRedo } = { canUndo: live.cursor > 0, canRedo: live.lastSeq > live.cursor };
+  const { exportedAt } = live;
+  const value = useMemo<OpenJob>(
+    () => ({
+      job,
+      plan,
+      network,
+      solver,
+      revision,
+      canUndo,
+      canRedo,
+      exportedAt,
+      lineUp,
+      chooseLineUp: setLineUpId,
+      selectedId,
+      select,
+      stored,
+      findings,
+      focusFinding,
+      setFocusFinding,
+      moved,
+      dispatch,
+      undo: () => step(undo),
+      redo: () => step(redo),
+      say: (text, lasts) => say({ text, lasts }),
+    }),
+    [
+      job,
+      plan,
+      network,
+      solver,
+      revision,
+      canUndo,
+      canRedo,
+      exportedAt,
+      lineUp,
+      selectedId,
+      stored,
+      findings,
+      focusFinding,
+      moved,
+      dispatch,
+      step,
+      say,
+    ],
+  );
+  return (
+    <Context.Provider value={value}>
+      <ExploredProvider>{children}</ExploredProvider>
+    </Context.Provider>
+  );
+}
+
+function ExploredProvider({ children }: { children: ReactNode }) {
+  const { plan, solver, lineUp, stored } = useJob();
+  const [overlay, explore] = useState<Conditions | null>(null);
+  const verdict = useMemo(
+    () => (overlay && lineUp ? judgeLineUp(solver, lineUp, overlay) : stored),
+    [solver, lineUp, overlay, stored],
+  );
+  const value = useMemo(
+    () => ({ overlay, explore, conditions: overlay ?? plan.conditions, verdict }),
+    [overlay, plan.conditions, verdict],
+  );
+  return <ExploredContext.Provider value={value}>{children}</ExploredContext.Provider>;
 }

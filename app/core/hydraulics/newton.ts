@@ -110,6 +110,7 @@ interface Workspace {
   readonly offset: Float64Array;
   readonly change: Float64Array;
   readonly trial: Float64Array;
+  readonly balance: Float64Array;
   readonly drop: Float64Array;
   readonly slope: Float64Array;
   readonly diagonal: Float64Array;
@@ -144,6 +145,7 @@ export class NetworkSolver {
       offset: new Float64Array(links),
       change: new Float64Array(links),
       trial: new Float64Array(links),
+      balance: new Float64Array(topology.nodes),
       drop: new Float64Array(links),
       slope: new Float64Array(links),
       diagonal: new Float64Array(topology.unknowns),
@@ -331,7 +333,8 @@ export class NetworkSolver {
   /** Worst imbalance of a node, m3/s. */
   private worstMass(demand: Float64Array, flow: Float64Array): number {
     const { from, to, unknowns } = this.topology;
-    const balance = new Float64Array(this.topology.nodes);
+    const { balance } = this.work;
+    balance.fill(0);
     for (let i = 0; i < flow.length; i++) {
       const a = from[i] as number;
       const b = to[i] as number;

@@ -77,6 +77,7 @@ export class LineUpSolver {
   private readonly warm: { flow: Float64Array; potential: Float64Array };
   private buffers: Settings | undefined;
   private readonly tankNodes: readonly number[];
+  private readonly connected: { open: Uint8Array; known: Uint8Array | null };
   private lastReach: { way: Uint8Array; fromTanks: Uint8Array; toTanks: Uint8Array } | null = null;
 
   constructor(
@@ -85,6 +86,7 @@ export class LineUpSolver {
   ) {
     const { topology } = network;
     this.newton = new NetworkSolver(topology, law);
+    this.connected = { open: new Uint8Array(topology.from.length), known: null };
     this.tankNodes = Array.from(
       { length: topology.nodes - topology.unknowns },
       (_, i) => topology.unknowns + i,
@@ -224,14 +226,16 @@ export class LineUpSolver {
     };
     const gauge = (node: number) =>
       (potential[node] as number) - headPa(fuel.densityKgM3, nodeHeightM[node] as number);
+    const judgeNode = (node: number) => {
+      const marginPa = gauge(node) - limitPa;
+      if (!(marginPa > 0)) judge(nodes[node]?.id ?? "", marginPa, "vapour");
+    };
     const flows = (i: number) => Math.abs(flow[i] as number) >= NO_FLOW_M3S;
     for (let i = 0; i < from.length; i++) {
       // A tank's own node is no place in a pipe.
       if ((to[i] as number) >= unknowns || !flows(i)) continue;
-      for (const node of [from[i] as number, to[i] as number]) {
-        const marginPa = gauge(node) - limitPa;
-        if (!(marginPa > 0)) judge(nodes[node]?.id ?? "", marginPa, "vapour");
-      }
+      judgeNode(from[i] as number);
+      judgeNode(to[i] as number);
     }
     for (const { index, link } of settable.humped) {
       if (!flows(index)) continue;
@@ -274,13 +278,21 @@ export class LineUpSolver {
     return gauge;
   }
 
-  /** Nodes whose pressure is fixed by a tank: joined to one by ways that stand open. */
+  /** Nodes whose pressure is fixed by a tank: joined to one by ways that stand open. Kept until one opens or shuts. */
   private connectedToTanks({ laws }: Settings): Uint8Array {
     const { flow } = this.warm;
-    return reach(this.network, this.tankNodes, (link) => {
-      const way = laws.way[link];
-      return way === Way.open || (way === Way.oneWay && (flow[link] as number) > NO_FLOW_M3S);
-    });
+    const { open, known } = this.connected;
+    let isSame = known !== null;
+    for (let i = 0; i < open.length; i++) {
+      const way = laws.way[i];
+      const now = way === Way.open || (way === Way.oneWay && (flow[i] as number) > NO_FLOW_M3S) ? 1 : 0;
+      if (open[i] !== now) isSame = false;
+      open[i] = now;
+    }
+    if (known !== null && isSame) return known;
+    const found = reach(this.network, this.tankNodes, (link) => open[link] === 1);
+    this.connected.known = found;
+    return found;
   }
 }
 

@@ -55,16 +55,19 @@ function emptyLaws(network: Network): LinkLaws {
   };
 }
 
-function setFlowLaws(network: Network, laws: LinkLaws, fuel: FuelState): void {
-  const { perViscosity, perDensity, perFriction, reBore, curve } = network.shape;
+function setFlowLaws({ shape }: Network, laws: LinkLaws, fuel: FuelState): void {
+  const { perViscosity, perDensity, perFriction, reBore } = shape;
+  const { linear, square, friction, reynoldsPerFlow } = laws;
+  const { dynamicPaS, densityKgM3 } = fuel;
+  const perKinematic = 1 / fuel.kinematicM2S;
+  laws.way.fill(Way.open);
+  laws.constant.fill(0);
+  laws.curve.set(shape.curve);
   for (let i = 0; i < perViscosity.length; i++) {
-    laws.way[i] = Way.open;
-    laws.constant[i] = 0;
-    laws.linear[i] = fuel.dynamicPaS * (perViscosity[i] as number);
-    laws.square[i] = fuel.densityKgM3 * (perDensity[i] as number);
-    laws.friction[i] = fuel.densityKgM3 * (perFriction[i] as number);
-    laws.reynoldsPerFlow[i] = (reBore[i] as number) / fuel.kinematicM2S;
-    laws.curve[i] = curve[i] as number;
+    linear[i] = dynamicPaS * (perViscosity[i] as number);
+    square[i] = densityKgM3 * (perDensity[i] as number);
+    friction[i] = densityKgM3 * (perFriction[i] as number);
+    reynoldsPerFlow[i] = (reBore[i] as number) * perKinematic;
   }
 }
 

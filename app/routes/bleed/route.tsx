@@ -15,7 +15,7 @@ export const meta = () => [{ title: "Bleed · Iron Keel" }];
 const ml = (m3: number) => `${formatNumber(m3 * 1e6)} mL`;
 
 export default function Bleed() {
-  const { job, plan, verdict, lineUp, select, selectedId } = useJob();
+  const { job, plan, stored: verdict, lineUp, select, selectedId } = useJob();
   const steps = verdict?.way ? bleedSteps(plan, verdict.way) : [];
   const total = steps.at(-1)?.totalM3 ?? 0;
   return (

@@ -26,7 +26,7 @@ const Tick = styled.div`
 const none: string[] = [];
 
 export default function Install() {
-  const { job, plan, network, verdict, lineUp, revision, dispatch, select, selectedId } = useJob();
+  const { job, plan, network, stored: verdict, lineUp, revision, dispatch, select, selectedId } = useJob();
   const { placed } = usePlumbing(network);
   const joints = verdict?.way ? leakJoints(job, plan, verdict.way) : [];
   const done = joints.filter(({ check }) => check?.result === "dry");

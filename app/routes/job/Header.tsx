@@ -2,10 +2,12 @@ import { Download, HelpCircle, Moon, Redo2, Undo2 } from "lucide-react";
 import { Link } from "react-router";
 import styled from "styled-components";
 import { formatQuantity, metricUnits, usUnits } from "~/core/units/format";
-import { saveJobFile, useJob } from "~/state/job";
+import { saveJobFile } from "~/state/files";
+import { useJob } from "~/state/job";
 import { Button } from "~/ui/button";
 import { Select } from "~/ui/fields";
 import { GradeGlyph } from "~/ui/glyphs";
+import { Mark } from "~/ui/mark";
 import { currentTheme, setTheme } from "~/ui/theme";
 import { useShortcuts } from "./shortcuts";
 
@@ -38,15 +40,6 @@ const Tools = styled.div`
   display: flex; gap: 0;
   button { padding: 4px 7px; }
 `;
-
-export function Mark() {
-  return (
-    <svg width="34" height="24" viewBox="0 0 34 24" aria-hidden>
-      <path d="M3 3h28l-6 10H9z" fill="var(--ink)" />
-      <path d="M3 20h28" stroke="var(--pressure)" strokeWidth="3" />
-    </svg>
-  );
-}
 
 const movedNames = { vacuum: "vacuum", feed: "feed pressure", worst: "worst part" };
 

@@ -3,13 +3,14 @@ import { useState } from "react";
 import styled from "styled-components";
 import { throughPorts } from "~/core/edit/commands";
 import { figuresAt, figuresOf } from "~/core/hydraulics/derive";
+import type { Station } from "~/core/hydraulics/route";
 import type { NewPartKind } from "~/core/plan/blank";
 import { newId } from "~/core/plan/ids";
 import { placedPorts, portKey, portsOf, samePort } from "~/core/plan/ports";
 import { runGeometry } from "~/core/plan/route";
 import type { Engine, Filter, LiftPump, Part, PlanPart, PortRef, Run, Tank } from "~/core/plan/types";
 import { isValve, positionsOf, type Valve } from "~/core/plan/valves";
-import { formatQuantity } from "~/core/units/format";
+import { formatQuantity, type UnitChoice } from "~/core/units/format";
 import {
   explainFilter,
   explainFreeAir,
@@ -21,7 +22,7 @@ import {
 import { quantityFaultText } from "~/messages/faults";
 import { nameOf } from "~/messages/notes";
 import { partKindNames } from "~/messages/outcomes";
-import { type OpenJob, useJob } from "~/state/job";
+import { type Explored, type OpenJob, useExplored, useJob } from "~/state/job";
 import { Button, ToggleButton } from "~/ui/button";
 import { Quantity, QuantityField, type QuantityProps, Select, Switch, TextField } from "~/ui/fields";
 import { Figure } from "./Figure";
@@ -65,7 +66,8 @@ export function Inspector() {
 
 /** With nothing chosen: what the line-up does as a whole. */
 function Overview({ open }: { open: OpenJob }) {
-  const { job, verdict, lineUp, plan } = open;
+  const { job, lineUp, plan } = open;
+  const { verdict } = useExplored();
   const { units } = job;
   if (!lineUp || !verdict) {
     return (
@@ -161,7 +163,8 @@ function useFields<
 const positive = (si: number) => (si > 0 ? null : "Must be more than nothing.");
 
 function TankInspector({ tank }: { tank: Tank }) {
-  const { job, plan, conditions, dispatch, select } = useJob();
+  const { job, plan, dispatch, select } = useJob();
+  const { conditions } = useExplored();
   const { units } = job;
   const aboard = conditions.aboardM3[tank.id] ?? 0;
   return (
@@ -200,7 +203,9 @@ function TankInspector({ tank }: { tank: Tank }) {
 
 function PartInspector({ part }: { part: Part }) {
   const open = useJob();
-  const { job, verdict, dispatch, select, lineUp } = open;
+  const { job, dispatch, select, lineUp } = open;
+  const explored = useExplored();
+  const { verdict } = explored;
   const { units } = job;
   const solved = verdict?.result.outcome === "solved" ? verdict.result : null;
   const station = verdict?.way?.stations.find(({ id }) => id === part.id);
@@ -224,7 +229,7 @@ function PartInspector({ part }: { part: Part }) {
             </dd>
             <dt>{station.kind === "pump" ? "Lifts" : "Takes now"}</dt>
             <dd>
-              <PartLoss part={part} station={station} open={open} />
+              <PartLoss part={part} station={station} explored={explored} units={units} />
             </dd>
           </>
         )}
@@ -303,17 +308,18 @@ function PartInspector({ part }: { part: Part }) {
 function PartLoss({
   part,
   station,
-  open,
+  explored,
+  units,
 }: {
   part: Part;
-  station: NonNullable<NonNullable<OpenJob["verdict"]>["way"]>["stations"][number];
-  open: OpenJob;
+  station: Station;
+  explored: Explored;
+  units: UnitChoice;
 }) {
-  const { units } = open.job;
   const si = station.kind === "pump" ? station.afterPa - station.beforePa : station.lossPa;
   const shown = <Quantity dimension="pressure" si={si} unit={units.pressure} />;
   if (part.kind === "filter") {
-    const loading = part.element ? (open.conditions.loading[part.element.id] ?? 1) : 1;
+    const loading = part.element ? (explored.conditions.loading[part.element.id] ?? 1) : 1;
     return (
       <Figure label="Drop" explain={() => explainFilter(part, loading, units)}>
         {shown}
@@ -728,7 +734,8 @@ function PartActions({ part }: { part: PlanPart }) {
 }
 
 function RunInspector({ run }: { run: Run }) {
-  const { job, plan, verdict, dispatch, select } = useJob();
+  const { job, plan, dispatch, select } = useJob();
+  const { verdict } = useExplored();
   const { units } = job;
   const [kind, setKind] = useState<NewPartKind>("twoWay");
   const ports = placedPorts(job, plan);

@@ -9,11 +9,11 @@ import { Keel, type KeelMark } from "~/keel/Keel";
 import { KeelUpright } from "~/keel/KeelUpright";
 import { nameOf } from "~/messages/notes";
 import { outcomeText } from "~/messages/outcomes";
-import { type OpenJob, useJob } from "~/state/job";
+import { type OpenJob, useExplored, useJob } from "~/state/job";
 import { Button } from "~/ui/button";
 
 const Strip = styled.section`
-  grid-area: keel; border-top: 2px solid var(--ink); background: var(--panel); position: relative; min-width: 0;
+  grid-area: keel; border-top: 2px solid var(--ink); background: var(--panel); position: relative; min-width: 0; contain: layout paint style;
   @media print { display: none; }
 `;
 const Fold = styled.div`
@@ -35,7 +35,7 @@ const px: Record<Exclude<Height, "folded">, number> = { low: 176, tall: 268 };
 const isReading = (entry: BookEntry): entry is VacuumReading => entry.kind === "vacuum";
 
 /** What the place that is open puts on the Keel. */
-function marksFor(place: string, { job, plan, verdict, lineUp }: OpenJob): KeelMark[] {
+function marksFor(place: string, { job, plan, stored: verdict, lineUp }: OpenJob): KeelMark[] {
   if (!verdict?.way) return [];
   if (place === "install") {
     return leakJoints(job, plan, verdict.way).map(({ joint, check }) => ({
@@ -67,7 +67,8 @@ function useNarrow(): boolean {
 
 export function KeelStrip() {
   const open = useJob();
-  const { verdict, stored, overlay, plan, job, lineUp } = open;
+  const { stored, plan, job, lineUp } = open;
+  const { verdict, overlay } = useExplored();
   const place = useLocation().pathname.split("/")[3] ?? "";
   const [height, setHeight] = useState<Height>("low");
   const narrow = useNarrow();

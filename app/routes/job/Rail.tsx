@@ -43,7 +43,7 @@ const icons: Record<Place, typeof Ruler> = {
 };
 
 export function Rail() {
-  const { job, plan, findings, verdict } = useJob();
+  const { job, plan, findings, stored: verdict } = useJob();
   const aboard = Object.values(plan.conditions.aboardM3).reduce((sum, m3) => sum + m3, 0);
   const joints = verdict?.way ? leakJoints(job, plan, verdict.way) : [];
   const steps = verdict?.way

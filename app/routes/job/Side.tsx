@@ -15,7 +15,7 @@ import { GradeGlyph } from "~/ui/glyphs";
 import { Inspector } from "./Inspector";
 
 const Panel = styled.aside<{ $open: boolean }>`
-  grid-area: side; border-left: 1.5px solid var(--hairline); background: var(--panel); overflow: auto; padding: 12px 16px; min-width: 0;
+  grid-area: side; border-left: 1.5px solid var(--hairline); background: var(--panel); overflow: auto; padding: 12px 16px; min-width: 0; contain: layout paint style;
   @media (max-width: 1000px) {
     position: fixed; right: 0; top: 48px; bottom: 0; width: min(360px, 100vw); z-index: 20; box-shadow: -8px 0 24px #0003;
     ${({ $open }) => !$open && css`display: none;`}

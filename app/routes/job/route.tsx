@@ -45,7 +45,8 @@ const Grid = styled.div`
   @media print { display: block; height: auto; overflow: visible; }
 `;
 const Main = styled.main`
-  grid-area: main; min-width: 0; min-height: 0; overflow: auto; position: relative; background: var(--ground); outline: none;
+  grid-area: main; min-width: 0; min-height: 0; overflow: auto; position: relative; background: var(--ground); outline: none; contain: layout paint style;
+  @media print { contain: none; }
 `;
 
 export default function JobRoute({ loaderData }: Route.ComponentProps) {

@@ -4,7 +4,8 @@ import { Autocomplete, Input, ListBox, ListBoxItem, SearchField, useFilter } fro
 import { useNavigate } from "react-router";
 import styled from "styled-components";
 import { placeNames } from "~/messages/outcomes";
-import { saveJobFile, useJob } from "~/state/job";
+import { saveJobFile } from "~/state/files";
+import { useJob } from "~/state/job";
 import { Dialog } from "~/ui/dialog";
 import { Switch } from "~/ui/fields";
 import { currentTheme, setTheme } from "~/ui/theme";

@@ -3,7 +3,7 @@ import { Link, redirect, useFetcher, useRevalidator } from "react-router";
 import styled from "styled-components";
 import { type StarterId, starterIds } from "~/core/edit/starters";
 import { faultText } from "~/messages/faults";
-import { saveJobFile, saveText } from "~/state/job";
+import { saveJobFile, saveText } from "~/state/files";
 import { storageFault } from "~/store/faults";
 import {
   askToPersist,
@@ -19,8 +19,8 @@ import {
 import { Button } from "~/ui/button";
 import { Actions, Dialog } from "~/ui/dialog";
 import { Select, TextField } from "~/ui/fields";
+import { Mark } from "~/ui/mark";
 import { say } from "~/ui/toast";
-import { Mark } from "../job/Header";
 import type { Route } from "./+types/route";
 
 export const meta = () => [{ title: "Jobs · Iron Keel" }];

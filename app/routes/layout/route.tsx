@@ -13,7 +13,7 @@ import { nameOf } from "~/messages/notes";
 import { outcomeText } from "~/messages/outcomes";
 import { Plumbing, settingText } from "~/plumbing/Plumbing";
 import { usePlumbing } from "~/plumbing/usePlumbing";
-import { useJob } from "~/state/job";
+import { useExplored, useJob } from "~/state/job";
 import { Button } from "~/ui/button";
 import { Actions, Dialog } from "~/ui/dialog";
 import { Select, Switch, TextField } from "~/ui/fields";
@@ -56,7 +56,8 @@ const zooms = [0.5, 0.62, 0.75, 0.87, 1, 1.2, 1.5];
 
 export default function LayOut() {
   const open = useJob();
-  const { job, plan, network, verdict, lineUp, dispatch, select, selectedId, focusFinding } = open;
+  const { job, plan, network, lineUp, dispatch, select, selectedId, focusFinding } = open;
+  const { verdict } = useExplored();
   const plumbing = usePlumbing(network);
   const canvas = useRef<HTMLDivElement>(null);
   const [zoom, setZoom] = useState<number | null>(null);

@@ -7,7 +7,8 @@ import { hoseLines, type PartLine, partLines } from "~/core/parts/partsList";
 import { formatNumber, formatQuantity, type UnitChoice } from "~/core/units/format";
 import { nameOf } from "~/messages/notes";
 import { partKindNames } from "~/messages/outcomes";
-import { fileName, saveText, useJob } from "~/state/job";
+import { fileName, saveText } from "~/state/files";
+import { useJob } from "~/state/job";
 import { Button } from "~/ui/button";
 import { PlaceHead, Sheet } from "~/ui/place";
 

@@ -84,7 +84,7 @@ function ValveTable() {
 }
 
 function BleedCard() {
-  const { job, plan, verdict, lineUp } = useJob();
+  const { job, plan, stored: verdict, lineUp } = useJob();
   const steps = verdict?.way ? bleedSteps(plan, verdict.way) : [];
   const ml = (m3: number) => formatNumber(m3 * 1e6);
   return (

@@ -2,7 +2,7 @@
  * Decides: whether each line-up feeds at its worst moment, and what to change if it does not.
  * Seen in three seconds: how far the pressure line is from the limit, and which part costs most.
  */
-import { lazy, Suspense, useMemo, useState } from "react";
+import { lazy, memo, Suspense, useMemo, useState } from "react";
 import styled from "styled-components";
 import { defaultSweep, judgeAll, type LineUpVerdict, worstConditions } from "~/core/hydraulics/worst";
 import { engineFlows } from "~/core/network/settings";
@@ -12,7 +12,7 @@ import { formatNumber, formatQuantity } from "~/core/units/format";
 import { explainVacuum } from "~/messages/explain";
 import { nameOf } from "~/messages/notes";
 import { outcomeText } from "~/messages/outcomes";
-import { useJob } from "~/state/job";
+import { useExplored, useJob } from "~/state/job";
 import { useSweep } from "~/state/work";
 import { Button } from "~/ui/button";
 import { Quantity, Slider } from "~/ui/fields";
@@ -39,7 +39,8 @@ const MOST_LOADING = 10;
 
 export default function Prove() {
   const open = useJob();
-  const { job, plan, network, conditions, overlay, explore, verdict, lineUp, dispatch } = open;
+  const { job, plan, network, lineUp, dispatch } = open;
+  const { conditions, overlay, explore, verdict } = useExplored();
   const [chart, setChart] = useState(false);
   const { units } = job;
   const filters = plan.parts.filter(
@@ -168,7 +169,13 @@ export default function Prove() {
 }
 
 /** Every line-up at its stated worst: coldest, filters at change, lowest level, full load. */
-function WorstTable({ chosen, onChoose }: { chosen: string | null; onChoose: (id: string) => void }) {
+const WorstTable = memo(function WorstTable({
+  chosen,
+  onChoose,
+}: {
+  chosen: string | null;
+  onChoose: (id: string) => void;
+}) {
   const { job, plan, network } = useJob();
   const { units } = job;
   const conditions = useMemo(() => worstConditions(job, plan), [job, plan]);
@@ -244,7 +251,7 @@ function WorstTable({ chosen, onChoose }: { chosen: string | null; onChoose: (id
       </table>
     </Sheet>
   );
-}
+});
 
 const pressure = (verdict: LineUpVerdict | undefined, unit: string) =>
   verdict?.suction ? formatQuantity("pressure", verdict.suction.vacuumPa, unit) : "–";
