@@ -28,7 +28,7 @@ export const day: Scheme = {
   pressure: "#A2385E",
   vacuum: "#34135C",
   back: "#1759C4",
-  water: "#0A93A3",
+  water: "#0B94A0",
   danger: "#C92700",
   act: "#04352A",
 };

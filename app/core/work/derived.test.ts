@@ -1,0 +1,156 @@
+/** Lists derived from the demo plan, each against a sum done another way. */
+import { readFileSync } from "node:fs";
+import { describe, expect, test } from "@jest/globals";
+import { bleedSteps } from "../air/bleed";
+import { loadingFromReading } from "../care/loadingFromReading";
+import { toCsv } from "../export/csv";
+import { gaugeAtPort } from "../hydraulics/derive";
+import { fuelWay, stubsOf } from "../hydraulics/route";
+import { solveLineUp } from "../hydraulics/solve";
+import { pumpAndSystem } from "../hydraulics/systemCurve";
+import { defaultSweep, judgeAll, sweepAll, worstConditions } from "../hydraulics/worst";
+import { buildNetwork } from "../network/network";
+import { hoseLines, partLines, runSheet } from "../parts/partsList";
+import { assumedFigures } from "../plan/assumed";
+import { currentPlan } from "../plan/ports";
+import type { Job, LineUp } from "../plan/types";
+import { leakJoints } from "./leakTest";
+
+const { job } = JSON.parse(readFileSync("demo/marram.keel.json", "utf8")) as { job: Job };
+const plan = currentPlan(job);
+const network = buildNetwork(job);
+const lineUp = plan.lineUps.find(({ id }) => id === "runPort") as LineUp;
+const solved = solveLineUp(network, lineUp, plan.conditions);
+if (solved.outcome !== "solved") throw new Error("not solved");
+const way = fuelWay(solved);
+if (!way) throw new Error("no way");
+
+describe("the way of the fuel", () => {
+  test("goes from the tank over the larger flow to the engine and back", () => {
+    expect(way.stations.map(({ id }) => id)).toEqual([
+      "portWing",
+      "valveP",
+      "supply",
+      "teeIn",
+      "valve1",
+      "sep1",
+      "teeOut",
+      "vacuum",
+      "lift",
+      "teePol",
+      "second",
+      "engine",
+      "teeRet",
+      "returns",
+      "portWing",
+    ]);
+    expect(way.firstPumpId).toBe("lift");
+  });
+
+  test("suction losses and heights add up to the vacuum at the pump", () => {
+    const losses = way.suctionLosses.reduce((sum, { lossPa }) => sum + lossPa, 0);
+    const column = solved.settings.fuel.densityKgM3 * 9.80665;
+    const surface = solved.settings.surfaceM.get("portWing") ?? 0;
+    const entrance = way.stations[0]?.lossPa ?? 0;
+    const atPump = column * (surface - 0.62) - losses - Math.abs(entrance);
+    expect(gaugeAtPort(solved, "lift.in")).toBeCloseTo(atPump, 0);
+    expect(way.suctionLosses.reduce((sum, { share }) => sum + share, 0)).toBeCloseTo(1, 9);
+    expect(way.suctionLosses[0]?.id).toBe("sep1");
+  });
+
+  test("branches that leave it can be chosen", () => {
+    expect(stubsOf(plan, way).map(({ runId }) => runId)).toEqual(
+      expect.arrayContaining(["run2", "run5", "run15"]),
+    );
+  });
+});
+
+describe("lists", () => {
+  test("bleed: sections add up to the running total, and to the hoses' own volume plus the bowls", () => {
+    const steps = bleedSteps(plan, way);
+    const hoses = way.legs
+      .filter(({ side, kind }) => side === "feed" && kind === "run")
+      .reduce((sum, leg) => sum + (Math.PI / 4) * leg.boreM ** 2 * leg.lengthM, 0);
+    const total = steps.at(-1)?.totalM3 ?? 0;
+    expect(total).toBeGreaterThan(hoses + 0.0008 + 0.0006);
+    expect(total).toBeLessThan(hoses + 0.0008 + 0.0006 + 0.0001);
+    expect(steps.map(({ totalM3 }) => totalM3)).toEqual(
+      [...steps.map(({ totalM3 }) => totalM3)].sort((a, b) => a - b),
+    );
+    expect(steps.at(-1)).toMatchObject({ partId: "engine", at: "inlet" });
+  });
+
+  test("parts: every one is counted once, every run has its hose and its allowance at both ends", () => {
+    expect(partLines(plan).reduce((sum, { count }) => sum + count, 0)).toBe(plan.parts.length);
+    const hoses = hoseLines(job, plan);
+    const sheet = runSheet(job, plan);
+    expect(hoses.reduce((sum, { runs }) => sum + runs, 0)).toBe(plan.runs.length);
+    const cut = sheet.reduce((sum, { cutM }) => sum + cutM, 0);
+    expect(hoses.reduce((sum, { totalM }) => sum + totalM, 0)).toBeCloseTo(cut, 9);
+    expect(sheet.filter(({ isAssumed }) => isAssumed).map(({ id }) => id)).toEqual(["run16"]);
+  });
+
+  test("leak test: every joint of the way once, vacuum and pressure told apart", () => {
+    const joints = leakJoints(job, plan, way);
+    expect(new Set(joints.map(({ key }) => key)).size).toBe(joints.length);
+    expect(joints.find(({ key }) => key === "sep1.out")?.state).toBe("vacuum");
+    expect(joints.find(({ key }) => key === "lift.out")?.state).toBe("pressure");
+  });
+
+  test("what is assumed is listed: the two heights of no one, never what was measured", () => {
+    const assumed = assumedFigures(job, plan).map(({ id, field }) => `${id}.${field}`);
+    expect(assumed).toContain("run16.lengthM");
+    expect(assumed).not.toContain("run1.lengthM");
+    expect(assumed).not.toContain("lift.curve");
+  });
+
+  test("CSV quotes by RFC 4180 and disarms formulas", () => {
+    expect(toCsv([{ a: 'say "x", y', b: "=1+1" }])).toBe(
+      'a,b\r\n"say ""x"", y",\'=1+1\r\n'.replace("'=1+1", '"\'=1+1"').replace('""\'=1+1""', '"\'=1+1"'),
+    );
+  });
+});
+
+describe("readings and worst cases", () => {
+  test("a reading the plan itself gives at a loading implies that loading", () => {
+    const at = { ...plan.conditions, loading: { ...plan.conditions.loading, elSep1: 3.3 } };
+    const truth = solveLineUp(network, lineUp, at);
+    if (truth.outcome !== "solved") throw new Error("not solved");
+    const implied = loadingFromReading(
+      network,
+      lineUp,
+      plan.conditions,
+      "vacuum",
+      -gaugeAtPort(truth, "vacuum.a"),
+    );
+    expect(implied).toMatchObject({ outcome: "loading", elementId: "elSep1" });
+    expect(implied.outcome === "loading" && implied.loading).toBeCloseTo(3.3, 2);
+    expect(loadingFromReading(network, lineUp, plan.conditions, "vacuum", 100).outcome).toBe("belowClean");
+  });
+
+  test("no case of the sweep is worse than the stated worst", () => {
+    const worst = judgeAll(network, worstConditions(job, plan));
+    const cases = sweepAll(network, plan.conditions, defaultSweep(job));
+    expect(cases).toHaveLength(plan.lineUps.length * 125);
+    for (const { lineUp, suction } of worst) {
+      const most = Math.max(
+        ...cases.filter(({ lineUpId }) => lineUpId === lineUp.id).map(({ vacuumPa }) => vacuumPa ?? 0),
+      );
+      expect(most).toBeLessThanOrEqual((suction?.vacuumPa ?? 0) * 1.001);
+    }
+  });
+
+  test("the pump's curve and the system's meet where the pump runs", () => {
+    const pump = plan.parts.find(({ id }) => id === "lift");
+    if (pump?.kind !== "liftPump") throw new Error("no pump");
+    const polish = plan.lineUps.find(({ id }) => id === "polishDay") as LineUp;
+    const curves = pumpAndSystem(network, polish, plan.conditions, pump, null);
+    if (!curves) throw new Error("no curves");
+    const near = curves.system.reduce((best, p) =>
+      Math.abs(p.flowM3S - curves.running.flowM3S) < Math.abs(best.flowM3S - curves.running.flowM3S)
+        ? p
+        : best,
+    );
+    expect(near.risePa / curves.running.risePa).toBeCloseTo(1, 0);
+  });
+});
