@@ -203,6 +203,8 @@ export function Keel(props: Props) {
   const shown = fitNames(scale.stations, 5.5, selectedId);
   const chosen = scale.stations.find(({ station }) => station.id === selectedId);
   const chosenRun = scale.legs.find(({ leg }) => leg.id === selectedId && leg.kind === "run");
+  // On the side of zero where the line is not.
+  const tipY = (pa: number) => (pa < 0 ? scale.zeroY - 52 : scale.zeroY + 8);
   const axis = [...ticks(scale.highestPa, 2), ...ticks(scale.lowestPa, tall ? 5 : 3)];
   const consumerX = scale.stations.find(({ station }) => station.kind === "engine")?.x;
   return (
@@ -342,7 +344,7 @@ export function Keel(props: Props) {
       {chosen && (
         <StationTip
           x={chosen.x}
-          y={scale.y(Math.min(chosen.station.beforePa, chosen.station.afterPa))}
+          y={tipY(chosen.station.beforePa)}
           width={width}
           lines={tipText(chosen.station, way, units)}
         />
@@ -350,7 +352,7 @@ export function Keel(props: Props) {
       {!chosen && chosenRun && (
         <StationTip
           x={chosenRun.points.at(-1)?.x ?? 0}
-          y={scale.zeroY + 10}
+          y={tipY(chosenRun.points[0]?.gaugePa ?? 0)}
           width={width}
           lines={runTip(chosenRun, units)}
         />
@@ -416,7 +418,7 @@ function StationTip({ x, y, width, lines }: { x: number; y: number; width: numbe
       style={{
         left: onRight ? x + 10 : undefined,
         right: onRight ? undefined : width - x + 10,
-        top: Math.max(4, y - 24),
+        top: Math.max(2, y),
       }}
     >
       {lines.map((line) => (

@@ -16,7 +16,13 @@ export function useSweep(job: Job, sweep: Sweep): SweepState {
   });
   useEffect(() => {
     const stop = new AbortController();
-    const tell = (sweep: SweepState) => !stop.signal.aborted && setState({ key, sweep });
+    let isOver = false;
+    // Progress travels apart from the result and may come after it.
+    const tell = (sweep: SweepState) => {
+      if (stop.signal.aborted || isOver) return;
+      isOver = sweep.status !== "working";
+      setState({ key, sweep });
+    };
     void (async () => {
       const { sweepInWorker } = await import("~/workers/client");
       const started = performance.now();

@@ -39,7 +39,7 @@ const Fault = styled(FieldError)`
   color: var(--danger); font-size: 13px; font-weight: 550;
 `;
 const Under = styled.div`
-  display: flex; gap: 8px; align-items: center; font-size: 12px; color: var(--soft); min-height: 18px; white-space: nowrap; overflow: hidden;
+  && { display: flex; } gap: 8px; align-items: center; font-size: 12px; color: var(--soft); min-height: 18px; white-space: nowrap; overflow: hidden;
 `;
 
 interface TextProps {

@@ -80,7 +80,7 @@ export default function Fit() {
                     {line.from}, {line.fromPort} to {line.to}, {line.toPort}
                   </RunButton>
                 </td>
-                <td>{line.marking}</td>
+                <td style={{ whiteSpace: "nowrap" }}>{line.marking}</td>
                 <td className="n">{formatQuantity("length", line.boreM, units.bore)}</td>
                 <td>
                   <Lie line={line} />

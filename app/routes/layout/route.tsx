@@ -31,6 +31,10 @@ const Bar = styled.div`
   display: flex; flex-wrap: wrap; gap: 6px; align-items: center; padding: 6px 10px; border-bottom: 1px solid var(--hairline); background: var(--panel);
   > .grow { flex: 1; }
 `;
+const Zoom = styled.div`
+  display: flex;
+  @media (max-width: 600px) { display: none; }
+`;
 const Canvas = styled.div`
   overflow: auto; position: relative; min-height: 0;
   background-image: linear-gradient(var(--hairline) 1px, transparent 1px), linear-gradient(90deg, var(--hairline) 1px, transparent 1px);
@@ -172,22 +176,24 @@ export default function LayOut() {
         <Link to={`/job/${job.id}/print/valves`}>Valve table</Link>
         <span className="grow" />
         {verdict && <span role="status">{outcomeText(verdict, job.units)}</span>}
-        <Button
-          $quiet
-          aria-label={isMoving ? "Hold the flow marks" : "Let the flow marks move"}
-          onPress={() => setMoving(!isMoving)}
-        >
-          {isMoving ? <Pause size={16} /> : <Play size={16} />}
-        </Button>
-        <Button $quiet aria-label="Smaller" onPress={() => step(-1)}>
-          <Minus size={16} />
-        </Button>
-        <Button $quiet aria-label="Fit the drawing" onPress={() => setZoom(null)}>
-          {Math.round(scale * 100)} %
-        </Button>
-        <Button $quiet aria-label="Larger" onPress={() => step(1)}>
-          <Plus size={16} />
-        </Button>
+        <Zoom>
+          <Button
+            $quiet
+            aria-label={isMoving ? "Hold the flow marks" : "Let the flow marks move"}
+            onPress={() => setMoving(!isMoving)}
+          >
+            {isMoving ? <Pause size={16} /> : <Play size={16} />}
+          </Button>
+          <Button $quiet aria-label="Smaller" onPress={() => step(-1)}>
+            <Minus size={16} />
+          </Button>
+          <Button $quiet aria-label="Fit the drawing" onPress={() => setZoom(null)}>
+            {Math.round(scale * 100)} %
+          </Button>
+          <Button $quiet aria-label="Larger" onPress={() => step(1)}>
+            <Plus size={16} />
+          </Button>
+        </Zoom>
       </Bar>
       <Canvas ref={canvas} tabIndex={0} aria-label="Plumbing" role="region">
         <Wash>

@@ -85,6 +85,7 @@ export default function Survey() {
   );
 }
 
+const halo = { paintOrder: "stroke", stroke: "var(--raised)", strokeWidth: 3 } as const;
 const W = 220;
 const H = 120;
 
@@ -142,7 +143,7 @@ function TankSection({ tank, isChosen }: { tank: Tank; isChosen: boolean }) {
                   stroke={port.role === "return" ? "var(--back)" : "var(--ink)"}
                   strokeWidth={1.6}
                 />
-                <text x={x + 7} y={y + 4} fontSize={12} fill="var(--ink)">
+                <text x={x + 7} y={y + 4} fontSize={12} fill="var(--ink)" style={halo}>
                   {port.name}
                   {isWet ? "" : ", dry"}
                 </text>

@@ -1,0 +1,59 @@
+/** The pictures in docs/screenshots, made from the demo data: `npm run build && npm run shots`. */
+import { mkdirSync } from "node:fs";
+import { openMarram, withBrowser } from "../bench/browser.mjs";
+
+mkdirSync("docs/screenshots", { recursive: true });
+const places = ["survey", "layout", "prove", "fit", "parts", "install", "bleed", "care"];
+
+async function shoot(
+  browser,
+  address,
+  { name, place, scheme = "light", width = 1280, height = 800, before },
+) {
+  const context = await browser.newContext({
+    viewport: { width, height },
+    colorScheme: scheme,
+    reducedMotion: "reduce",
+  });
+  const page = await context.newPage();
+  await openMarram(page, address);
+  if (place) {
+    await page.goto(`${address}/job/marram/${place}`);
+    await page.getByRole("heading", { level: 1, name: "Marram", exact: true }).waitFor();
+    await page.waitForTimeout(1500);
+  }
+  await before?.(page);
+  await page.waitForTimeout(300);
+  await page.screenshot({ path: `docs/screenshots/${name}.png` });
+  await context.close();
+}
+
+const loadFilter = async (page) => {
+  await page.getByRole("slider", { name: "Filter loading" }).focus();
+  for (let i = 0; i < 65; i++) await page.keyboard.press("ArrowRight");
+  await page.locator("#keel").getByRole("button", { name: "Separator 1", exact: true }).click();
+};
+const chooseSeparator = (page) =>
+  page.locator("#keel").getByRole("button", { name: "Separator 1", exact: true }).click();
+
+await withBrowser(4320, async (browser, address) => {
+  await shoot(browser, address, { name: "jobs" });
+  for (const place of places) {
+    const before = place === "prove" ? loadFilter : place === "layout" ? chooseSeparator : undefined;
+    await shoot(browser, address, { name: place, place, before });
+  }
+  await shoot(browser, address, {
+    name: "layout-night",
+    place: "layout",
+    scheme: "dark",
+    before: chooseSeparator,
+  });
+  await shoot(browser, address, { name: "layout-narrow", place: "layout", width: 390, height: 844 });
+  await shoot(browser, address, {
+    name: "prove-tablet",
+    place: "prove",
+    width: 768,
+    height: 1024,
+    before: loadFilter,
+  });
+});
