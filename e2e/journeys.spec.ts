@@ -197,3 +197,19 @@ test("joints are ticked dry with their time, and the tick is there after a reloa
   await page.reload();
   await expect(page.getByText("1 of 25 joints dry")).toBeVisible();
 });
+
+test("a line-up is saved for EPANET, and limits and schools are the user's to change", async ({ page }) => {
+  await openMarram(page);
+  await page.getByRole("button", { name: "Line-ups…" }).click();
+  const [download] = await Promise.all([
+    page.waitForEvent("download"),
+    page.getByRole("button", { name: "Save for EPANET" }).click(),
+  ]);
+  expect(readFileSync(await download.path(), "utf8")).toContain("[RESERVOIRS]");
+  await page.goto("/job/marram/survey");
+  await fill(page.getByRole("textbox", { name: "Suction at which to change" }), "1 inHg");
+  await expect(page.getByRole("button", { name: /Lift pump: .* of vacuum, limit 3.39 kPa/ })).toBeVisible();
+  await choose(page, "mouse", /Shut-off at the tank by/, "ISO 10088");
+  await page.getByRole("button", { name: /Day tank drains/ }).click();
+  await expect(page.getByText("common practice, ISO 10088 school")).toBeVisible();
+});

@@ -1,5 +1,5 @@
 import { ChevronDown } from "lucide-react";
-import { type ReactNode, useState } from "react";
+import { type ReactNode, useEffect, useRef, useState } from "react";
 import {
   Button as AriaButton,
   Select as AriaSelect,
@@ -42,6 +42,19 @@ const Under = styled.div`
   && { display: flex; } gap: 8px; align-items: center; font-size: 12px; color: var(--soft); min-height: 18px; white-space: nowrap; overflow: hidden;
 `;
 
+/** A draft that stands in a field when the page is hidden or left is kept, not lost. */
+function useKeptOnLeaving(commit: () => void): void {
+  const latest = useRef(commit);
+  useEffect(() => {
+    latest.current = commit;
+  });
+  useEffect(() => {
+    const onHide = () => document.visibilityState === "hidden" && latest.current();
+    document.addEventListener("visibilitychange", onHide);
+    return () => document.removeEventListener("visibilitychange", onHide);
+  }, []);
+}
+
 interface TextProps {
   label: string;
   value: string;
@@ -63,6 +76,7 @@ export function TextField({ label, value, onCommit, autoFocus, name }: TextProps
     if (tidy === "") setDraft(value);
     else if (tidy !== value) onCommit(tidy);
   };
+  useKeptOnLeaving(commit);
   return (
     <Field>
       <AriaTextField
@@ -126,6 +140,7 @@ export function QuantityField({
     setFault(refused);
     if (refused === null) onCommit(parsed.si, parsed.entered);
   };
+  useKeptOnLeaving(commit);
   const second = otherUnit[unit];
   return (
     <Field>

@@ -639,6 +639,8 @@ function Connections({ owner }: { owner: { id: string; ports: { id: string; name
   const openPorts = [...ports.values()].filter(
     ({ ref }) => !taken.has(portKey(ref)) && ref.part !== owner.id,
   );
+  const [isScrewed, setScrewed] = useState(false);
+  const hasOpen = owner.ports.some(({ id }) => !taken.has(`${owner.id}.${id}`));
   const farOf = (ref: PortRef) => {
     const item = [...plan.runs, ...plan.joints].find(
       ({ from, to }) => samePort(from, ref) || samePort(to, ref),
@@ -653,6 +655,11 @@ function Connections({ owner }: { owner: { id: string; ports: { id: string; name
   return (
     <div>
       <h3>Ports</h3>
+      {hasOpen && (
+        <Switch isOn={isScrewed} onChange={setScrewed}>
+          Screw together, without a hose
+        </Switch>
+      )}
       <Group>
         {owner.ports.map(({ id, name }) => {
           const ref = { part: owner.id, port: id };
@@ -670,7 +677,13 @@ function Connections({ owner }: { owner: { id: string; ports: { id: string; name
                 }))}
                 onChange={(key) => {
                   const to = openPorts.find((port) => portKey(port.ref) === key);
-                  if (to) void dispatch({ name: "connect", id: newId(), from: ref, to: to.ref });
+                  if (to)
+                    void dispatch({
+                      name: isScrewed ? "join" : "connect",
+                      id: newId(),
+                      from: ref,
+                      to: to.ref,
+                    });
                 }}
               />
             );

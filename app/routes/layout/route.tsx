@@ -13,6 +13,7 @@ import { nameOf } from "~/messages/notes";
 import { outcomeText } from "~/messages/outcomes";
 import { Plumbing, settingText } from "~/plumbing/Plumbing";
 import { usePlumbing } from "~/plumbing/usePlumbing";
+import { fileName, saveText } from "~/state/files";
 import { useExplored, useJob } from "~/state/job";
 import { Button } from "~/ui/button";
 import { Actions, Dialog } from "~/ui/dialog";
@@ -272,7 +273,16 @@ const purposes: { id: Purpose; name: string }[] = [
 ];
 
 function LineUps({ isOpen, onOpenChange }: { isOpen: boolean; onOpenChange: (open: boolean) => void }) {
-  const { plan, lineUp, dispatch, chooseLineUp } = useJob();
+  const { job, plan, lineUp, dispatch, chooseLineUp, stored, say } = useJob();
+  const saveInp = async () => {
+    if (stored?.result.outcome !== "solved") return say("This line-up has no solution to save.");
+    const { exportInp } = await import("~/core/export/inp");
+    saveText(
+      `${fileName(job.name)}-${fileName(stored.lineUp.name)}.inp`,
+      exportInp(stored.result),
+      "text/plain",
+    );
+  };
   const add = () => {
     const id = newId();
     void dispatch({ name: "addLineUp", id, lineUpName: `Line-up ${plan.lineUps.length + 1}` }).then(() =>
@@ -320,6 +330,7 @@ function LineUps({ isOpen, onOpenChange }: { isOpen: boolean; onOpenChange: (ope
             Delete {lineUp.name}
           </Button>
         )}
+        {lineUp && <Button onPress={() => void saveInp()}>Save for EPANET</Button>}
         {lineUp && <Button onPress={copy}>Duplicate</Button>}
         <Button $main onPress={add}>
           New line-up

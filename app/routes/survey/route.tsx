@@ -8,7 +8,7 @@ import { presetFuel } from "~/core/fuel/fuel";
 import { type GradeId, gradeIds, grades } from "~/core/fuel/grades";
 import { assumedFigures } from "~/core/plan/assumed";
 import { newId } from "~/core/plan/ids";
-import type { SectionPoint, Tank, TankShape } from "~/core/plan/types";
+import type { AntiSiphonSchool, SectionPoint, Tank, TankShape } from "~/core/plan/types";
 import { capacityM3, heightsOf, levelOfVolumeM, polygonBelow, sectionOf } from "~/core/tanks/shape";
 import { formatNumber, formatQuantity } from "~/core/units/format";
 import { quantityFaultText } from "~/messages/faults";
@@ -67,6 +67,7 @@ export default function Survey() {
       </Tanks>
       {tank && <TankFields key={tank.id} tank={tank} />}
       <SiteAndFuel />
+      <LimitsAndSchools />
       <Sheet>
         <h3>Still to be measured: {assumed.length}</h3>
         {assumed.length === 0 ? (
@@ -325,6 +326,61 @@ function TankFields({ tank }: { tank: Tank }) {
 function withPoint(shape: Extract<TankShape, { kind: "prism" }>): TankShape {
   const [first, last] = [shape.section[0], shape.section.at(-1)] as [SectionPoint, SectionPoint];
   return { ...shape, section: [...shape.section, [(first[0] + last[0]) / 2, (first[1] + last[1]) / 2]] };
+}
+
+const shutOffSchools: { id: AntiSiphonSchool; name: string }[] = [
+  { id: "abycH33", name: "ABYC H-33" },
+  { id: "iso10088", name: "ISO 10088" },
+];
+
+/** What findings are judged by where no maker says otherwise: common practice, and the user's to change. */
+function LimitsAndSchools() {
+  const { job, plan, dispatch } = useJob();
+  const { units } = job;
+  const { limits } = plan;
+  const set = (change: Partial<typeof limits>) =>
+    void dispatch({ name: "editPlan", change: { limits: { ...limits, ...change } } });
+  const suction = (label: string, field: "suctionCleanPa" | "suctionChangePa" | "suctionNeverPa") => (
+    <QuantityField
+      label={label}
+      dimension="pressure"
+      unit={units.pressure}
+      value={limits[field]}
+      faultText={quantityFaultText}
+      check={moreThanNothing}
+      onCommit={(pa) => set({ [field]: pa })}
+    />
+  );
+  return (
+    <Sheet>
+      <h3>Limits and schools</h3>
+      <p style={{ fontSize: 13, color: "var(--soft)" }}>
+        Common practice, no source; a maker's limit on the pump or engine goes before these.
+      </p>
+      <Fields>
+        {suction("Suction with clean filters", "suctionCleanPa")}
+        {suction("Suction at which to change", "suctionChangePa")}
+        {suction("Suction never to pass", "suctionNeverPa")}
+        <QuantityField
+          label="Free air that is too much"
+          dimension="ratio"
+          unit="%"
+          value={limits.freeAirFraction}
+          faultText={quantityFaultText}
+          check={(si) => (si > 0 && si <= 1 ? null : "More than 0, at most 100 %.")}
+          onCommit={(freeAirFraction) => set({ freeAirFraction })}
+        />
+        <Select
+          label="Shut-off at the tank by"
+          value={job.schools.shutOff}
+          options={shutOffSchools}
+          onChange={(shutOff) =>
+            void dispatch({ name: "editJob", change: { schools: { ...job.schools, shutOff } } })
+          }
+        />
+      </Fields>
+    </Sheet>
+  );
 }
 
 function SiteAndFuel() {
