@@ -1,5 +1,5 @@
 /** The Keel: the fuel way of the chosen line-up laid straight, its elevation and the pressure along it. */
-import { useLayoutEffect, useRef, useState } from "react";
+import { memo, useLayoutEffect, useRef, useState } from "react";
 import styled, { css } from "styled-components";
 import type { FuelWay, Station, Stub } from "~/core/hydraulics/route";
 import type { LineUpVerdict } from "~/core/hydraulics/worst";
@@ -357,33 +357,23 @@ export function Keel(props: Props) {
           lines={runTip(chosenRun, units)}
         />
       )}
-      {stubs.map(({ stationId, runId, farId }, i) => {
-        const at = scale.stations.find(({ station }) => station.id === stationId);
-        const before = stubs.slice(0, i).filter((stub) => stub.stationId === stationId).length;
-        return at ? (
-          <StubButton
-            key={runId}
-            type="button"
-            title={`branch: ${nameOf(farId)}`}
-            aria-label={`Branch at ${at.station.name} to ${nameOf(farId)}`}
-            aria-pressed={selectedId === runId}
-            style={{ left: at.x + 4 + before * 10, top: scale.zeroY - 12 }}
-            onClick={() => onSelect(runId)}
-          />
-        ) : null;
-      })}
-      {scale.stations.map(({ station, x }, i) => (
-        <NameButton
-          key={`${station.id}${station.side}${station.linkId ?? ""}`}
-          type="button"
-          style={{ left: Math.min(width - 30, Math.max(34, x)) }}
-          $chosen={station.id === selectedId}
-          data-hidden={!shown.has(i)}
-          onClick={() => onSelect(station.id)}
-        >
-          {station.name}
-        </NameButton>
-      ))}
+      <Names
+        signature={[
+          width,
+          height,
+          selectedId,
+          ...scale.stations.map(({ station, x }) => station.id + station.name + Math.round(x)),
+          ...stubs.map(({ runId }) => runId),
+        ].join()}
+        stations={scale.stations}
+        shown={shown}
+        stubs={stubs}
+        stubY={scale.zeroY - 12}
+        width={width}
+        selectedId={selectedId}
+        onSelect={onSelect}
+        nameOf={nameOf}
+      />
     </Frame>
   );
 }
@@ -405,6 +395,54 @@ function Elevation({ scale: { legs, elevation } }: { scale: KeelScale }) {
     </g>
   );
 }
+
+interface NamesProps extends Pick<Props, "selectedId" | "onSelect" | "nameOf"> {
+  /** All that the names depend on: while it holds they are not drawn again. */
+  signature: string;
+  stations: KeelScale["stations"];
+  shown: ReadonlySet<number>;
+  stubs: readonly Stub[];
+  stubY: number;
+  width: number;
+}
+
+/** Names of the stations and the branches between: they stay where they are while the pressure moves. */
+const Names = memo(
+  function Names({ stations, shown, stubs, stubY, width, selectedId, onSelect, nameOf }: NamesProps) {
+    return (
+      <>
+        {stubs.map(({ stationId, runId, farId }, i) => {
+          const at = stations.find(({ station }) => station.id === stationId);
+          const before = stubs.slice(0, i).filter((stub) => stub.stationId === stationId).length;
+          return at ? (
+            <StubButton
+              key={runId}
+              type="button"
+              title={`branch: ${nameOf(farId)}`}
+              aria-label={`Branch at ${at.station.name} to ${nameOf(farId)}`}
+              aria-pressed={selectedId === runId}
+              style={{ left: at.x + 4 + before * 10, top: stubY }}
+              onClick={() => onSelect(runId)}
+            />
+          ) : null;
+        })}
+        {stations.map(({ station, x }, i) => (
+          <NameButton
+            key={`${station.id}${station.side}${station.linkId ?? ""}`}
+            type="button"
+            style={{ left: Math.min(width - 30, Math.max(34, x)) }}
+            $chosen={station.id === selectedId}
+            data-hidden={!shown.has(i)}
+            onClick={() => onSelect(station.id)}
+          >
+            {station.name}
+          </NameButton>
+        ))}
+      </>
+    );
+  },
+  (before, now) => before.signature === now.signature,
+);
 
 function ChosenMark({ x1, x2, top, bottom }: { x1: number; x2: number; top: number; bottom: number }) {
   if (x2 - x1 < 2) return <line x1={x1} x2={x1} y1={top} y2={bottom} stroke="var(--act)" strokeWidth={2} />;

@@ -2,9 +2,12 @@
 import { useLiveQuery } from "dexie-react-hooks";
 import {
   createContext,
+  type Dispatch,
   type ReactNode,
+  type SetStateAction,
   useCallback,
   useContext,
+  useDeferredValue,
   useEffect,
   useMemo,
   useRef,
@@ -60,7 +63,7 @@ export interface OpenJob {
 export interface Explored {
   /** Conditions explored; null where the stored ones hold. */
   overlay: Conditions | null;
-  explore: (conditions: Conditions | null) => void;
+  explore: Dispatch<SetStateAction<Conditions | null>>;
   conditions: Conditions;
   /** The chosen line-up at the explored conditions. */
   verdict: LineUpVerdict | null;
@@ -68,6 +71,14 @@ export interface Explored {
 
 const Context = createContext<OpenJob | null>(null);
 const ExploredContext = createContext<Explored | null>(null);
+const SettledContext = createContext<Explored | null>(null);
+
+/** The same, a moment later while the hand moves: for what stands beside the Keel and need not be drawn before it. */
+export function useSettled(): Explored {
+  const settled = useContext(SettledContext);
+  if (!settled) throw new Error("no job is open here");
+  return settled;
+}
 
 export function useExplored(): Explored {
   const explored = useContext(ExploredContext);
@@ -244,5 +255,10 @@ function ExploredProvider({ children }: { children: ReactNode }) {
     () => ({ overlay, explore, conditions: overlay ?? plan.conditions, verdict }),
     [overlay, plan.conditions, verdict],
   );
-  return <ExploredContext.Provider value={value}>{children}</ExploredContext.Provider>;
+  const settled = useDeferredValue(value);
+  return (
+    <ExploredContext.Provider value={value}>
+      <SettledContext.Provider value={settled}>{children}</SettledContext.Provider>
+    </ExploredContext.Provider>
+  );
 }

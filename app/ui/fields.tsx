@@ -1,5 +1,5 @@
 import { ChevronDown } from "lucide-react";
-import { type ReactNode, useEffect, useRef, useState } from "react";
+import { memo, type ReactNode, useEffect, useRef, useState } from "react";
 import {
   Button as AriaButton,
   Select as AriaSelect,
@@ -187,7 +187,7 @@ interface SliderProps {
   output: string;
   onChange: (value: number) => void;
   onEnd?: (value: number) => void;
-  ends?: [string, string];
+  ends?: readonly [string, string];
 }
 
 const SliderBox = styled(AriaSlider)`
@@ -212,7 +212,17 @@ const Ends = styled.div`
 `;
 
 /** A slider for what is explored. `onChange` follows the hand; `onEnd` comes when it lets go. */
-export function Slider({ label, value, min, max, step, output, onChange, onEnd, ends }: SliderProps) {
+export const Slider = memo(function Slider({
+  label,
+  value,
+  min,
+  max,
+  step,
+  output,
+  onChange,
+  onEnd,
+  ends,
+}: SliderProps) {
   const share = max > min ? Math.min(1, Math.max(0, (value - min) / (max - min))) : 0;
   return (
     <SliderBox
@@ -237,7 +247,7 @@ export function Slider({ label, value, min, max, step, output, onChange, onEnd, 
       )}
     </SliderBox>
   );
-}
+});
 
 const Trigger = styled(AriaButton)`
   width: 100%; min-height: 32px; display: flex; align-items: center; justify-content: space-between; gap: 8px; padding: 4px 8px;

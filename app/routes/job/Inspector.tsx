@@ -22,7 +22,7 @@ import {
 import { quantityFaultText } from "~/messages/faults";
 import { nameOf } from "~/messages/notes";
 import { partKindNames } from "~/messages/outcomes";
-import { type Explored, type OpenJob, useExplored, useJob } from "~/state/job";
+import { type Explored, type OpenJob, useJob, useSettled } from "~/state/job";
 import { Button, ToggleButton } from "~/ui/button";
 import { Quantity, QuantityField, type QuantityProps, Select, Switch, TextField } from "~/ui/fields";
 import { Figure } from "./Figure";
@@ -67,7 +67,7 @@ export function Inspector() {
 /** With nothing chosen: what the line-up does as a whole. */
 function Overview({ open }: { open: OpenJob }) {
   const { job, lineUp, plan } = open;
-  const { verdict } = useExplored();
+  const { verdict } = useSettled();
   const { units } = job;
   if (!lineUp || !verdict) {
     return (
@@ -164,7 +164,7 @@ const positive = (si: number) => (si > 0 ? null : "Must be more than nothing.");
 
 function TankInspector({ tank }: { tank: Tank }) {
   const { job, plan, dispatch, select } = useJob();
-  const { conditions } = useExplored();
+  const { conditions } = useSettled();
   const { units } = job;
   const aboard = conditions.aboardM3[tank.id] ?? 0;
   return (
@@ -204,7 +204,7 @@ function TankInspector({ tank }: { tank: Tank }) {
 function PartInspector({ part }: { part: Part }) {
   const open = useJob();
   const { job, dispatch, select, lineUp } = open;
-  const explored = useExplored();
+  const explored = useSettled();
   const { verdict } = explored;
   const { units } = job;
   const solved = verdict?.result.outcome === "solved" ? verdict.result : null;
@@ -748,7 +748,7 @@ function PartActions({ part }: { part: PlanPart }) {
 
 function RunInspector({ run }: { run: Run }) {
   const { job, plan, dispatch, select } = useJob();
-  const { verdict } = useExplored();
+  const { verdict } = useSettled();
   const { units } = job;
   const [kind, setKind] = useState<NewPartKind>("twoWay");
   const ports = placedPorts(job, plan);

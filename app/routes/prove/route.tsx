@@ -36,6 +36,12 @@ const Row = styled.tr<{ $chosen: boolean }>`
 `;
 
 const MOST_LOADING = 10;
+const ends = {
+  loading: ["clean", `${MOST_LOADING} ×`],
+  temperature: ["coldest", "hot return"],
+  level: ["empty", "full"],
+  load: ["idle", "full"],
+} as const;
 
 export default function Prove() {
   const open = useJob();
@@ -54,7 +60,25 @@ export default function Prove() {
   const tank = job.tanks.find(({ id }) => id === tankId);
   const engine = verdict?.way?.consumer ?? job.consumers[0];
   const load = engine ? (conditions.load[engine.id] ?? 1) : 1;
-  const change = (part: Partial<Conditions>) => explore({ ...conditions, ...part });
+  const elementKey = elements.join();
+  const engineId = engine?.id ?? "";
+  const { setLoading, setFuelC, setLevel, setLoad } = useMemo(() => {
+    const change = (part: (now: Conditions) => Partial<Conditions>) =>
+      explore((overlay) => {
+        const now = overlay ?? plan.conditions;
+        return { ...now, ...part(now) };
+      });
+    const ids = elementKey.split(",");
+    return {
+      setLoading: (value: number) =>
+        change(({ loading }) => ({
+          loading: { ...loading, ...Object.fromEntries(ids.map((id) => [id, value])) },
+        })),
+      setFuelC: (fuelC: number) => change(() => ({ fuelC })),
+      setLevel: (m3: number) => change(({ aboardM3 }) => ({ aboardM3: { ...aboardM3, [tankId ?? ""]: m3 } })),
+      setLoad: (value: number) => change(({ load }) => ({ load: { ...load, [engineId]: value } })),
+    };
+  }, [explore, plan.conditions, elementKey, tankId, engineId]);
   const keep = () => {
     if (!overlay) return;
     void dispatch({ name: "setConditions", change: overlay }).then((result) => result.ok && explore(null));
@@ -94,12 +118,8 @@ export default function Prove() {
             max={MOST_LOADING}
             step={0.1}
             output={`${formatNumber(loading, 2)} × clean`}
-            ends={["clean", `${MOST_LOADING} ×`]}
-            onChange={(value) =>
-              change({
-                loading: { ...conditions.loading, ...Object.fromEntries(elements.map((id) => [id, value])) },
-              })
-            }
+            ends={ends.loading}
+            onChange={setLoading}
           />
         )}
         <Slider
@@ -109,8 +129,8 @@ export default function Prove() {
           max={Math.max(60, job.site.ambientHighC)}
           step={1}
           output={formatQuantity("temperature", conditions.fuelC, units.temperature)}
-          ends={["coldest", "hot return"]}
-          onChange={(fuelC) => change({ fuelC })}
+          ends={ends.temperature}
+          onChange={setFuelC}
         />
         {tank && (
           <Slider
@@ -120,8 +140,8 @@ export default function Prove() {
             max={capacityM3(tank.shape)}
             step={capacityM3(tank.shape) / 100}
             output={formatQuantity("volume", conditions.aboardM3[tank.id] ?? 0, units.volume)}
-            ends={["empty", "full"]}
-            onChange={(m3) => change({ aboardM3: { ...conditions.aboardM3, [tank.id]: m3 } })}
+            ends={ends.level}
+            onChange={setLevel}
           />
         )}
         {engine && (
@@ -132,8 +152,8 @@ export default function Prove() {
             max={1}
             step={0.01}
             output={`${Math.round(load * 100)} %, ${formatQuantity("flow", engineFlows(engine, load).feedM3S, units.flow)}`}
-            ends={["idle", "full"]}
-            onChange={(value) => change({ load: { ...conditions.load, [engine.id]: value } })}
+            ends={ends.load}
+            onChange={setLoad}
           />
         )}
       </Sliders>
