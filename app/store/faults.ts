@@ -1,6 +1,6 @@
 /** Storage that fails says so in words; the caller offers the file. */
 export function storageFault(error: unknown): string {
-  const name = error instanceof Error ? error.name : "";
+  const { name = "" } = error as { name?: string };
   const inner = (error as { inner?: { name?: string } }).inner?.name ?? "";
   if (name.includes("Quota") || inner.includes("Quota")) {
     return "This browser's storage is full: the last change is not kept. Save the job as a file, then make room.";

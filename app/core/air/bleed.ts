@@ -23,24 +23,40 @@ function partVolumeM3(plan: Plan, id: Id, boreM: number): number {
   return part?.kind === "filter" ? part.volumeM3 : runVolumeM3(boreM, 2 * boreM);
 }
 
+/** Part at whose joint a hose ends: the next part, a gauge let in there, or the end of the way. */
+function endOfRun(way: FuelWay, index: number): Id | undefined {
+  const legs = way.legs.filter(({ side }) => side === "feed");
+  const next = legs[index + 1];
+  if (next?.kind === "part") return next.id;
+  const endM = legs[index]?.points.at(-1)?.atM ?? 0;
+  const gauge = way.stations.find(({ kind, atM }) => kind === "gauge" && Math.abs(atM - endM) < 1e-9);
+  if (next && gauge) return gauge.id;
+  return way.consumer?.id ?? way.stations.at(-1)?.id;
+}
+
+/** Air gathers within this reach of a point that stands over its neighbours. */
+const NEAR_M = 0.5;
+
+/** Sections in the order of the flow; parts screwed together are one section, opened at the last of them. */
 export function bleedSteps(plan: Plan, way: FuelWay): BleedStep[] {
   const steps: BleedStep[] = [];
-  let totalM3 = 0;
+  const heights = way.legs.flatMap(({ points }) => points);
   const feed = way.legs.filter(({ side }) => side === "feed");
+  let totalM3 = 0;
+  let sectionM3 = 0;
   feed.forEach((leg, i) => {
     const isRun = leg.kind === "run";
-    const sectionM3 = isRun ? runVolumeM3(leg.boreM, leg.lengthM) : partVolumeM3(plan, leg.id, leg.boreM);
-    totalM3 += sectionM3;
-    const endM = leg.points.at(-1)?.atM ?? 0;
-    const next = feed[i + 1];
-    const partId = isRun ? (next?.kind === "part" ? next.id : way.consumer?.id) : leg.id;
+    const ownM3 = isRun ? runVolumeM3(leg.boreM, leg.lengthM) : partVolumeM3(plan, leg.id, leg.boreM);
+    totalM3 += ownM3;
+    sectionM3 += ownM3;
+    const partId = isRun ? endOfRun(way, i) : leg.id;
     const station = way.stations.find(({ id }) => id === partId);
-    if (!station || partId === undefined || (!isRun && next?.kind === "part")) return;
-    const heights = way.legs.flatMap(({ points }) => points);
-    const near = heights.filter(({ atM }) => Math.abs(atM - endM) < 0.5).map(({ zM }) => zM);
-    const zM = leg.points.at(-1)?.zM ?? 0;
+    if (!station || (!isRun && feed[i + 1]?.kind === "part")) return;
+    const end = leg.points.at(-1);
+    const near = heights.filter(({ atM }) => Math.abs(atM - (end?.atM ?? 0)) < NEAR_M).map(({ zM }) => zM);
+    const zM = end?.zM ?? 0;
     steps.push({
-      partId,
+      partId: station.id,
       partName: station.name,
       at: isRun ? "inlet" : "outlet",
       sectionId: leg.id,
@@ -49,6 +65,7 @@ export function bleedSteps(plan: Plan, way: FuelWay): BleedStep[] {
       zM,
       isHigh: zM >= Math.max(...near) - 1e-9 && Math.min(...near) < zM,
     });
+    sectionM3 = 0;
   });
   return steps;
 }

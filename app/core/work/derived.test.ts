@@ -77,6 +77,9 @@ describe("lists", () => {
     expect(steps.map(({ totalM3 }) => totalM3)).toEqual(
       [...steps.map(({ totalM3 }) => totalM3)].sort((a, b) => a - b),
     );
+    expect(steps.reduce((sum, { sectionM3 }) => sum + sectionM3, 0)).toBeCloseTo(total, 12);
+    expect(steps.filter(({ partId }) => partId === "engine")).toHaveLength(1);
+    expect(steps.map(({ partId }) => partId)).toContain("vacuum");
     expect(steps.at(-1)).toMatchObject({ partId: "engine", at: "inlet" });
   });
 
@@ -97,7 +100,7 @@ describe("lists", () => {
     expect(joints.find(({ key }) => key === "lift.out")?.state).toBe("pressure");
   });
 
-  test("what is assumed is listed: the two heights of no one, never what was measured", () => {
+  test("what is assumed is listed, never what was measured or is the maker's", () => {
     const assumed = assumedFigures(job, plan).map(({ id, field }) => `${id}.${field}`);
     expect(assumed).toContain("run16.lengthM");
     expect(assumed).not.toContain("run1.lengthM");
@@ -105,9 +108,7 @@ describe("lists", () => {
   });
 
   test("CSV quotes by RFC 4180 and disarms formulas", () => {
-    expect(toCsv([{ a: 'say "x", y', b: "=1+1" }])).toBe(
-      'a,b\r\n"say ""x"", y",\'=1+1\r\n'.replace("'=1+1", '"\'=1+1"').replace('""\'=1+1""', '"\'=1+1"'),
-    );
+    expect(toCsv([{ a: 'say "x", y', b: "=1+1" }])).toBe(`a,b\r\n"say ""x"", y","'=1+1"\r\n`);
   });
 });
 
@@ -151,6 +152,6 @@ describe("readings and worst cases", () => {
         ? p
         : best,
     );
-    expect(near.risePa / curves.running.risePa).toBeCloseTo(1, 0);
+    expect(Math.abs(near.risePa / curves.running.risePa - 1)).toBeLessThan(0.15);
   });
 });

@@ -47,7 +47,7 @@ function marksFor(place: string, { job, plan, stored: verdict, lineUp }: OpenJob
     return job.book
       .filter(isReading)
       .filter(({ lineUpId }) => lineUpId === lineUp?.id)
-      .slice(-3)
+      .slice(-1)
       .map(({ gaugeId, vacuumPa }) => ({ id: gaugeId, sign: "reading", gaugePa: -vacuumPa }));
   }
   return [];

@@ -1,0 +1,111 @@
+import { readFileSync } from "node:fs";
+import { describe, expect, test } from "@jest/globals";
+import { findingsOf } from "~/core/findings/findings";
+import { type Finding, ruleIds } from "~/core/findings/types";
+import { judgeAll, worstConditions } from "~/core/hydraulics/worst";
+import { buildNetwork } from "~/core/network/network";
+import { currentPlan } from "~/core/plan/ports";
+import type { Job } from "~/core/plan/types";
+import { metricUnits, usUnits } from "~/core/units/format";
+import { parseQuantity } from "~/core/units/parse";
+import {
+  explainFilter,
+  explainFreeAir,
+  explainPump,
+  explainRun,
+  explainTank,
+  explainVacuum,
+} from "./explain";
+import { faultText, quantityFaultText } from "./faults";
+import { findingText } from "./findings";
+import { nameOf, noteText } from "./notes";
+import { outcomeText } from "./outcomes";
+
+const { job } = JSON.parse(readFileSync("demo/marram.keel.json", "utf8")) as { job: Job };
+const plan = currentPlan(job);
+const name = (id: string) => nameOf(job, id);
+/** What shows that a sentence was put together wrongly. */
+const broken = /undefined|NaN|null|\[object|Infinity/;
+
+describe("sentences", () => {
+  test.each([metricUnits, usUnits])("every finding of the demo reads whole in %o", (units) => {
+    for (const finding of findingsOf(job)) {
+      const text = findingText(finding, units, name);
+      for (const line of Object.values(text)) {
+        expect(line.length).toBeGreaterThan(3);
+        expect(line).not.toMatch(broken);
+      }
+    }
+  });
+
+  test("a finding names its number, its basis and its school", () => {
+    const drains = findingsOf(job).find(({ rule }) => rule === "noShutOff") as Finding;
+    expect(findingText(drains, metricUnits, name)).toMatchObject({
+      title: "Day tank drains 81.1 L if its line is cut",
+      basis: "common practice, ABYC H-33 school",
+    });
+    expect(findingText(drains, usUnits, name).title).toBe("Day tank drains 21.4 gal if its line is cut");
+  });
+
+  test.each(ruleIds)("the rule %s says why it matters and what to do", (rule) => {
+    const finding: Finding = {
+      rule,
+      grade: "mend",
+      ids: ["lift", "sep1"],
+      lineUpIds: [],
+      basis: "common",
+      values: {},
+      figure: null,
+    };
+    const { why, mend } = findingText(finding, metricUnits, name);
+    for (const line of [why, mend]) expect(line.length).toBeGreaterThan(10);
+  });
+
+  test("line-ups say what they do", () => {
+    const texts = judgeAll(buildNetwork(job), worstConditions(job, plan)).map((verdict) =>
+      outcomeText(verdict, metricUnits),
+    );
+    expect(texts[0]).toBe("fed 210 L/h");
+    expect(texts[4]).toBe("flows");
+  });
+
+  test("faults are sentences, with the figure and the word not understood", () => {
+    expect(faultText({ code: "tooShort", values: { lengthM: 0.1, distanceM: 0.5 } })).toBe(
+      "is 100 mm long, but its ports are 500 mm apart",
+    );
+    expect(faultText({ code: "newerVersion", values: { version: 9, known: 1 } })).toContain("version 9");
+    const parsed = parseQuantity("5 furlongs", "length", "mm");
+    expect(!parsed.ok && quantityFaultText(parsed.fault)).toBe("'furlongs' is not a unit known here.");
+    expect(noteText({ code: "endsNoLongerMeet", ids: ["lift", "sep1"] }, job)).toBe(
+      "These ends no longer meet anything: Lift pump, Separator 1.",
+    );
+  });
+});
+
+test("every explanation has its formula, its inputs and its source", () => {
+  const network = buildNetwork(job);
+  const [verdict] = judgeAll(network, plan.conditions);
+  if (verdict?.result.outcome !== "solved" || !verdict.way || !verdict.suction) throw new Error("not solved");
+  const { result, way, suction } = verdict;
+  const part = (id: string) => plan.parts.find((one) => one.id === id);
+  const [sep, lift] = [part("sep1"), part("lift")];
+  const leg = way.legs.find(({ id }) => id === "run1");
+  const run = plan.runs.find(({ id }) => id === "run1");
+  if (sep?.kind !== "filter" || lift?.kind !== "liftPump" || !leg || !run || !job.tanks[0])
+    throw new Error("no part");
+  const all = [
+    explainVacuum(result, way, suction, metricUnits, name),
+    explainRun(result, leg, run, metricUnits),
+    explainFilter(sep, 2, usUnits),
+    explainPump(lift, usUnits),
+    explainTank(job.tanks[0], 0.2, metricUnits),
+    explainFreeAir(result, -10000, metricUnits),
+  ];
+  for (const { title, formula, inputs, source } of all) {
+    expect(inputs.length).toBeGreaterThanOrEqual(3);
+    for (const line of [title, formula, source, ...inputs.flat()]) {
+      expect(line.length).toBeGreaterThan(0);
+      expect(line).not.toMatch(broken);
+    }
+  }
+});
