@@ -6,6 +6,7 @@
  * Source: EPANET 2.2 User Manual, appendix C (US EPA 2020; from memory).
  */
 
+import { boreOfLink } from "../hydraulics/derive";
 import { Way } from "../hydraulics/newton";
 import type { SolvedLineUp } from "../hydraulics/solve";
 import type { NetworkLink } from "../network/network";
@@ -71,17 +72,7 @@ class Writer {
   }
 
   private bore(i: number): number {
-    const link = this.solved.network.links[i] as NetworkLink;
-    switch (link.kind) {
-      case "run":
-        return link.run.boreM;
-      case "tankPort":
-        return link.port.boreM;
-      case "valve":
-        return link.valve.boreM;
-      default:
-        return link.part.boreM;
-    }
+    return boreOfLink(this.solved.network.links[i] as NetworkLink);
   }
 
   private perVelocityHead(i: number): number {
