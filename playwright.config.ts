@@ -6,6 +6,8 @@ export default defineConfig({
   testDir: "e2e",
   fullyParallel: true,
   workers: 2,
+  // A shared machine may stall for seconds: one more try before a test counts as failed.
+  retries: process.env.CI ? 1 : 0,
   timeout: 60_000,
   expect: { timeout: 10_000 },
   reporter: process.env.E2E_REPORT ? [["line"], ["json", { outputFile: process.env.E2E_REPORT }]] : "line",

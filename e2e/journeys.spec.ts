@@ -7,12 +7,17 @@ const hands: Hand[] = ["mouse", "keyboard"];
 /** Chooses a part on the drawing by its name. */
 async function pick(page: Page, hand: Hand, name: string | RegExp): Promise<void> {
   const node = page.getByRole("region", { name: "Plumbing" }).getByRole("button", { name }).first();
-  await expect(node).toBeAttached();
-  if (hand === "mouse") await node.click({ force: true });
-  else {
-    await node.focus();
-    await page.keyboard.press("Enter");
-  }
+  await expect(async () => {
+    // A change lays the drawing out anew: what is chosen while it moves may be another part.
+    await expect(page.locator('svg[data-status="laid"]')).toBeVisible();
+    if ((await node.getAttribute("aria-pressed", { timeout: 2000 })) === "true") return;
+    if (hand === "mouse") await node.click({ force: true, timeout: 2000 });
+    else {
+      await node.focus();
+      await page.keyboard.press("Enter");
+    }
+    await expect(node).toHaveAttribute("aria-pressed", "true", { timeout: 1500 });
+  }).toPass({ timeout: 30_000 });
 }
 
 async function join(
@@ -36,9 +41,10 @@ for (const hand of hands) {
     await expect(page.getByRole("heading", { level: 1, name: "Skiff" })).toBeVisible();
     await expect(page.getByText("Nothing is laid out yet.")).toBeVisible();
 
-    for (const name of ["Port tank", "Starboard tank"]) {
+    for (const [i, name] of ["Port tank", "Starboard tank"].entries()) {
       await press(page, hand, page.getByRole("button", { name: "Add tank" }));
       const panel = page.getByRole("region", { name: "Chosen tank" });
+      await expect(panel.getByRole("heading", { name: `Tank ${i + 1}` })).toBeVisible();
       await fill(panel.getByLabel("Name"), name);
       await expect(panel.getByRole("heading", { name })).toBeVisible();
     }
@@ -47,7 +53,7 @@ for (const hand of hands) {
     for (const name of ["Supply selector", "Return selector"]) {
       await choose(page, hand, "Add a part", "Selector valve");
       const panel = page.getByRole("region", { name: "Chosen part" });
-      await expect(panel.getByRole("heading", { name: "Selector" })).toBeVisible();
+      await expect(panel.getByRole("heading", { level: 2, name: "Selector", exact: true })).toBeVisible();
       await fill(panel.getByLabel("Name"), name);
       await expect(panel.getByRole("heading", { name })).toBeVisible();
     }

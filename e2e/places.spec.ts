@@ -52,6 +52,12 @@ test("at 390 wide every place reads without sideways scrolling, the plumbing as 
   await openMarram(page);
   await expect(page.getByRole("list", { name: "Plumbing as an outline" })).toBeVisible();
   await expect(page.locator("#keel").getByRole("button", { name: /^Separator 1 −/ })).toBeVisible();
+  await page
+    .getByRole("list", { name: "Plumbing as an outline" })
+    .getByRole("button", { name: /^Port tank valve/ })
+    .click();
+  await page.getByRole("button", { name: "shut", exact: true }).click();
+  await expect(page.getByText("no way from a tank").first()).toBeVisible();
   for (const place of places) {
     await page.goto(`/job/marram/${place}`);
     await expect(page.locator("#place")).not.toBeEmpty();

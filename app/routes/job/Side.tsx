@@ -15,19 +15,26 @@ import { GradeGlyph } from "~/ui/glyphs";
 import { Inspector } from "./Inspector";
 
 const Panel = styled.aside<{ $open: boolean }>`
-  grid-area: side; border-left: 1.5px solid var(--hairline); background: var(--panel); overflow: auto; padding: 12px 16px; min-width: 0; contain: layout paint style;
+  grid-area: side; border-left: 1.5px solid var(--hairline); background: var(--panel); display: flex; flex-direction: column; min-width: 0; min-height: 0; contain: layout paint style;
   @media (max-width: 1000px) {
     position: fixed; right: 0; top: 48px; bottom: 0; width: min(360px, 100vw); z-index: 20; box-shadow: -8px 0 24px #0003;
     ${({ $open }) => !$open && css`display: none;`}
   }
   @media print { display: none; }
 `;
+/** What is chosen and the findings scroll apart, so that the findings stay in sight. */
+const Chosen = styled.div`
+  flex: 0 1 auto; max-height: 58%; overflow: auto; padding: 12px 16px 4px;
+`;
+const Standing = styled.div`
+  flex: 1 1 0; min-height: 150px; overflow: auto; padding: 0 16px 12px; border-top: 1.5px solid var(--hairline);
+`;
 const Close = styled.div`
   display: none; justify-content: flex-end;
   @media (max-width: 1000px) { display: flex; }
 `;
 const Head = styled.div`
-  display: flex; align-items: baseline; justify-content: space-between; margin: 14px 0 4px; padding-top: 12px; border-top: 1.5px solid var(--hairline);
+  display: flex; align-items: baseline; justify-content: space-between; margin: 10px 0 4px;
 `;
 const List = styled.ul`
   list-style: none; margin: 0; padding: 0;
@@ -45,23 +52,27 @@ export function Side({ isSheetOpen, onClose }: { isSheetOpen: boolean; onClose: 
   const { findings } = useJob();
   const standing = findings.filter(({ setAside }) => !setAside).length;
   return (
-    <Panel $open={isSheetOpen} aria-label="Chosen part and findings" tabIndex={0}>
+    <Panel $open={isSheetOpen} aria-label="Chosen part and findings">
       <Close>
         <Button $quiet aria-label="Close" onPress={onClose}>
           <X size={18} />
         </Button>
       </Close>
-      <Inspector />
-      <Head>
-        <h2>Findings</h2>
-        <span>{standing === 0 ? "none" : standing}</span>
-      </Head>
-      {findings.length === 0 && <p>Nothing stands against this plan as it is set.</p>}
-      <List>
-        {findings.map((finding) => (
-          <FindingRow key={findingKey(finding)} finding={finding} />
-        ))}
-      </List>
+      <Chosen tabIndex={0} role="group" aria-label="What is chosen">
+        <Inspector />
+      </Chosen>
+      <Standing tabIndex={0} role="group" aria-label="Findings">
+        <Head>
+          <h2>Findings</h2>
+          <span>{standing === 0 ? "none" : standing}</span>
+        </Head>
+        {findings.length === 0 && <p>Nothing stands against this plan as it is set.</p>}
+        <List>
+          {findings.map((finding) => (
+            <FindingRow key={findingKey(finding)} finding={finding} />
+          ))}
+        </List>
+      </Standing>
     </Panel>
   );
 }

@@ -62,7 +62,7 @@ export default function JobRoute({ loaderData }: Route.ComponentProps) {
           <Header onFindings={() => setSheet(!sheet)} sheetOpen={sheet} />
           <Rail />
           <Main id="place" tabIndex={-1}>
-            <Outlet />
+            <Outlet context={() => setSheet(true)} />
           </Main>
           <Side isSheetOpen={sheet} onClose={() => setSheet(false)} />
           <KeelStrip />

@@ -4,7 +4,7 @@
  */
 import { Minus, Pause, Play, Plus } from "lucide-react";
 import { useEffect, useRef, useState } from "react";
-import { Link } from "react-router";
+import { Link, useOutletContext } from "react-router";
 import styled from "styled-components";
 import { newId } from "~/core/plan/ids";
 import type { Id, Purpose } from "~/core/plan/types";
@@ -63,6 +63,7 @@ export default function LayOut() {
   const open = useJob();
   const { job, plan, network, lineUp, dispatch, select, selectedId, focusFinding } = open;
   const { verdict } = useExplored();
+  const openSheet = useOutletContext<() => void>();
   const plumbing = usePlumbing(network);
   const canvas = useRef<HTMLDivElement>(null);
   const [zoom, setZoom] = useState<number | null>(null);
@@ -91,6 +92,11 @@ export default function LayOut() {
   }, [placed]);
   const scale = zoom ?? fit;
 
+  /** On a narrow screen a row of the outline opens what can be done with it. */
+  const inspect = (id: Id) => {
+    select(id);
+    openSheet();
+  };
   const operate = (id: Id) => {
     const part = plan.parts.find((one) => one.id === id);
     if (!part || !lineUp || !isValve(part)) return;
@@ -240,7 +246,7 @@ export default function LayOut() {
       <Outline aria-label="Plumbing as an outline">
         {[...job.tanks, ...plan.parts, ...job.consumers].map((item) => (
           <li key={item.id}>
-            <button type="button" aria-pressed={selectedId === item.id} onClick={() => select(item.id)}>
+            <button type="button" aria-pressed={selectedId === item.id} onClick={() => inspect(item.id)}>
               <span>{item.name}</span>
               <small>
                 {"kind" in item && item.kind !== "engine" && isValve(item)
@@ -252,7 +258,7 @@ export default function LayOut() {
         ))}
         {plan.runs.map((run) => (
           <li key={run.id}>
-            <button type="button" aria-pressed={selectedId === run.id} onClick={() => select(run.id)}>
+            <button type="button" aria-pressed={selectedId === run.id} onClick={() => inspect(run.id)}>
               <span>{nameOf(job, run.id)}</span>
               <small>hose</small>
             </button>
