@@ -1,9 +1,14 @@
 /** Files out of the browser. */
-import type { Id } from "~/core/plan/types";
+import type { Id, Job } from "~/core/plan/types";
+import { writeJobFile } from "~/schemas/file";
 import { exportJob } from "~/store/jobs";
 
-export async function saveJobFile(jobId: Id): Promise<void> {
-  const file = await exportJob(jobId);
+/** Saves the stored job as a file; where the store cannot be read, the job as this page holds it. Rejects where there is neither. */
+export async function saveJobFile(jobId: Id, held?: Job): Promise<void> {
+  const file = await exportJob(jobId).catch((error: unknown) => {
+    if (!held) throw error;
+    return { name: held.name, text: writeJobFile(held) };
+  });
   if (file) saveText(`${fileName(file.name)}.keel.json`, file.text, "application/json");
 }
 

@@ -133,8 +133,8 @@ function useMoved(revision: number, verdict: LineUpVerdict | null): Moved[] {
   return moved;
 }
 
-function downloadOffer(jobId: Id, say: Say, text: string): void {
-  say({ text, lasts: true, action: { label: "Save the file", run: () => void saveJobFile(jobId) } });
+function offerFile(held: Job, say: Say, text: string): void {
+  say({ text, lasts: true, action: { label: "Save the file", run: () => void saveJobFile(held.id, held) } });
 }
 
 interface Props {
@@ -160,6 +160,10 @@ export function JobProvider({ loaded, say, children }: Props) {
     [solver, lineUp, plan.conditions],
   );
   const moved = useMoved(revision, stored);
+  const held = useRef(job);
+  useEffect(() => {
+    held.current = job;
+  }, [job]);
 
   const dispatch = useCallback(
     async (command: Command, gesture?: string): Promise<CommitResult> => {
@@ -174,7 +178,7 @@ export function JobProvider({ loaded, say, children }: Props) {
         else for (const note of result.notes) say({ text: noteText(note, result.job) });
         return result;
       } catch (error) {
-        downloadOffer(id, say, storageFault(error));
+        offerFile(held.current, say, storageFault(error));
         return { ok: false, faults: [{ path: "", code: "storage" }] };
       }
     },
@@ -185,7 +189,7 @@ export function JobProvider({ loaded, say, children }: Props) {
       try {
         await way(id);
       } catch (error) {
-        downloadOffer(id, say, storageFault(error));
+        offerFile(held.current, say, storageFault(error));
       }
     },
     [id, say],

@@ -269,12 +269,16 @@ export async function importJob(text: string, mode: "ask" | "replace" | "keepBot
   return { outcome: "kept", id: job.id, name: job.name };
 }
 
-/** The text of the job's file; the export is noted. */
+/** The text of the job's file; the export is noted where the store still takes notes. */
 export async function exportJob(id: string): Promise<{ name: string; text: string } | null> {
   const loaded = await loadJob(id);
   if (!loaded) return null;
   const text = writeJobFile(loaded.job);
-  await database().jobs.update(id, { exportedAt: now(), exportedRevision: loaded.revision });
+  try {
+    await database().jobs.update(id, { exportedAt: now(), exportedRevision: loaded.revision });
+  } catch {
+    // A full store must not keep the user from the file; 'last saved' then stays as it was.
+  }
   return { name: loaded.job.name, text };
 }
 

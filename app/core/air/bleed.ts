@@ -1,5 +1,6 @@
 /** Order of joints from tank to consumer for a line-up, with the fuel that fills each section. */
 import type { FuelWay } from "../hydraulics/route";
+import type { SolvedLineUp } from "../hydraulics/solve";
 import { runVolumeM3 } from "../plan/route";
 import type { Id, Plan } from "../plan/types";
 
@@ -15,6 +16,11 @@ export interface BleedStep {
   zM: number;
   /** Higher than what comes before and after it: air gathers here. */
   isHigh: boolean;
+  /**
+   * Height of the joint over the fuel in the tank, m, where no pump stands before it; else null.
+   * Over the fuel nothing runs out by itself, and a pump on the far side would draw air in.
+   */
+  overFuelM: number | null;
 }
 
 /** Volume of what is passed in a part: a filter's bowl as given, other parts two bores long of their own. */
@@ -37,18 +43,20 @@ function endOfRun(way: FuelWay, index: number): Id | undefined {
 /** Air gathers within this reach of a point that stands over its neighbours. */
 const NEAR_M = 0.5;
 
-/** Sections in the order of the flow; parts screwed together are one section, opened at the last of them. */
-export function bleedSteps(plan: Plan, way: FuelWay): BleedStep[] {
+/** `surfaceM` is the fuel's height in the tank the way starts from. Sections in the order of the flow; parts screwed together are one section, opened at the last of them. */
+function bleedSteps(plan: Plan, way: FuelWay, surfaceM: number): BleedStep[] {
   const steps: BleedStep[] = [];
   const heights = way.legs.flatMap(({ points }) => points);
   const feed = way.legs.filter(({ side }) => side === "feed");
   let totalM3 = 0;
   let sectionM3 = 0;
+  let isPushed = false;
   feed.forEach((leg, i) => {
     const isRun = leg.kind === "run";
     const ownM3 = isRun ? runVolumeM3(leg.boreM, leg.lengthM) : partVolumeM3(plan, leg.id, leg.boreM);
     totalM3 += ownM3;
     sectionM3 += ownM3;
+    if (leg.id === way.firstPumpId) isPushed = true;
     const partId = isRun ? endOfRun(way, i) : leg.id;
     const station = way.stations.find(({ id }) => id === partId);
     if (!station || (!isRun && feed[i + 1]?.kind === "part")) return;
@@ -64,8 +72,15 @@ export function bleedSteps(plan: Plan, way: FuelWay): BleedStep[] {
       totalM3,
       zM,
       isHigh: zM >= Math.max(...near) - 1e-9 && Math.min(...near) < zM,
+      overFuelM: isPushed ? null : zM - surfaceM,
     });
     sectionM3 = 0;
   });
   return steps;
+}
+
+/** Steps of a solved line-up. */
+export function bleedLineUp(plan: Plan, solved: SolvedLineUp, way: FuelWay): BleedStep[] {
+  const tank = way.stations[0]?.id ?? "";
+  return bleedSteps(plan, way, solved.settings.surfaceM.get(tank) ?? 0);
 }

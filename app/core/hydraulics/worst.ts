@@ -69,6 +69,19 @@ export interface SweepCase {
   vacuumPa: number | null;
 }
 
+/** How many of a line-up's cases are fed within a suction limit. */
+export function casesWithin(
+  cases: readonly SweepCase[],
+  lineUpId: Id,
+  limitPa: number,
+): { good: number; of: number } {
+  const own = cases.filter((one) => one.lineUpId === lineUpId);
+  return {
+    good: own.filter(({ outcome, vacuumPa }) => outcome === "fed" && (vacuumPa ?? 0) <= limitPa).length,
+    of: own.length,
+  };
+}
+
 export function defaultSweep(job: Job): Sweep {
   const { ambientLowC: low, ambientHighC: high } = job.site;
   const steps = [0, 0.25, 0.5, 0.75, 1];

@@ -1,7 +1,7 @@
 /** Lists derived from the demo plan, each against a sum done another way. */
 import { readFileSync } from "node:fs";
 import { describe, expect, test } from "@jest/globals";
-import { bleedSteps } from "../air/bleed";
+import { bleedLineUp } from "../air/bleed";
 import { loadingFromReading } from "../care/loadingFromReading";
 import { toCsv } from "../export/csv";
 import { gaugeAtPort } from "../hydraulics/derive";
@@ -67,7 +67,7 @@ describe("the way of the fuel", () => {
 
 describe("lists", () => {
   test("bleed: sections add up to the running total, and to the hoses' own volume plus the bowls", () => {
-    const steps = bleedSteps(plan, way);
+    const steps = bleedLineUp(plan, solved, way);
     const hoses = way.legs
       .filter(({ side, kind }) => side === "feed" && kind === "run")
       .reduce((sum, leg) => sum + (Math.PI / 4) * leg.boreM ** 2 * leg.lengthM, 0);
@@ -80,7 +80,11 @@ describe("lists", () => {
     expect(steps.reduce((sum, { sectionM3 }) => sum + sectionM3, 0)).toBeCloseTo(total, 12);
     expect(steps.filter(({ partId }) => partId === "engine")).toHaveLength(1);
     expect(steps.map(({ partId }) => partId)).toContain("vacuum");
-    expect(steps.at(-1)).toMatchObject({ partId: "engine", at: "inlet" });
+    expect(steps.at(-1)).toMatchObject({ partId: "engine", at: "inlet", overFuelM: null });
+    // Surface by hand from the level of 212 L; the separator's outlet stands at 0.85 m over the datum.
+    const surface = solved.settings.surfaceM.get("portWing") ?? 0;
+    expect(steps.find(({ partId }) => partId === "sep1")?.overFuelM).toBeCloseTo(0.85 - surface, 9);
+    expect(steps[0]?.overFuelM).toBeLessThan(0);
   });
 
   test("parts: every one is counted once, every run has its hose and its allowance at both ends", () => {

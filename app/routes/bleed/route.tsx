@@ -4,11 +4,11 @@
  */
 import { Printer } from "lucide-react";
 import { Link } from "react-router";
-import { bleedSteps } from "~/core/air/bleed";
 import { formatNumber } from "~/core/units/format";
 import { nameOf } from "~/messages/notes";
 import { useJob } from "~/state/job";
 import { Caution, PlaceHead, Sheet } from "~/ui/place";
+import { BleedNote, stepsOf } from "./steps";
 
 export const meta = () => [{ title: "Bleed · Iron Keel" }];
 
@@ -16,7 +16,7 @@ const ml = (m3: number) => `${formatNumber(m3 * 1e6)} mL`;
 
 export default function Bleed() {
   const { job, plan, stored: verdict, lineUp, select, selectedId } = useJob();
-  const steps = verdict?.way ? bleedSteps(plan, verdict.way) : [];
+  const steps = stepsOf(plan, verdict);
   const total = steps.at(-1)?.totalM3 ?? 0;
   return (
     <div>
@@ -24,7 +24,7 @@ export default function Bleed() {
         <h2>Bleed</h2>
         <p>
           {lineUp?.name ?? "No line-up"}: {steps.length} joints from tank to{" "}
-          {verdict?.way?.consumer?.name ?? "the end"}, {ml(total)} in all. Have a pan for twice that.
+          {verdict?.way?.consumer?.name ?? "the end"}, {ml(total)} in all: a pan with room for it.
         </p>
         <Link to={`/job/${job.id}/print/bleed`}>
           <Printer size={16} aria-hidden /> Bleed card
@@ -89,7 +89,9 @@ export default function Bleed() {
                 <td className="n" style={{ fontWeight: 650 }}>
                   {ml(step.totalM3)}
                 </td>
-                <td className="wide">{step.isHigh ? "high point: air gathers here" : ""}</td>
+                <td className="wide">
+                  <BleedNote step={step} />
+                </td>
               </tr>
             ))}
           </tbody>

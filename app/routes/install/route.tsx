@@ -16,7 +16,7 @@ import { Caution, PlaceHead, Sheet } from "~/ui/place";
 export const meta = () => [{ title: "Install · Iron Keel" }];
 
 const Drawing = styled.div`
-  margin: 0 16px 12px; max-height: 300px; overflow: auto; border: 1px solid var(--hairline); background: var(--raised);
+  margin: 0 16px 12px; overflow-x: auto; border: 1px solid var(--hairline); background: var(--raised);
   svg { display: block; width: 100%; height: auto; }
   @media (max-width: 600px) { display: none; }
 `;

@@ -108,7 +108,7 @@ export function Header({ onFindings, sheetOpen }: { onFindings: () => void; shee
         >
           {job.units.pressure}
         </Button>
-        <Button $quiet aria-label="Save the job as a file" onPress={() => void saveJobFile(job.id)}>
+        <Button $quiet aria-label="Save the job as a file" onPress={() => void saveJobFile(job.id, job)}>
           <Download size={18} />
         </Button>
         <Button

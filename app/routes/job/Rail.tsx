@@ -6,6 +6,7 @@ import { leakJoints } from "~/core/work/leakTest";
 import { placeNames } from "~/messages/outcomes";
 import { useJob } from "~/state/job";
 import { GradeGlyph } from "~/ui/glyphs";
+import { stepsOf } from "../bleed/steps";
 import { type Place, placeOfRule, places } from "./places";
 
 const Nav = styled.nav`
@@ -46,9 +47,7 @@ export function Rail() {
   const { job, plan, findings, stored: verdict } = useJob();
   const aboard = Object.values(plan.conditions.aboardM3).reduce((sum, m3) => sum + m3, 0);
   const joints = verdict?.way ? leakJoints(job, plan, verdict.way) : [];
-  const steps = verdict?.way
-    ? verdict.way.legs.filter(({ side, kind }) => side === "feed" && kind === "run").length
-    : 0;
+  const steps = stepsOf(plan, verdict);
   const stops = findings.filter(({ grade, setAside }) => grade === "stop" && !setAside).length;
   const status: Record<Place, string> = {
     survey: `${formatQuantity("volume", aboard, job.units.volume)} aboard`,
@@ -57,7 +56,7 @@ export function Rail() {
     fit: `${plan.runs.length} runs`,
     parts: `${plan.parts.length} to buy`,
     install: `${joints.filter(({ check }) => check?.result === "dry").length} of ${joints.length} dry`,
-    bleed: `${steps} sections`,
+    bleed: `${steps.length} joints`,
     care: `${job.book.filter(({ kind }) => kind === "vacuum").length} readings`,
   };
   const worst = (place: Place) =>

@@ -90,7 +90,7 @@ export function ShortcutsProvider({ children }: { children: ReactNode }) {
       key: "n",
       run: () => setTheme(currentTheme() === "day" ? "night" : "day"),
     },
-    { id: "export", name: "Save the job as a file", key: "s", run: () => void saveJobFile(job.id) },
+    { id: "export", name: "Save the job as a file", key: "s", run: () => void saveJobFile(job.id, job) },
     { id: "unselect", name: "Choose nothing", key: "Escape", run: () => open.select(null) },
     ...plan.lineUps.map((one) => ({
       id: `lineUp-${one.id}`,

@@ -69,6 +69,7 @@ export async function clientAction({ request }: Route.ClientActionArgs): Promise
         return { intent, fault: "That cannot be done here." };
     }
   } catch (error) {
+    say({ text: storageFault(error), lasts: true });
     return { intent, fault: storageFault(error) };
   }
 }
@@ -120,6 +121,8 @@ export default function Jobs({ loaderData }: Route.ComponentProps) {
   const { jobs, deleted, aside, fault } = loaderData;
   const [dialog, setDialog] = useState<"new" | "import" | null>(null);
   const fetcher = useFetcher<typeof clientAction>();
+  const save = (id: string) =>
+    void saveJobFile(id).catch((error: unknown) => say({ text: storageFault(error), lasts: true }));
   const remove = (id: string, name: string) => {
     void fetcher.submit({ intent: "delete", id }, { method: "post" });
     say({
@@ -168,11 +171,7 @@ export default function Jobs({ loaderData }: Route.ComponentProps) {
                 </span>
               </JobLink>
               <Actions>
-                <Button
-                  $quiet
-                  onPress={() => void saveJobFile(job.id)}
-                  aria-label={`Save ${job.name} as a file`}
-                >
+                <Button $quiet onPress={() => save(job.id)} aria-label={`Save ${job.name} as a file`}>
                   Save file
                 </Button>
                 <Button

@@ -1,13 +1,13 @@
 /** Sheets to hang at the manifold: the valve table of every line-up, and the bleed card of the chosen one. */
 import { Link, useParams } from "react-router";
 import styled from "styled-components";
-import { bleedSteps } from "~/core/air/bleed";
 import { isValve } from "~/core/plan/valves";
 import { formatNumber } from "~/core/units/format";
 import { nameOf } from "~/messages/notes";
 import { settingText } from "~/plumbing/Plumbing";
 import { useJob } from "~/state/job";
 import { Button } from "~/ui/button";
+import { BleedNote, stepsOf } from "../bleed/steps";
 
 export const meta = () => [{ title: "To print · Iron Keel" }];
 
@@ -85,7 +85,7 @@ function ValveTable() {
 
 function BleedCard() {
   const { job, plan, stored: verdict, lineUp } = useJob();
-  const steps = verdict?.way ? bleedSteps(plan, verdict.way) : [];
+  const steps = stepsOf(plan, verdict);
   const ml = (m3: number) => formatNumber(m3 * 1e6);
   return (
     <>
@@ -113,7 +113,7 @@ function BleedCard() {
               <td>{i + 1}</td>
               <td>
                 <b>{step.partName}</b>, {step.at}
-                {step.isHigh && " (high point)"}
+                <BleedNote step={step} />
               </td>
               <td>{nameOf(job, step.sectionId)}</td>
               <td>{ml(step.sectionM3)}</td>

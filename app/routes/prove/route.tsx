@@ -4,7 +4,13 @@
  */
 import { lazy, memo, Suspense, useMemo, useState } from "react";
 import styled from "styled-components";
-import { defaultSweep, judgeAll, type LineUpVerdict, worstConditions } from "~/core/hydraulics/worst";
+import {
+  casesWithin,
+  defaultSweep,
+  judgeAll,
+  type LineUpVerdict,
+  worstConditions,
+} from "~/core/hydraulics/worst";
 import { engineFlows } from "~/core/network/settings";
 import type { Conditions } from "~/core/plan/types";
 import { capacityM3 } from "~/core/tanks/shape";
@@ -206,11 +212,9 @@ const WorstTable = memo(function WorstTable({
   if (plan.lineUps.length === 0) return <Sheet>No line-up to prove yet: make one in Lay out.</Sheet>;
   const holds = (id: string) => {
     if (swept.status !== "done") return null;
-    const cases = swept.cases.filter(({ lineUpId }) => lineUpId === id);
-    const limit =
-      worst.find(({ lineUp }) => lineUp.id === id)?.suction?.limitPa ?? plan.limits.suctionChangePa;
-    const good = cases.filter(({ outcome, vacuumPa }) => outcome === "fed" && (vacuumPa ?? 0) <= limit);
-    return `${good.length} of ${cases.length}`;
+    const suction = worst.find(({ lineUp }) => lineUp.id === id)?.suction;
+    const { good, of } = casesWithin(swept.cases, id, suction?.limitPa ?? plan.limits.suctionChangePa);
+    return `${good} of ${of}`;
   };
   return (
     <Sheet>
