@@ -8,12 +8,12 @@ import { type ImpliedLoading, loadingFromReading } from "~/core/care/loadingFrom
 import { newId } from "~/core/plan/ids";
 import type { BookEntry, VacuumReading } from "~/core/plan/types";
 import { formatNumber, formatQuantity } from "~/core/units/format";
-import { quantityFaultText } from "~/messages/faults";
 import { nameOf } from "~/messages/notes";
 import { useJob } from "~/state/job";
 import { Button } from "~/ui/button";
-import { QuantityField, TextField } from "~/ui/fields";
+import { TextField } from "~/ui/fields";
 import { PlaceHead, Sheet } from "~/ui/place";
+import { QuantityField } from "../job/fields";
 
 export const meta = () => [{ title: "Care · Iron Keel" }];
 
@@ -95,7 +95,6 @@ export default function Care() {
               dimension="pressure"
               unit={units.pressure}
               value={vacuumPa}
-              faultText={quantityFaultText}
               check={(si) => (si < 101000 ? null : "More than a full vacuum.")}
               onCommit={(si) => setVacuum(si)}
             />
@@ -104,7 +103,6 @@ export default function Care() {
               dimension="temperature"
               unit={units.temperature}
               value={fuelC}
-              faultText={quantityFaultText}
               onCommit={setFuel}
             />
             <QuantityField
@@ -112,7 +110,6 @@ export default function Care() {
               dimension="ratio"
               unit="%"
               value={load}
-              faultText={quantityFaultText}
               check={(si) => (si >= 0 && si <= 1 ? null : "From 0 to 100 %.")}
               onCommit={setLoad}
             />

@@ -6,11 +6,10 @@ import { Printer } from "lucide-react";
 import styled from "styled-components";
 import { type RunSheetLine, runSheet } from "~/core/parts/partsList";
 import { formatQuantity } from "~/core/units/format";
-import { quantityFaultText } from "~/messages/faults";
 import { useJob } from "~/state/job";
 import { Button } from "~/ui/button";
-import { QuantityField } from "~/ui/fields";
 import { Caution, PlaceHead, Sheet } from "~/ui/place";
+import { QuantityField } from "../job/fields";
 
 export const meta = () => [{ title: "Fit · Iron Keel" }];
 
@@ -46,7 +45,6 @@ export default function Fit() {
             dimension="length"
             unit={units.length}
             value={plan.serviceAllowanceM}
-            faultText={quantityFaultText}
             check={(si) => (si >= 0 ? null : "Not less than nothing.")}
             onCommit={(serviceAllowanceM) =>
               void dispatch({ name: "editPlan", change: { serviceAllowanceM } })

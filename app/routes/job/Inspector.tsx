@@ -19,13 +19,13 @@ import {
   explainTank,
   explainVacuum,
 } from "~/messages/explain";
-import { quantityFaultText } from "~/messages/faults";
 import { nameOf } from "~/messages/notes";
 import { partKindNames } from "~/messages/outcomes";
 import { type Explored, type OpenJob, useJob, useSettled } from "~/state/job";
 import { Button, ToggleButton } from "~/ui/button";
-import { Quantity, QuantityField, type QuantityProps, Select, Switch, TextField } from "~/ui/fields";
+import { Quantity, type QuantityProps, Select, Switch, TextField } from "~/ui/fields";
 import { Figure } from "./Figure";
+import { QuantityField } from "./fields";
 
 const Lines = styled.dl`
   margin: 8px 0 10px; display: grid; grid-template-columns: 1fr auto; font-stretch: 84%;
@@ -146,7 +146,6 @@ function useFields<
       <QuantityField
         {...props}
         value={record[field] as number | undefined}
-        faultText={quantityFaultText}
         basis={given?.basis ?? "assumed"}
         entered={given?.entered}
         onCommit={(si, entered) =>
@@ -346,7 +345,6 @@ function PartFields({ part, edit }: { part: Part; edit: (change: object) => void
       dimension="length"
       unit={units.length}
       value={part.position.zM}
-      faultText={quantityFaultText}
       basis={part.given?.position?.basis ?? "assumed"}
       onCommit={(zM, entered) =>
         edit({
@@ -425,7 +423,6 @@ function LoadingNow({ filter }: { filter: Filter }) {
       dimension="ratio"
       unit=""
       value={plan.conditions.loading[element.id] ?? 1}
-      faultText={quantityFaultText}
       check={(si) => (si >= 1 ? null : "A clean element is 1.")}
       onCommit={(si) =>
         void dispatch({
@@ -464,7 +461,6 @@ function PumpFields({
             dimension="flow"
             unit={units.flow}
             value={point.flowM3S}
-            faultText={quantityFaultText}
             onCommit={(flowM3S) => setPoint(i, { flowM3S })}
             basis={pump.given?.curve?.basis ?? "assumed"}
           />
@@ -473,7 +469,6 @@ function PumpFields({
             dimension="pressure"
             unit={units.pressure}
             value={point.risePa}
-            faultText={quantityFaultText}
             onCommit={(risePa) => setPoint(i, { risePa })}
             basis={pump.given?.curve?.basis ?? "assumed"}
           />
@@ -501,7 +496,6 @@ function PumpFields({
           dimension="pressure"
           unit={units.pressure}
           value={pump.reliefPa}
-          faultText={quantityFaultText}
           check={positive}
           onCommit={(reliefPa) => edit({ reliefPa })}
         />
@@ -510,7 +504,6 @@ function PumpFields({
           dimension="pressure"
           unit={units.pressure}
           value={pump.suctionLimitPa}
-          faultText={quantityFaultText}
           check={positive}
           onCommit={(suctionLimitPa) => edit({ suctionLimitPa })}
         />
@@ -547,7 +540,6 @@ function EngineFields({
             dimension="flow"
             unit={units.flow}
             value={load.feedM3S}
-            faultText={quantityFaultText}
             onCommit={(feedM3S) => setLoad(i, { feedM3S })}
             basis={basis}
           />
@@ -556,7 +548,6 @@ function EngineFields({
             dimension="flow"
             unit={units.flow}
             value={load.burnM3S}
-            faultText={quantityFaultText}
             onCommit={(burnM3S) => setLoad(i, { burnM3S })}
             basis={basis}
           />
@@ -568,7 +559,6 @@ function EngineFields({
           dimension="pressure"
           unit={units.pressure}
           value={engine.suctionLimitPa}
-          faultText={quantityFaultText}
           check={positive}
           onCommit={(suctionLimitPa) => edit({ suctionLimitPa })}
         />
@@ -825,7 +815,6 @@ function RunInspector({ run }: { run: Run }) {
           dimension="length"
           unit={units.length}
           value={geometry.lengthM}
-          faultText={quantityFaultText}
           basis={run.given?.lengthM?.basis ?? "assumed"}
           entered={run.given?.lengthM?.entered}
           onCommit={setLength}
@@ -840,7 +829,6 @@ function RunInspector({ run }: { run: Run }) {
           dimension="ratio"
           unit=""
           value={geometry.bends90}
-          faultText={quantityFaultText}
           check={(si) => (Number.isInteger(si) && si >= 0 && si < 100 ? null : "A whole number.")}
           onCommit={setBends}
         />

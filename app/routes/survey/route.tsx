@@ -11,14 +11,14 @@ import { newId } from "~/core/plan/ids";
 import type { AntiSiphonSchool, SectionPoint, Tank, TankShape } from "~/core/plan/types";
 import { capacityM3, heightsOf, levelOfVolumeM, polygonBelow, sectionOf } from "~/core/tanks/shape";
 import { formatNumber, formatQuantity } from "~/core/units/format";
-import { quantityFaultText } from "~/messages/faults";
 import { fieldNames } from "~/messages/fields";
 import { nameOf } from "~/messages/notes";
 import { sectionPath } from "~/plumbing/glyphs";
 import { useJob } from "~/state/job";
 import { Button } from "~/ui/button";
-import { QuantityField, Select, Slider, TextField } from "~/ui/fields";
+import { Select, Slider, TextField } from "~/ui/fields";
 import { PlaceHead, Sheet } from "~/ui/place";
+import { QuantityField } from "../job/fields";
 
 const ViscosityChart = lazy(() => import("./ViscosityChart"));
 
@@ -200,7 +200,6 @@ function TankFields({ tank }: { tank: Tank }) {
       dimension="length"
       unit={units.length}
       value={value}
-      faultText={quantityFaultText}
       check={check}
       basis={tank.given?.[field]?.basis ?? "assumed"}
       entered={tank.given?.[field]?.entered}
@@ -250,7 +249,6 @@ function TankFields({ tank }: { tank: Tank }) {
                 dimension="length"
                 unit={units.length}
                 value={y}
-                faultText={quantityFaultText}
                 onCommit={(si) => setPoint(i, [si, z])}
               />,
               <QuantityField
@@ -259,7 +257,6 @@ function TankFields({ tank }: { tank: Tank }) {
                 dimension="length"
                 unit={units.length}
                 value={z}
-                faultText={quantityFaultText}
                 onCommit={(si) => setPoint(i, [y, si])}
               />,
             ])}
@@ -290,7 +287,6 @@ function TankFields({ tank }: { tank: Tank }) {
               dimension="length"
               unit={units.length}
               value={port.mouth.zM}
-              faultText={quantityFaultText}
               basis={basis}
               onCommit={(zM) => set({ mouth: { ...port.mouth, zM } })}
             />,
@@ -300,7 +296,6 @@ function TankFields({ tank }: { tank: Tank }) {
               dimension="length"
               unit={units.length}
               value={port.outside.zM}
-              faultText={quantityFaultText}
               basis={basis}
               onCommit={(zM) => set({ outside: { ...port.outside, zM } })}
             />,
@@ -310,7 +305,6 @@ function TankFields({ tank }: { tank: Tank }) {
               dimension="length"
               unit={units.bore}
               value={port.boreM}
-              faultText={quantityFaultText}
               check={moreThanNothing}
               basis={basis}
               onCommit={(boreM) => set({ boreM })}
@@ -346,7 +340,6 @@ function LimitsAndSchools() {
       dimension="pressure"
       unit={units.pressure}
       value={limits[field]}
-      faultText={quantityFaultText}
       check={moreThanNothing}
       onCommit={(pa) => set({ [field]: pa })}
     />
@@ -366,7 +359,6 @@ function LimitsAndSchools() {
           dimension="ratio"
           unit="%"
           value={limits.freeAirFraction}
-          faultText={quantityFaultText}
           check={(si) => (si > 0 && si <= 1 ? null : "More than 0, at most 100 %.")}
           onCommit={(freeAirFraction) => set({ freeAirFraction })}
         />
@@ -412,7 +404,6 @@ function SiteAndFuel() {
           dimension="length"
           unit="m"
           value={site.altitudeM}
-          faultText={quantityFaultText}
           basis={basis("altitudeM")}
           onCommit={(altitudeM, entered) => setSite({ altitudeM }, "altitudeM", entered)}
         />
@@ -421,7 +412,6 @@ function SiteAndFuel() {
           dimension="temperature"
           unit={units.temperature}
           value={site.ambientLowC}
-          faultText={quantityFaultText}
           basis={basis("ambientLowC")}
           check={(si) => (si < site.ambientHighC ? null : "Must be below the hottest.")}
           onCommit={(ambientLowC, entered) => setSite({ ambientLowC }, "ambientLowC", entered)}
@@ -431,7 +421,6 @@ function SiteAndFuel() {
           dimension="temperature"
           unit={units.temperature}
           value={site.ambientHighC}
-          faultText={quantityFaultText}
           basis={basis("ambientHighC")}
           check={(si) => (si > site.ambientLowC ? null : "Must be above the coldest.")}
           onCommit={(ambientHighC, entered) => setSite({ ambientHighC }, "ambientHighC", entered)}
@@ -449,7 +438,6 @@ function SiteAndFuel() {
           dimension="density"
           unit="kg/m3"
           value={fuel.density15KgM3}
-          faultText={quantityFaultText}
           onCommit={(density15KgM3) => setFuel({ density15KgM3 })}
         />
         <QuantityField
@@ -457,7 +445,6 @@ function SiteAndFuel() {
           dimension="viscosity"
           unit="mm2/s"
           value={first.mm2S}
-          faultText={quantityFaultText}
           onCommit={(mm2S) => setFuel({ viscosityPoints: [{ ...first, mm2S }, second] })}
         />
         <QuantityField
@@ -465,7 +452,6 @@ function SiteAndFuel() {
           dimension="viscosity"
           unit="mm2/s"
           value={second.mm2S}
-          faultText={quantityFaultText}
           onCommit={(mm2S) => setFuel({ viscosityPoints: [first, { ...second, mm2S }] })}
         />
       </Fields>

@@ -1,0 +1,93 @@
+import { readFileSync } from "node:fs";
+import { describe, expect, test } from "@jest/globals";
+import { applyCommand } from "~/core/edit/commands";
+import { startJob } from "~/core/edit/starters";
+import { buildNetwork } from "~/core/network/network";
+import { randomJob } from "~/core/network/randomPlan.fixture";
+import { currentPlan } from "~/core/plan/ports";
+import type { Job } from "~/core/plan/types";
+import { plumbingGraph } from "./graph";
+import { edgePath, settingText } from "./Plumbing";
+
+const graphOf = (job: Job) => plumbingGraph(job, currentPlan(job), buildNetwork(job));
+const marram = (JSON.parse(readFileSync("demo/marram.keel.json", "utf8")) as { job: Job }).job;
+
+describe("the graph to be laid out", () => {
+  const graph = graphOf(marram);
+  const edge = (id: string) => graph.edges.find((one) => one.id === id);
+
+  test("supply runs with its flow from left to right, return against it, so that nothing has to run back", () => {
+    expect(edge("run1")).toMatchObject({ source: "valveP.b", target: "supply.port" });
+    expect(edge("run12")).toMatchObject({ source: "second.out", target: "engine.feed" });
+    expect(edge("run13")).toMatchObject({ source: "teeRet.a", target: "engine.return" });
+    expect(edge("run17")).toMatchObject({ source: "portWing.ret", target: "returns.port" });
+  });
+
+  test("a part meets what comes from the tanks on its left and what goes to the engine on its right", () => {
+    for (const { nodes, edges } of [graph, graphOf(startJob("s", "S", "twoTanksTwoSelectors"))]) {
+      const sides = new Map(nodes.flatMap(({ ports }) => ports.map(({ id, side }) => [id, side])));
+      for (const { source, target } of edges) {
+        expect(sides.get(source)).toBe("EAST");
+        expect(sides.get(target)).toBe("WEST");
+      }
+    }
+  });
+
+  test("no plan, however joined, gives an edge to a port that is not drawn", () => {
+    for (let seed = 0; seed < 40; seed++) {
+      const { nodes, edges } = graphOf(randomJob(seed));
+      const ports = new Set(nodes.flatMap((node) => node.ports.map(({ id }) => id)));
+      for (const { source, target } of edges) {
+        expect(ports.has(source)).toBe(true);
+        expect(ports.has(target)).toBe(true);
+        expect(source).not.toBe(target);
+      }
+    }
+  });
+
+  test("hoses go on a tank where they really do: the higher port higher, and apart enough to be told", () => {
+    const tank = graph.nodes.find(({ id }) => id === "portWing");
+    const y = (id: string) => tank?.ports.find((port) => port.id === id)?.y ?? 0;
+    expect(y("portWing.ret")).toBeLessThan(y("portWing.out") - 10);
+  });
+
+  test("a slider, a name or a nudge does not change it: the drawing stands still", () => {
+    const before = JSON.stringify(graph);
+    const moved = applyCommand(applyCommand(marram, { name: "nudge", id: "lift", dx: 9, dy: 9 }).job, {
+      name: "editPart",
+      id: "lift",
+      change: { name: "Pump" },
+    }).job;
+    expect(JSON.stringify(graphOf(moved))).toBe(before);
+  });
+});
+
+describe("the way of a hose on the drawing", () => {
+  const none = { x: 0, y: 0 };
+  const points = (d: string) =>
+    [...d.matchAll(/(-?[\d.]+) (-?[\d.]+)/g)].map(([, x, y]) => [Number(x), Number(y)]);
+
+  test("goes from end to end over its corners", () => {
+    const d = edgePath([none, { x: 50, y: 0 }, { x: 50, y: 40 }, { x: 90, y: 40 }], none, none);
+    expect(points(d)[0]).toEqual([0, 0]);
+    expect(points(d).at(-1)).toEqual([90, 40]);
+    expect(d.match(/Q/g)).toHaveLength(2);
+  });
+
+  test("follows a part that was nudged, and stays at right angles", () => {
+    const straight = edgePath([none, { x: 90, y: 0 }], none, { x: 10, y: 30 });
+    expect(points(straight).at(-1)).toEqual([100, 30]);
+    expect(straight.match(/Q/g)).toHaveLength(2);
+    const bent = edgePath([none, { x: 50, y: 0 }, { x: 50, y: 40 }, { x: 90, y: 40 }], { x: 0, y: 12 }, none);
+    expect(points(bent)[0]).toEqual([0, 12]);
+    expect(bent).toContain("Q50 12");
+  });
+});
+
+test("a setting is said in the valve's own words", () => {
+  const part = (id: string) => currentPlan(marram).parts.find((one) => one.id === id)!;
+  expect(settingText(part("returns"), { kind: "branches", open: ["port", "day"] })).toBe("open: port, day");
+  expect(settingText(part("returns"), { kind: "branches", open: [] })).toBe("all shut");
+  expect(settingText(part("valveP"), { kind: "position", position: "open" })).toBe("open");
+  expect(settingText(part("valveP"), undefined)).toBe("not set");
+});
