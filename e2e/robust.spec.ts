@@ -147,10 +147,10 @@ test("a hundred edits can be undone, after a reload too", async ({ page }) => {
   expect(await storedJob(page, "marram")).toBe(before);
 });
 
-const broken: [string, string, () => void][] = [
+const broken: [string, RegExp, () => void][] = [
   [
     "full",
-    "storage is full",
+    /storage is full/,
     () => {
       IDBObjectStore.prototype.put = () => {
         throw new DOMException("no room", "QuotaExceededError");
@@ -159,11 +159,17 @@ const broken: [string, string, () => void][] = [
   ],
   [
     "closed",
-    "storage is closed",
+    /storage (is closed|does not answer)/,
     () => {
-      IDBDatabase.prototype.transaction = () => {
+      const closed = () => {
         throw new DOMException("closed", "InvalidStateError");
       };
+      Object.assign(IDBObjectStore.prototype, {
+        put: closed,
+        get: closed,
+        getAll: closed,
+        openCursor: closed,
+      });
     },
   ],
 ];
@@ -174,9 +180,9 @@ for (const [what, says, spoil] of broken) {
     const before = await storedJob(page, "marram");
     await page.evaluate(spoil);
     await page.getByRole("button", { name: "Add tank" }).click();
-    await expect(page.getByText(says)).toBeVisible();
+    await expect(page.getByText(says)).toBeVisible({ timeout: 15_000 });
     const [download] = await Promise.all([
-      page.waitForEvent("download"),
+      page.waitForEvent("download", { timeout: 20_000 }),
       page.getByRole("button", { name: "Save the file" }).click(),
     ]);
     expect(JSON.parse(readFileSync(await download.path(), "utf8")).job).toEqual(JSON.parse(before));

@@ -1,11 +1,12 @@
 /** Files out of the browser. */
 import type { Id, Job } from "~/core/plan/types";
 import { writeJobFile } from "~/schemas/file";
+import { answerInTime } from "~/store/faults";
 import { exportJob } from "~/store/jobs";
 
 /** Saves the stored job as a file; where the store cannot be read, the job as this page holds it. Rejects where there is neither. */
 export async function saveJobFile(jobId: Id, held?: Job): Promise<void> {
-  const file = await exportJob(jobId).catch((error: unknown) => {
+  const file = await answerInTime(exportJob(jobId)).catch((error: unknown) => {
     if (!held) throw error;
     return { name: held.name, text: writeJobFile(held) };
   });

@@ -23,7 +23,7 @@ import { currentPlan } from "~/core/plan/ports";
 import type { Conditions, Id, Job, LineUp, Plan } from "~/core/plan/types";
 import { faultText } from "~/messages/faults";
 import { noteText } from "~/messages/notes";
-import { storageFault } from "~/store/faults";
+import { answerInTime, storageFault } from "~/store/faults";
 import { type CommitResult, commit, type LoadedJob, loadJob, redo, undo } from "~/store/jobs";
 import { saveJobFile } from "./files";
 
@@ -168,7 +168,7 @@ export function JobProvider({ loaded, say, children }: Props) {
   const dispatch = useCallback(
     async (command: Command, gesture?: string): Promise<CommitResult> => {
       try {
-        const result = await commit(id, command, gesture);
+        const result = await answerInTime(commit(id, command, gesture));
         if (!result.ok)
           say({
             text: result.faults
@@ -187,7 +187,7 @@ export function JobProvider({ loaded, say, children }: Props) {
   const step = useCallback(
     async (way: typeof undo) => {
       try {
-        await way(id);
+        await answerInTime(way(id));
       } catch (error) {
         offerFile(held.current, say, storageFault(error));
       }

@@ -4,6 +4,7 @@
  */
 import { Printer } from "lucide-react";
 import { Link } from "react-router";
+import styled from "styled-components";
 import { formatNumber } from "~/core/units/format";
 import { nameOf } from "~/messages/notes";
 import { useJob } from "~/state/job";
@@ -11,6 +12,10 @@ import { Caution, PlaceHead, Sheet } from "~/ui/place";
 import { BleedNote, stepsOf } from "./steps";
 
 export const meta = () => [{ title: "Bleed · Iron Keel" }];
+
+const Note = styled.span`
+  display: block; font-size: 13px; color: var(--soft);
+`;
 
 const ml = (m3: number) => `${formatNumber(m3 * 1e6)} mL`;
 
@@ -66,7 +71,6 @@ export default function Bleed() {
               <th className="wide">Fills</th>
               <th className="n wide">Section</th>
               <th className="n">Into the pan so far</th>
-              <th className="wide">Note</th>
             </tr>
           </thead>
           <tbody>
@@ -83,14 +87,14 @@ export default function Bleed() {
                 <td className="n">{i + 1}</td>
                 <td>
                   <b>{step.partName}</b>, {step.at}
+                  <Note>
+                    <BleedNote step={step} />
+                  </Note>
                 </td>
                 <td className="wide">{nameOf(job, step.sectionId)}</td>
                 <td className="n wide">{ml(step.sectionM3)}</td>
                 <td className="n" style={{ fontWeight: 650 }}>
                   {ml(step.totalM3)}
-                </td>
-                <td className="wide">
-                  <BleedNote step={step} />
                 </td>
               </tr>
             ))}

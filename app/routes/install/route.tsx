@@ -30,6 +30,7 @@ export default function Install() {
   const { placed } = usePlumbing(network);
   const joints = verdict?.way ? leakJoints(job, plan, verdict.way) : [];
   const done = joints.filter(({ check }) => check?.result === "dry");
+  const next = joints.find(({ check }) => check?.result !== "dry");
   const enter = ({ joint }: LeakJoint, result: LeakCheck["result"]) => {
     if (!lineUp) return;
     const entry: LeakCheck = {
@@ -50,6 +51,7 @@ export default function Install() {
         <h2>Install</h2>
         <p>
           Leak test of {lineUp?.name ?? "no line-up"}: {done.length} of {joints.length} joints dry.
+          {next && ` Next: ${next.partName}, ${next.portName}.`}
         </p>
       </PlaceHead>
       <Caution>
