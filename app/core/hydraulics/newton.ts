@@ -66,10 +66,13 @@ export type NewtonEnd =
 const SHUT_PA_S_M3 = 1e17;
 /** Least slope of a law: keeps the step finite for a link that costs nothing at rest. 0.6 Pa at 210 L/h. */
 const LEAST_SLOPE = 1e4;
-/** The step's flows differ from the last by less than this share of all flow; Newton's next error is near its square. */
-const FLOW_TOLERANCE = 3e-4;
-/** Where nothing flows, steps under this count as none. */
-const NO_FLOW_M3S = 1e-13;
+/**
+ * The next step would change the flows by at most this share of them. With mass in balance the next step is the
+ * projection of the links' misses on the loops, so its norm (flow squared times slope) is at most theirs.
+ */
+const FLOW_TOLERANCE = 1e-6;
+/** Where nothing flows, next steps under 1e-13 m3/s at the least slope count as none: that, squared, times 1e4. */
+const NO_STEP = 1e-22;
 const ENERGY_TOLERANCE_PA = 0.05;
 /** Random networks with loops of shut check valves have needed up to 40. */
 const MOST_ITERATIONS = 150;
@@ -173,6 +176,7 @@ export class NetworkSolver {
     return { outcome: "notConverged", iterations: MOST_ITERATIONS };
   }
 
+  /** Is the next step sure to be small enough? Told by {@link linearise}; good only after a whole step. */
   private settled = false;
 
   /** Drop and slope of every link at `flow`, written to the workspace. */
@@ -222,15 +226,23 @@ export class NetworkSolver {
     const { flow, potential } = state;
     this.evaluate(laws, flow);
     let worst = 0;
+    let next = 0;
+    let all = 0;
     for (let i = 0; i < flow.length; i++) {
       const fall = drop[i] as number;
-      const g = 1 / Math.max(slope[i] as number, LEAST_SLOPE);
+      const q = flow[i] as number;
+      const rise = slope[i] as number;
+      const steep = rise > LEAST_SLOPE ? rise : LEAST_SLOPE;
+      const g = 1 / steep;
       conductance[i] = g;
-      offset[i] = (flow[i] as number) - fall * g;
+      offset[i] = q - fall * g;
       const miss = fall - ((potential[from[i] as number] as number) - (potential[to[i] as number] as number));
+      next += g * miss * miss;
+      all += steep * q * q;
       const off = miss < 0 ? -miss : miss;
       if (!(off <= worst)) worst = off;
     }
+    this.settled = next <= FLOW_TOLERANCE * FLOW_TOLERANCE * all + NO_STEP;
     return worst;
   }
 
@@ -286,15 +298,11 @@ export class NetworkSolver {
     }
     const share = search ? this.searchAlong(laws, state) : 1;
     let moved = 0;
-    let all = 0;
     for (let i = 0; i < flow.length; i++) {
       const by = share * (change[i] as number);
-      const next = (flow[i] as number) + by;
-      flow[i] = next;
+      flow[i] = (flow[i] as number) + by;
       moved += by < 0 ? -by : by;
-      all += next < 0 ? -next : next;
     }
-    this.settled = moved <= FLOW_TOLERANCE * all || moved <= NO_FLOW_M3S * flow.length;
     return moved;
   }
 
