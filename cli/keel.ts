@@ -67,7 +67,9 @@ function calc(name: string | undefined, file: string | undefined): unknown {
       return law.run(parsed.data as never);
     } catch (fault) {
       if (fault instanceof CalcFault)
-        throw refuse("input", [{ path: [root, fault.path].filter(Boolean).join("."), code: fault.code }]);
+        throw refuse("input", [
+          { path: [root, fault.path].filter(Boolean).join("."), code: fault.code, values: fault.values },
+        ]);
       throw fault;
     }
   };

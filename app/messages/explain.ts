@@ -4,7 +4,7 @@ import type { Suction } from "~/core/hydraulics/limits";
 import type { FuelWay, Leg } from "~/core/hydraulics/route";
 import type { SolvedLineUp } from "~/core/hydraulics/solve";
 import type { Filter, LiftPump, Run, Tank } from "~/core/plan/types";
-import { capacityM3 } from "~/core/tanks/shape";
+import { capacityM3 } from "~/core/tanks/tank";
 import { formatNumber, formatQuantity, type UnitChoice } from "~/core/units/format";
 
 export interface Explanation {
@@ -118,18 +118,29 @@ export function explainPump(pump: LiftPump, units: UnitChoice): Explanation {
 }
 
 export function explainTank(tank: Tank, aboardM3: number, units: UnitChoice): Explanation {
-  const { shape } = tank;
   return {
     title: "Fuel in this tank",
-    formula: "Area of the section below the fuel's surface × length. The level is found from the volume.",
+    formula: "What of the inside lies below the fuel's surface. The level is found from the volume.",
     inputs: [
-      ["Shape", shape.kind === "box" ? "box" : `section of ${shape.section.length} points drawn out`],
-      ["Length", formatQuantity("length", shape.lengthM, units.length)],
-      ["Capacity", formatQuantity("volume", capacityM3(shape), units.volume)],
+      ["Shape", shapeText(tank.shape)],
+      ["Capacity", formatQuantity("volume", capacityM3(tank), units.volume)],
       ["Aboard", formatQuantity("volume", aboardM3, units.volume)],
     ],
-    source: "Shoelace formula; the tank stands level.",
+    source: "Green's theorem side by side, segments of circles for round tanks; the tank stands level.",
   };
+}
+
+function shapeText(shape: Tank["shape"]): string {
+  switch (shape.kind) {
+    case "box":
+      return "box";
+    case "prism":
+      return `section of ${shape.section.length} points drawn out`;
+    case "cylinder":
+      return shape.axis === "z" ? "standing cylinder" : "lying cylinder";
+    case "loft":
+      return `through ${shape.sections.length} sections`;
+  }
 }
 
 export function explainFreeAir(solved: SolvedLineUp, gaugePa: number, units: UnitChoice): Explanation {

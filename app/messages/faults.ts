@@ -54,6 +54,32 @@ export function faultText({ code, values = {} }: Fault): string {
       return "crosses itself";
     case "emptySection":
       return "encloses nothing";
+    case "sectionsOutOfOrder":
+      return "must lie further along than the section before it";
+    case "cornersDiffer":
+      return `has ${values.corners} corners; the first section has ${values.wanted}`;
+    case "sensesDiffer":
+      return "runs round the other way than the section before it";
+    case "unitSlip":
+      return `is ${Math.round(Number(values.sizeM))} m across, more than ${values.mostM} m: was a size typed in another unit?`;
+    case "wallTooThick":
+      return "is too thick for these outside sizes: no inside is left";
+    case "outsideTank":
+      return "lies outside the tank";
+    case "lowOverHigh":
+      return "has its low end over its high one";
+    case "sameReading":
+      return "reads the same empty and full";
+    case "badPicture":
+      return "is not a picture";
+    case "overCapacity":
+      return "is more than the tank holds";
+    case "waterFloats":
+      return "is not heavier than the fuel: nothing settles";
+    case "countsOutOfScale":
+      return "is beyond the scale of the standard";
+    case "countsNotFalling":
+      return "must not grow from the smaller to the larger size";
     case "overfull":
       return `holds more than the tank (${Math.round(Number(values.aboardM3) * 1000)} of ${Math.round(Number(values.capacityM3) * 1000)} L)`;
     case "missingPort":

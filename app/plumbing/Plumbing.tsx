@@ -7,7 +7,7 @@ import type { Network } from "~/core/network/network";
 import { partsOf, portKey } from "~/core/plan/ports";
 import type { Id, Part, Run, Tank } from "~/core/plan/types";
 import { isOpen, isValve, waysThrough } from "~/core/plan/valves";
-import { levelOfVolumeM } from "~/core/tanks/shape";
+import { levelOfVolumeM } from "~/core/tanks/tank";
 import { formatQuantity, type UnitChoice } from "~/core/units/format";
 import {
   CheckGlyph,
@@ -461,12 +461,7 @@ function TankNode({
           />
         ) : null;
       })}
-      <TankGlyph
-        tank={tank}
-        levelM={levelOfVolumeM(tank.shape, aboardM3)}
-        width={box.width}
-        height={box.height}
-      />
+      <TankGlyph tank={tank} levelM={levelOfVolumeM(tank, aboardM3)} width={box.width} height={box.height} />
       <text
         x={box.width / 2}
         y={box.height * 0.45}

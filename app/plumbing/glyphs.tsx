@@ -1,6 +1,8 @@
 /** Parts as they look: lever handles that lie along the pipe when open, bowls, a needle that stands at its reading. */
 import type { Part, SectionPoint, Tank, ValveSetting } from "~/core/plan/types";
-import { heightsOf, polygonBelow, sectionOf } from "~/core/tanks/shape";
+import { polygonBelow } from "~/core/tanks/polygon";
+import { sectionOf } from "~/core/tanks/shape";
+import { heightsOf } from "~/core/tanks/tank";
 
 export interface GlyphBox {
   width: number;
@@ -26,7 +28,7 @@ export function sectionPath(
 
 export function TankGlyph({ tank, levelM, width, height }: GlyphBox & { tank: Tank; levelM: number }) {
   const section = sectionOf(tank.shape);
-  const { lowM, highM } = heightsOf(tank.shape);
+  const { lowM, highM } = heightsOf(tank);
   const ys = section.map(([y]) => y);
   const [left, right] = [Math.min(...ys), Math.max(...ys)];
   const place = ([y, z]: SectionPoint): [number, number] => [

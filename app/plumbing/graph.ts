@@ -6,7 +6,7 @@ import { LineUpSolver } from "~/core/hydraulics/solve";
 import type { Network } from "~/core/network/network";
 import { partsOf, portKey, portsOf } from "~/core/plan/ports";
 import type { Id, Job, Part, Plan, PortRef, Tank } from "~/core/plan/types";
-import { heightsOf } from "~/core/tanks/shape";
+import { heightsOf } from "~/core/tanks/tank";
 
 export interface GraphPort {
   id: string;
@@ -169,7 +169,7 @@ const TANK_PORT_PX = 15;
 
 /** Where the hose really goes on: high or low on the tank, kept apart enough to be seen. */
 function tankPorts(tank: Tank, height: number): GraphPort[] {
-  const { lowM, highM } = heightsOf(tank.shape);
+  const { lowM, highM } = heightsOf(tank);
   const wanted = tank.ports.map((port) => {
     const share = Math.min(1, Math.max(0, (port.outside.zM - lowM) / (highM - lowM)));
     return { id: `${tank.id}.${port.id}`, y: 12 + (1 - share) * (height - 24) };

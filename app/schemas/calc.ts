@@ -1,21 +1,29 @@
 /** `keel calc`: single laws, one JSON object in and one out. The names are a contract with scripts. */
 import { z } from "zod";
+import { iso4406Code } from "~/core/care/iso4406";
 import { densityAt, densityProductByDensity } from "~/core/fuel/density";
 import { freeAirFraction, ostwaldAir } from "~/core/fuel/dissolvedAir";
 import { petrolVapourPa } from "~/core/fuel/vapour";
 import { viscosityAt } from "~/core/fuel/viscosity";
 import { churchill } from "~/core/laws/friction";
 import { lineDrop } from "~/core/laws/line";
+import { stokesVelocityMS } from "~/core/laws/stokes";
 import { fittingKinds } from "~/core/laws/twoK";
 import { wireDrop } from "~/core/laws/wire";
+import type { TankShape } from "~/core/plan/types";
+import { type Attitude, STEEPEST_DEG } from "~/core/tanks/attitude";
+import { shapeFaults } from "~/core/tanks/check";
+import { soundingOf, TiltedTank } from "~/core/tanks/tank";
 import { ampere, celsius, kilogramPerCubicMetre, metre, squareMetre } from "~/core/units/brands";
-import { fromSi, MM2_S_IN_M2_S, toSi } from "~/core/units/factors";
+import { fromSi, HOUR_S, MM2_S_IN_M2_S, toSi } from "~/core/units/factors";
+import { coordinate, tankShape } from "./shape";
 
 /** A fault of the input that its shape alone does not show. */
 export class CalcFault extends Error {
   constructor(
     readonly path: string,
     readonly code: string,
+    readonly values?: Record<string, string | number>,
   ) {
     super(`${path}: ${code}`);
   }
@@ -35,7 +43,71 @@ function law<S extends z.ZodType>(input: S, run: (input: z.infer<S>) => Record<s
   return { input, run: run as Law["run"] };
 }
 
+const attitude = {
+  pitchDeg: z.number().min(-STEEPEST_DEG).max(STEEPEST_DEG),
+  rollDeg: z.number().min(-STEEPEST_DEG).max(STEEPEST_DEG),
+};
+const at = z.strictObject({ xM: coordinate, yM: coordinate }).optional();
+
+/** A tank of a shape at an attitude, and the place its level is measured at. */
+function tilted(
+  shape: TankShape,
+  attitude: Attitude,
+  place: { xM: number; yM: number } | undefined,
+): { tank: TiltedTank; place: { xM: number; yM: number } } {
+  const [fault] = shapeFaults(shape);
+  if (fault) throw new CalcFault(fault.path, fault.code, fault.values);
+  return { tank: new TiltedTank({ shape }, attitude), place: place ?? soundingOf({ shape }) };
+}
+
 export const laws: Readonly<Record<string, Law>> = {
+  tank: law(
+    z.strictObject({ shape: tankShape, levelM: coordinate, ...attitude, at }),
+    ({ shape, levelM, pitchDeg, rollDeg, at }) => {
+      const { tank, place } = tilted(shape, { pitchDeg, rollDeg }, at);
+      const { volumeM3, xM4, yM4, zM4 } = tank.below(
+        Math.min(tank.high, tank.offsetAt(place.xM, place.yM, levelM)),
+      );
+      const centroidM = volumeM3 > 0 ? [xM4 / volumeM3, yM4 / volumeM3, zM4 / volumeM3] : null;
+      return { volumeM3, centroidM, capacityM3: tank.capacityM3 };
+    },
+  ),
+  level: law(
+    z.strictObject({ shape: tankShape, volumeM3: z.number().min(0), ...attitude, at }),
+    ({ shape, volumeM3, pitchDeg, rollDeg, at }) => {
+      const { tank, place } = tilted(shape, { pitchDeg, rollDeg }, at);
+      if (volumeM3 > tank.capacityM3 * (1 + 1e-9)) throw new CalcFault("volumeM3", "overCapacity");
+      return { levelM: tank.levelAt(place.xM, place.yM, tank.offsetOfVolume(volumeM3)) };
+    },
+  ),
+  settle: law(
+    z.strictObject({
+      dropletUm: positive,
+      waterKgM3: positive,
+      fuelKgM3: positive,
+      viscosityMm2S: positive,
+      depthMm: positive,
+    }),
+    ({ dropletUm, waterKgM3, fuelKgM3, viscosityMm2S, depthMm }) => {
+      if (!(waterKgM3 > fuelKgM3)) throw new CalcFault("waterKgM3", "waterFloats");
+      const velocity = stokesVelocityMS({
+        diameterM: dropletUm * 1e-6,
+        densityDifferenceKgM3: waterKgM3 - fuelKgM3,
+        dynamicPaS: viscosityMm2S * MM2_S_IN_M2_S * fuelKgM3,
+      });
+      const hours = toSi("length", depthMm, "mm") / velocity / HOUR_S;
+      return { velocityMmH: fromSi("length", velocity, "mm") * HOUR_S, hours };
+    },
+  ),
+  iso4406: law(
+    z.strictObject({ perMl: z.tuple([z.number().min(0), z.number().min(0), z.number().min(0)]) }),
+    ({ perMl }) => {
+      if (!(perMl[0] >= perMl[1] && perMl[1] >= perMl[2])) throw new CalcFault("perMl", "countsNotFalling");
+      const code = iso4406Code(perMl);
+      if (code === null) throw new CalcFault("perMl", "countsOutOfScale");
+      return { code };
+    },
+  ),
   friction: law(
     z.strictObject({ reynolds: positive, relativeRoughness: z.number().min(0).max(0.1) }),
     ({ reynolds, relativeRoughness }) => {

@@ -7,16 +7,12 @@ import { gradeIds } from "~/core/fuel/grades";
 import { LONGEST_ID } from "~/core/plan/ids";
 import type { Job } from "~/core/plan/types";
 import { dimensions, type UnitOf } from "~/core/units/factors";
+import { coordinate, size, tankShape } from "./shape";
 
 const LONGEST_NAME = 80;
 const LONGEST_NOTE = 2000;
-/** No vehicle or boat of this trade is larger: beyond it a unit has slipped. */
-const FARTHEST_M = 200;
-
 const id = z.string().regex(new RegExp(`^[A-Za-z0-9_-]{1,${LONGEST_ID}}$`), "badId");
 const name = z.string().min(1).max(LONGEST_NAME);
-const coordinate = z.number().min(-FARTHEST_M).max(FARTHEST_M);
-const size = z.number().positive().max(FARTHEST_M);
 const bore = z.number().positive().max(0.3);
 const positive = z.number().positive().max(1e9);
 const atLeastZero = z.number().min(0).max(1e9);
@@ -36,17 +32,115 @@ const given = z
 const position = z.strictObject({ xM: coordinate, yM: coordinate, zM: coordinate });
 const portRef = z.strictObject({ part: id, port: id });
 
-const shape = z.discriminatedUnion("kind", [
-  z.strictObject({ kind: z.literal("box"), lengthM: size, widthM: size, heightM: size }),
-  z.strictObject({
-    kind: z.literal("prism"),
-    section: z
-      .array(z.tuple([coordinate, coordinate]))
-      .min(3)
-      .max(200),
-    lengthM: size,
-  }),
-]);
+/** A picture of 800 by 600 as JPEG is some 100 kB. */
+const LONGEST_PICTURE = 200_000;
+/** No pressure test of a fuel tank goes beyond 5 bar. */
+const tankPressure = z.number().positive().max(5e5);
+const angle = z.number().min(-45).max(45);
+const box = { low: position, high: position };
+const look = z.enum(["sound", "worn", "bad", "unseen"]);
+const reading = z.number().min(0).max(1e6);
+const length = z.number().min(0).max(20);
+
+const tankFittings = {
+  wallM: z.number().min(0).max(0.1).optional(),
+  carried: z.enum(["fixed", "portable", "bladder"]).optional(),
+  material: z.enum(["aluminium", "steel", "stainless", "plastic", "rubber"]).optional(),
+  emptyKg: z.number().min(0).max(5000).optional(),
+  plateM3: positive.optional(),
+  internals: z
+    .array(z.strictObject({ id, name, ...box }))
+    .max(40)
+    .optional(),
+  baffles: z
+    .array(z.strictObject({ id, across: z.enum(["x", "y"]), atM: coordinate }))
+    .max(40)
+    .optional(),
+  well: z.strictObject({ ...box, holeBoreM: bore, holes: z.int().min(0).max(99) }).optional(),
+  sump: z
+    .strictObject({
+      xM: coordinate,
+      yM: coordinate,
+      diameterM: bore,
+      depthM: size,
+      holeM: bore,
+      mostHoleM: bore.optional(),
+      floorOverGroundM: length.optional(),
+    })
+    .optional(),
+  sounding: z.strictObject({ xM: coordinate, yM: coordinate }).optional(),
+  sender: z
+    .strictObject({
+      kind: z.enum(["ohm240to33", "ohm10to180", "ohm0to90", "volt0to5", "own"]),
+      emptyReading: reading,
+      fullReading: reading,
+      lowM: coordinate,
+      highM: coordinate,
+    })
+    .refine(({ emptyReading, fullReading }) => emptyReading !== fullReading, "sameReading")
+    .optional(),
+  filling: z
+    .strictObject({
+      fillBoreM: bore,
+      fillHoseBoreM: bore,
+      ventBoreM: bore,
+      ventLengthM: length,
+      ventTop: position,
+      spill: position,
+      hasDip: z.boolean(),
+      hasArrester: z.boolean(),
+      ratedPa: tankPressure,
+    })
+    .optional(),
+  pickupFit: z
+    .strictObject({
+      portId: id,
+      mouth: z.enum(["square", "bevelled"]),
+      depthM: size,
+      sagM: length,
+      carrierM: length,
+      clearanceM: length,
+    })
+    .optional(),
+  cooler: z.strictObject({ effectiveness: share, coolantC: z.number().min(-60).max(120) }).optional(),
+  opening: z
+    .strictObject({
+      aM: size,
+      bM: size,
+      at: position,
+      holes: z
+        .array(
+          z.strictObject({
+            id,
+            use: z.enum(["sender", "pickup", "return", "vent", "spare", "sampling"]),
+            aM: coordinate,
+            bM: coordinate,
+            diameterM: bore,
+            mostM: bore,
+            flangeM: bore,
+            swingM: length,
+            partLengthM: length,
+          }),
+        )
+        .max(20),
+      roomAboveM: length,
+      cleaningTaken: z.boolean(),
+      warnedBy: z.enum(["nothing", "whistle", "sightGlass", "gauge"]),
+    })
+    .optional(),
+  condition: z
+    .strictObject({
+      cleanedFirst: z.boolean(),
+      seams: look,
+      feet: look,
+      fittings: look,
+      drains: z.enum(["drains", "holdsWater", "foam"]),
+      testedPa: tankPressure.optional(),
+      testHeld: z.boolean().optional(),
+    })
+    .optional(),
+  installed: z.strictObject({ pitchDeg: angle, rollDeg: angle }).optional(),
+};
 
 const tank = z.strictObject({
   id,
@@ -54,7 +148,8 @@ const tank = z.strictObject({
   given,
   origin: position,
   yawDeg: z.number().min(-360).max(360),
-  shape,
+  shape: tankShape,
+  ...tankFittings,
   ports: z
     .array(
       z.strictObject({
@@ -178,6 +273,13 @@ const run = z.strictObject({
   roughnessM: atLeastZero,
   product,
   route,
+  survey: z
+    .strictObject({
+      printed: z.string().max(120),
+      place: z.enum(["engineRoom", "outside"]),
+      feel: z.enum(["sound", "stiff", "soft", "oily", "cracked"]),
+    })
+    .optional(),
   given,
 });
 
@@ -224,7 +326,49 @@ const plan = z.strictObject({
 });
 
 const entryBase = { id, at: when, planId: id, revision: z.int().min(0) };
+const tankEntry = { ...entryBase, tankId: id };
 const bookEntry = z.discriminatedUnion("kind", [
+  z.strictObject({
+    ...tankEntry,
+    kind: z.literal("dip"),
+    depthM: z.number().min(0).max(20),
+    volumeM3: atLeastZero.optional(),
+  }),
+  z.strictObject({ ...tankEntry, kind: z.literal("fill"), addedM3: atLeastZero, reading }),
+  z.strictObject({
+    ...tankEntry,
+    kind: z.literal("sample"),
+    drainedM3: atLeastZero,
+    looks: z
+      .array(
+        z.strictObject({
+          afterH: z.number().min(0).max(2000),
+          water: z.enum(["none", "drops", "layer"]),
+          haze: z.enum(["clear", "hazy", "opaque"]),
+          growth: z.enum(["none", "specks", "mat"]),
+          colour: z.enum(["bright", "dark"]),
+        }),
+      )
+      .min(1)
+      .max(20),
+  }),
+  z.strictObject({
+    ...tankEntry,
+    kind: z.literal("puddle"),
+    volumeM3: atLeastZero,
+    aboardM3: atLeastZero,
+    engine: z.enum(["running", "stopped"]),
+  }),
+  z.strictObject({
+    ...entryBase,
+    kind: z.literal("photo"),
+    ofId: id,
+    note: z.string().max(LONGEST_NOTE),
+    picture: z
+      .string()
+      .max(LONGEST_PICTURE)
+      .regex(/^data:image\/(jpeg|png|webp);base64,[A-Za-z0-9+/=]+$/, "badPicture"),
+  }),
   z.strictObject({
     ...entryBase,
     kind: z.literal("vacuum"),
@@ -273,6 +417,9 @@ export const jobSchema = z.strictObject({
     altitudeM: z.number().min(-500).max(9000),
     ambientLowC: z.number().min(-60).max(60),
     ambientHighC: z.number().min(-60).max(70),
+    envelope: z
+      .strictObject({ pitchDeg: z.number().min(0).max(45), rollDeg: z.number().min(0).max(45) })
+      .optional(),
     given,
   }),
   fuel: z.strictObject({

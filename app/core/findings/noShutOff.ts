@@ -5,7 +5,7 @@
 import { mouthHeightM, type Network } from "../network/network";
 import type { Id, Tank, TankPort } from "../plan/types";
 import { isValve } from "../plan/valves";
-import { volumeAtLevelM3 } from "../tanks/shape";
+import { volumeAtLevelM3 } from "../tanks/tank";
 import type { Rule } from "./types";
 
 /** A valve on a hose this short counts as at the tank. Common practice, no source. */
@@ -46,7 +46,7 @@ function lineFrom(network: Network, port: string): Line {
 
 function litresLost(tank: Tank, port: TankPort, aboardM3: number, lowestM: number): number {
   const downTo = Math.max(mouthHeightM(tank, port), lowestM) - tank.origin.zM;
-  return Math.max(0, aboardM3 - volumeAtLevelM3(tank.shape, downTo));
+  return Math.max(0, aboardM3 - volumeAtLevelM3(tank, downTo));
 }
 
 export const noShutOff: Rule = ({ job, plan, network }) =>

@@ -2,7 +2,7 @@
 import { tankFlows } from "../hydraulics/derive";
 import { NO_FLOW_M3S } from "../hydraulics/solve";
 import { lowestUsableM3 } from "../hydraulics/worst";
-import { capacityM3 } from "../tanks/shape";
+import { capacityM3 } from "../tanks/tank";
 import type { Rule } from "./types";
 
 const HOUR_S = 3600;
@@ -19,7 +19,7 @@ export const returnElsewhere: Rule = ({ job, verdicts }) =>
         const { aboardM3 } = result.settings.conditions;
         const inM3S = -(flows.get(to.id) ?? 0);
         const outM3S = flows.get(from.id) ?? 0;
-        const fullHours = (capacityM3(to.shape) - (aboardM3[to.id] ?? 0)) / inM3S / HOUR_S;
+        const fullHours = (capacityM3(to) - (aboardM3[to.id] ?? 0)) / inM3S / HOUR_S;
         const emptyHours = Math.max(0, (aboardM3[from.id] ?? 0) - (lowest[from.id] ?? 0)) / outM3S / HOUR_S;
         return {
           rule: "returnElsewhere" as const,

@@ -3,7 +3,7 @@ import { fuelAt } from "../fuel/fuel";
 import type { Network } from "../network/network";
 import { mouthHeightM } from "../network/network";
 import type { Conditions, Id, Job, LineUp, Plan } from "../plan/types";
-import { volumeAtLevelM3 } from "../tanks/shape";
+import { volumeAtLevelM3 } from "../tanks/tank";
 import { type Suction, suctionOf } from "./limits";
 import { type FuelWay, fuelWay } from "./route";
 import { type LineUpResult, LineUpSolver } from "./solve";
@@ -17,7 +17,7 @@ export function lowestUsableM3(job: Job): Record<Id, number> {
     job.tanks.map((tank) => {
       const outlets = tank.ports.filter(({ role }) => role === "outlet");
       const mouth = Math.max(...outlets.map((port) => mouthHeightM(tank, port) - tank.origin.zM), 0);
-      return [tank.id, volumeAtLevelM3(tank.shape, mouth + LEAST_OVER_MOUTH_M)];
+      return [tank.id, volumeAtLevelM3(tank, mouth + LEAST_OVER_MOUTH_M)];
     }),
   );
 }

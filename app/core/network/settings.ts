@@ -4,7 +4,7 @@ import { type LinkLaws, Way } from "../hydraulics/newton";
 import { filterCoefficients } from "../laws/filterDrop";
 import type { Conditions, Engine, Id, LineUp, Tank } from "../plan/types";
 import { isOpen } from "../plan/valves";
-import { levelOfVolumeM } from "../tanks/shape";
+import { levelOfVolumeM } from "../tanks/tank";
 import type { Network } from "./network";
 
 export interface Settings {
@@ -21,7 +21,7 @@ export interface Settings {
 }
 
 export const surfaceHeightM = (tank: Tank, aboardM3: number): number =>
-  tank.origin.zM + levelOfVolumeM(tank.shape, aboardM3);
+  tank.origin.zM + levelOfVolumeM(tank, aboardM3);
 
 /** Feed and burn at a load, straight between the sheet's points; below the first it is held. */
 export function engineFlows(engine: Engine, load: number): { feedM3S: number; burnM3S: number } {

@@ -1,5 +1,6 @@
 /** Faults between records that each are well formed: what the shape of a file cannot say. */
-import { capacityM3, crossesItself, polygonArea, sectionOf } from "../tanks/shape";
+import { checkTank, type ShapeFault } from "../tanks/check";
+import { capacityM3 } from "../tanks/tank";
 import { placedPorts, portKey, portsOf } from "./ports";
 import { isTooShort, runGeometry } from "./route";
 import type { Job, Plan } from "./types";
@@ -10,8 +11,7 @@ export interface PlanFault {
   code:
     | "duplicateId"
     | "noCurrentPlan"
-    | "crossingSection"
-    | "emptySection"
+    | ShapeFault["code"]
     | "overfull"
     | "missingPort"
     | "portTaken"
@@ -38,12 +38,10 @@ function duplicates(items: readonly { id: string }[], path: string): PlanFault[]
 function checkTanks(job: Job): PlanFault[] {
   return job.tanks.flatMap((tank, i) => {
     const path = `tanks[${i}]`;
-    const section = sectionOf(tank.shape);
-    const faults = duplicates(tank.ports, `${path}.ports`);
-    if (crossesItself(section)) faults.push({ path: `${path}.shape.section`, code: "crossingSection" });
-    else if (!(polygonArea(section) > 0))
-      faults.push({ path: `${path}.shape.section`, code: "emptySection" });
-    return faults;
+    return [
+      ...duplicates(tank.ports, `${path}.ports`),
+      ...checkTank(tank).map((fault) => ({ ...fault, path: `${path}.${fault.path}` })),
+    ];
   });
 }
 
@@ -139,6 +137,8 @@ export function checkJob(job: Job): PlanFault[] {
   const faults = [...duplicates(job.plans, "plans"), ...duplicates(job.book, "book"), ...checkTanks(job)];
   if (!job.plans.some(({ id }) => id === job.currentPlanId))
     faults.push({ path: "currentPlanId", code: "noCurrentPlan" });
+  // What a tank holds is asked only of shapes that can be tanks.
+  const sound = new Set(job.tanks.filter((tank) => checkTank(tank).length === 0).map(({ id }) => id));
   job.plans.forEach((plan, i) => {
     const path = `plans[${i}]`;
     faults.push(
@@ -152,12 +152,13 @@ export function checkJob(job: Job): PlanFault[] {
       ...checkLineUps(job, plan, path),
     );
     for (const tank of job.tanks) {
+      if (!sound.has(tank.id)) continue;
       const aboard = plan.conditions.aboardM3[tank.id] ?? 0;
-      if (aboard > capacityM3(tank.shape) * (1 + 1e-9)) {
+      if (aboard > capacityM3(tank) * (1 + 1e-9)) {
         faults.push({
           path: `${path}.conditions.aboardM3.${tank.id}`,
           code: "overfull",
-          values: { aboardM3: aboard, capacityM3: capacityM3(tank.shape) },
+          values: { aboardM3: aboard, capacityM3: capacityM3(tank) },
         });
       }
     }

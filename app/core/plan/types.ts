@@ -34,7 +34,130 @@ export type SectionPoint = [yM: number, zM: number];
 
 export type TankShape =
   | { kind: "box"; lengthM: number; widthM: number; heightM: number }
-  | { kind: "prism"; section: SectionPoint[]; lengthM: number };
+  | { kind: "prism"; section: SectionPoint[]; lengthM: number }
+  /** From the origin along its axis; lying it touches z = 0, standing it stands on it, in the square 0 to its diameter. */
+  | { kind: "cylinder"; diameterM: number; lengthM: number; axis: "x" | "y" | "z"; endDepthM?: number }
+  /** Polygons with the same number of corners; between two sections each corner runs along a straight line. */
+  | { kind: "loft"; sections: LoftSection[] };
+
+export interface LoftSection {
+  xM: number;
+  polygon: SectionPoint[];
+}
+
+/** A box inside the tank that takes room from the fuel. Tank frame. */
+export interface Internal {
+  id: Id;
+  name: string;
+  low: Position;
+  high: Position;
+}
+
+/** A plate across the tank at a place along x, or along it at a place in y; fuel passes its holes. */
+export interface Baffle {
+  id: Id;
+  across: "x" | "y";
+  atM: number;
+}
+
+/** A box open at the top round the pickup, with holes at its foot. */
+export interface Well {
+  low: Position;
+  high: Position;
+  holeBoreM: number;
+  holes: number;
+}
+
+/** A round pot hung under the floor: what is cut, and how far it hangs. */
+export interface Sump {
+  xM: number;
+  yM: number;
+  diameterM: number;
+  depthM: number;
+  holeM: number;
+  /** Largest hole that the maker's flange covers. */
+  mostHoleM?: number;
+  /** From the ground to the tank's floor. */
+  floorOverGroundM?: number;
+}
+
+/** Sender: the reading at its ends of travel, and the depths they stand at over the sounding point. */
+export interface Sender {
+  kind: "ohm240to33" | "ohm10to180" | "ohm0to90" | "volt0to5" | "own";
+  emptyReading: number;
+  fullReading: number;
+  lowM: number;
+  highM: number;
+}
+
+/** What lets fuel in and air out. */
+export interface Filling {
+  fillBoreM: number;
+  fillHoseBoreM: number;
+  ventBoreM: number;
+  ventLengthM: number;
+  /** Highest point of the vent line, and the lip of the fill over which fuel would spill. Tank frame. */
+  ventTop: Position;
+  spill: Position;
+  hasDip: boolean;
+  hasArrester: boolean;
+  /** Pressure the tank is rated for. */
+  ratedPa: number;
+}
+
+/** How a pickup is cut and hung; the depth is measured inside from the plate's face to the bottom. */
+export interface PickupFit {
+  portId: Id;
+  mouth: "square" | "bevelled";
+  depthM: number;
+  /** How far the floor sinks when the tank is full and hung as in service. */
+  sagM: number;
+  /** How far an in-tank unit's carrier is pressed together. */
+  carrierM: number;
+  clearanceM: number;
+}
+
+export type HoleUse = "sender" | "pickup" | "return" | "vent" | "spare" | "sampling";
+
+/** A hole in the tank's plate; measured from the plate's two datum edges, seen from outside. */
+export interface PlateHole {
+  id: Id;
+  use: HoleUse;
+  aM: number;
+  bM: number;
+  diameterM: number;
+  /** Largest hole that the fitting's flange covers; the flange's own diameter. */
+  mostM: number;
+  flangeM: number;
+  /** What hangs under it: reach of a float's swing about the hole, and length of the part. */
+  swingM: number;
+  partLengthM: number;
+}
+
+export interface Opening {
+  aM: number;
+  bM: number;
+  /** Low corner of the plate over the tank's top, tank frame. */
+  at: Position;
+  holes: PlateHole[];
+  roomAboveM: number;
+  /** A cleaning opening that a sender's adapter has taken. */
+  cleaningTaken: boolean;
+  warnedBy: "nothing" | "whistle" | "sightGlass" | "gauge";
+}
+
+export type Look = "sound" | "worn" | "bad";
+
+/** What was found when it was looked at. */
+export interface Condition {
+  cleanedFirst: boolean;
+  seams: Look | "unseen";
+  feet: Look | "unseen";
+  fittings: Look | "unseen";
+  drains: "drains" | "holdsWater" | "foam";
+  testedPa?: number;
+  testHeld?: boolean;
+}
 
 /** `mouth` is where fuel enters or leaves inside the tank, `outside` where the hose goes on. Tank frame. */
 export interface TankPort {
@@ -51,6 +174,27 @@ export interface Tank extends Recorded {
   yawDeg: number;
   shape: TankShape;
   ports: TankPort[];
+  /** Set where the sizes were taken outside: the thickness of the wall that they include. */
+  wallM?: number;
+  carried?: "fixed" | "portable" | "bladder";
+  material?: "aluminium" | "steel" | "stainless" | "plastic" | "rubber";
+  emptyKg?: number;
+  /** Capacity on its plate. */
+  plateM3?: number;
+  internals?: Internal[];
+  baffles?: Baffle[];
+  well?: Well;
+  sump?: Sump;
+  /** Where it is sounded. Default: the middle. */
+  sounding?: { xM: number; yM: number };
+  sender?: Sender;
+  filling?: Filling;
+  pickupFit?: PickupFit;
+  cooler?: { effectiveness: number; coolantC: number };
+  opening?: Opening;
+  condition?: Condition;
+  /** How it stands as fitted, against the vehicle. */
+  installed?: { pitchDeg: number; rollDeg: number };
 }
 
 interface PartBase extends Recorded {
@@ -186,7 +330,15 @@ export interface Run {
   roughnessM: number;
   product: HoseProduct;
   route: Route;
+  survey?: HoseSurvey;
   given?: GivenByField;
+}
+
+/** What is printed on a hose found on board, and how it looks and feels. */
+export interface HoseSurvey {
+  printed: string;
+  place: "engineRoom" | "outside";
+  feel: "sound" | "stiff" | "soft" | "oily" | "cracked";
 }
 
 /** Two ports screwed together, without a hose. */
@@ -251,6 +403,8 @@ export interface Site {
   altitudeM: number;
   ambientLowC: number;
   ambientHighC: number;
+  /** Most pitch and roll it must feed at. Default by kind of job, assumed. */
+  envelope?: { pitchDeg: number; rollDeg: number };
   given?: GivenByField;
 }
 
@@ -299,7 +453,64 @@ export interface SetAside {
   figure: number | null;
 }
 
-export type BookEntry = VacuumReading | LeakCheck | SetAside;
+interface TankEntry {
+  id: Id;
+  at: string;
+  planId: Id;
+  revision: number;
+  tankId: Id;
+}
+
+/** A depth sounded, with the volume known to be aboard where it is known. */
+export interface Dip extends TankEntry {
+  kind: "dip";
+  depthM: number;
+  volumeM3?: number;
+}
+
+/** Known litres put in, and what the sender read after them. */
+export interface Fill extends TankEntry {
+  kind: "fill";
+  addedM3: number;
+  reading: number;
+}
+
+/** One look at a sample jar. */
+export interface JarLook {
+  afterH: number;
+  water: "none" | "drops" | "layer";
+  haze: "clear" | "hazy" | "opaque";
+  growth: "none" | "specks" | "mat";
+  colour: "bright" | "dark";
+}
+
+export interface Sample extends TankEntry {
+  kind: "sample";
+  drainedM3: number;
+  looks: JarLook[];
+}
+
+/** A puddle found under a tank. */
+export interface Puddle extends TankEntry {
+  kind: "puddle";
+  volumeM3: number;
+  aboardM3: number;
+  engine: "running" | "stopped";
+}
+
+/** A photograph, by the part it shows; the picture is a data URL, scaled down. */
+export interface Photo {
+  kind: "photo";
+  id: Id;
+  at: string;
+  planId: Id;
+  revision: number;
+  ofId: Id;
+  note: string;
+  picture: string;
+}
+
+export type BookEntry = VacuumReading | LeakCheck | SetAside | Dip | Fill | Sample | Puddle | Photo;
 
 export interface Job {
   id: Id;

@@ -1,65 +1,97 @@
-/**
- * Volume and level of a tank that stands level: exact for boxes and drawn-out polygons.
- *
- *      z ^    section seen along x; fuel fills it up to `levelM`
- *        |  \________/
- *        |   \~~~~~~/
- *        |    \____/
- *        +----------> y
- */
-import type { SectionPoint, TankShape } from "../plan/types";
+/** The outside of a tank as it is drawn, and the quick level of drawn-out sections that stand level. */
+import type { SectionPoint, Tank, TankShape } from "../plan/types";
+import { polygonArea, polygonBelow } from "./polygon";
 
+/** Corners that draw a circle to within 0.1 % of its radius. For drawing only: volumes are exact. */
+const CIRCLE_CORNERS = 72;
+
+const rectangle = (w: number, h: number): SectionPoint[] => [
+  [0, 0],
+  [w, 0],
+  [w, h],
+  [0, h],
+];
+
+/** Outline seen along x, for drawing: of a loft, the section of largest area. */
 export function sectionOf(shape: TankShape): SectionPoint[] {
-  if (shape.kind === "prism") return shape.section;
-  const { widthM: w, heightM: h } = shape;
-  return [
-    [0, 0],
-    [w, 0],
-    [w, h],
-    [0, h],
-  ];
-}
-
-/** Area of a simple polygon (shoelace), positive whatever its sense. */
-export function polygonArea(points: readonly SectionPoint[]): number {
-  let twice = 0;
-  for (let i = 0; i < points.length; i++) {
-    const [y1, z1] = points[i] as SectionPoint;
-    const [y2, z2] = points[(i + 1) % points.length] as SectionPoint;
-    twice += y1 * z2 - y2 * z1;
-  }
-  return Math.abs(twice) / 2;
-}
-
-/** The part of a polygon at or below a height (Sutherland-Hodgman against one line; touching edges carry no area). */
-export function polygonBelow(points: readonly SectionPoint[], levelM: number): SectionPoint[] {
-  const kept: SectionPoint[] = [];
-  for (let i = 0; i < points.length; i++) {
-    const a = points[i] as SectionPoint;
-    const b = points[(i + 1) % points.length] as SectionPoint;
-    if (a[1] <= levelM) kept.push(a);
-    if (a[1] <= levelM !== b[1] <= levelM) {
-      const t = (levelM - a[1]) / (b[1] - a[1]);
-      kept.push([a[0] + t * (b[0] - a[0]), levelM]);
+  switch (shape.kind) {
+    case "prism":
+      return shape.section;
+    case "box":
+      return rectangle(shape.widthM, shape.heightM);
+    case "loft":
+      return shape.sections.reduce<SectionPoint[]>(
+        (best, { polygon }) => (polygonArea(polygon) > polygonArea(best) ? polygon : best),
+        [],
+      );
+    case "cylinder": {
+      const { axis, diameterM: d, lengthM, endDepthM = 0 } = shape;
+      if (axis === "x")
+        return Array.from({ length: CIRCLE_CORNERS }, (_, i): SectionPoint => {
+          const turn = (2 * Math.PI * i) / CIRCLE_CORNERS;
+          return [(d / 2) * (1 + Math.cos(turn)), (d / 2) * (1 + Math.sin(turn))];
+        });
+      const outline = dishedOutline(lengthM, d, endDepthM);
+      return axis === "z" ? outline.map(([s, r]) => [r, s]) : outline;
     }
   }
-  return kept;
 }
 
-export interface Heights {
-  lowM: number;
-  highM: number;
+/** A cylinder seen from its side: along its axis first, then across. */
+function dishedOutline(lengthM: number, d: number, depthM: number): SectionPoint[] {
+  if (!(depthM > 0)) return rectangle(lengthM, d);
+  const end = (foot: number, way: 1 | -1) =>
+    Array.from({ length: 19 }, (_, i): SectionPoint => {
+      const turn = (Math.PI * i) / 18 - Math.PI / 2;
+      return [foot + way * depthM * Math.cos(turn), (d / 2) * (1 + way * Math.sin(turn))];
+    });
+  return [...end(lengthM, 1), ...end(0, -1)];
 }
 
-export function heightsOf(shape: TankShape): Heights {
-  const heights = sectionOf(shape).map(([, z]) => z);
-  return { lowM: Math.min(...heights), highM: Math.max(...heights) };
+/** The box round the shape, tank frame, without a sump. */
+export interface Bounds {
+  x: [number, number];
+  y: [number, number];
+  z: [number, number];
 }
 
-export const capacityM3 = (shape: TankShape): number => polygonArea(sectionOf(shape)) * shape.lengthM;
+export function boundsOf(shape: TankShape): Bounds {
+  const section = sectionOf(shape);
+  const range = (values: number[]): [number, number] => [Math.min(...values), Math.max(...values)];
+  const y = range(section.map(([one]) => one));
+  const z = range(section.map(([, one]) => one));
+  switch (shape.kind) {
+    case "box":
+    case "prism":
+      return { x: [0, shape.lengthM], y, z };
+    case "loft": {
+      const corners = shape.sections.flatMap(({ polygon }) => polygon);
+      return {
+        x: range(shape.sections.map(({ xM }) => xM)),
+        y: range(corners.map(([one]) => one)),
+        z: range(corners.map(([, one]) => one)),
+      };
+    }
+    case "cylinder": {
+      const { axis, diameterM: d, lengthM, endDepthM = 0 } = shape;
+      const along: [number, number] = [-endDepthM, lengthM + endDepthM];
+      return {
+        x: axis === "x" ? along : [0, d],
+        y: axis === "y" ? along : [0, d],
+        z: axis === "z" ? along : [0, d],
+      };
+    }
+  }
+}
 
-export const volumeAtLevelM3 = (shape: TankShape, levelM: number): number =>
-  polygonArea(polygonBelow(sectionOf(shape), levelM)) * shape.lengthM;
+/** A tank of drawn-out section whose inside is its shape: no wall taken off, nothing in it, no sump. */
+export const isPlainPrism = (
+  tank: Tank,
+): tank is Tank & { shape: Extract<TankShape, { kind: "box" | "prism" }> } =>
+  (tank.shape.kind === "box" || tank.shape.kind === "prism") &&
+  !tank.wallM &&
+  !tank.sump &&
+  !tank.internals?.length;
 
 /** Between two corner heights the area below grows as a quadratic in height. */
 interface Band {
@@ -101,29 +133,21 @@ function shareOfBand({ half, whole }: Band, area: number): number {
   return (2 * area) / (a + Math.sqrt(Math.max(0, a * a + 4 * b * area)));
 }
 
-/** Level of a volume, tank frame, m: exact, by bands between corners. Empty gives the floor, overfull the top. */
-export function levelOfVolumeM(shape: TankShape, volumeM3: number): number {
+/**
+ * Level of a volume in a drawn-out section that stands level, tank frame, m: in closed form, by bands between corners.
+ * Empty gives the floor, overfull the top. The solver asks it at every setting.
+ */
+export function levelOfPrismM(
+  shape: Extract<TankShape, { kind: "box" | "prism" }>,
+  volumeM3: number,
+): number {
   const { lengthM } = shape;
   if (shape.kind === "box") return Math.min(shape.heightM, Math.max(0, volumeM3 / (lengthM * shape.widthM)));
-  const { lowM, highM } = heightsOf(shape);
   const area = volumeM3 / lengthM;
-  if (!(area > 0)) return lowM;
-  const band = bands(shape.section).find(({ below, whole }) => area < below + whole);
-  return band ? band.fromM + band.heightM * shareOfBand(band, area - band.below) : highM;
-}
-
-/** Does the outline cross itself? Every pair of sides that do not touch is tested. */
-export function crossesItself(points: readonly SectionPoint[]): boolean {
-  const side = (a: SectionPoint, b: SectionPoint, c: SectionPoint) =>
-    Math.sign((b[0] - a[0]) * (c[1] - a[1]) - (b[1] - a[1]) * (c[0] - a[0]));
-  const n = points.length;
-  for (let i = 0; i < n; i++) {
-    for (let j = i + 2; j < n; j++) {
-      if (i === 0 && j === n - 1) continue;
-      const [a, b, c, d] = [points[i], points[i + 1], points[j], points[(j + 1) % n]] as SectionPoint[];
-      if (!a || !b || !c || !d) continue;
-      if (side(a, b, c) !== side(a, b, d) && side(c, d, a) !== side(c, d, b)) return true;
-    }
-  }
-  return false;
+  const all = bands(shape.section);
+  if (!(area > 0)) return all[0]?.fromM ?? 0;
+  const band = all.find(({ below, whole }) => area < below + whole);
+  const last = all[all.length - 1];
+  if (!band) return last ? last.fromM + last.heightM : 0;
+  return band.fromM + band.heightM * shareOfBand(band, area - band.below);
 }

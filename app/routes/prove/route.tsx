@@ -13,7 +13,7 @@ import {
 } from "~/core/hydraulics/worst";
 import { engineFlows } from "~/core/network/settings";
 import type { Conditions } from "~/core/plan/types";
-import { capacityM3 } from "~/core/tanks/shape";
+import { capacityM3 } from "~/core/tanks/tank";
 import { formatNumber, formatQuantity } from "~/core/units/format";
 import { explainVacuum } from "~/messages/explain";
 import { nameOf } from "~/messages/notes";
@@ -143,8 +143,8 @@ export default function Prove() {
             label={`${tank.name} level`}
             value={conditions.aboardM3[tank.id] ?? 0}
             min={0}
-            max={capacityM3(tank.shape)}
-            step={capacityM3(tank.shape) / 100}
+            max={capacityM3(tank)}
+            step={capacityM3(tank) / 100}
             output={formatQuantity("volume", conditions.aboardM3[tank.id] ?? 0, units.volume)}
             ends={ends.level}
             onChange={setLevel}

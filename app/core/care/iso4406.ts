@@ -1,0 +1,20 @@
+/**
+ * Cleanliness code of ISO 4406:2021 from particles per millilitre at 4, 6 and 14 um(c).
+ * Upper limits of its scale numbers, from the standard's table (from memory): each step doubles, with rounding.
+ */
+const UPPER_PER_ML = [
+  0.01, 0.02, 0.04, 0.08, 0.16, 0.32, 0.64, 1.3, 2.5, 5, 10, 20, 40, 80, 160, 320, 640, 1300, 2500, 5000,
+  10000, 20000, 40000, 80000, 160000, 320000, 640000, 1300000, 2500000,
+];
+
+/** Scale number of a count per mL: the first whose upper limit is not passed; null beyond the scale. */
+export function scaleNumber(perMl: number): number | null {
+  const number = UPPER_PER_ML.findIndex((upper) => perMl <= upper);
+  return number < 0 ? null : number;
+}
+
+/** `[n4, n6, n14]` per mL to a code such as 18/16/13; null beyond the scale. */
+export function iso4406Code(perMl: readonly [number, number, number]): string | null {
+  const numbers = perMl.map(scaleNumber);
+  return numbers.includes(null) ? null : numbers.join("/");
+}
