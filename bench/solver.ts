@@ -11,16 +11,7 @@ import { surfaceHeightM } from "~/core/network/settings";
 import { currentPlan } from "~/core/plan/ports";
 import type { Conditions, Job } from "~/core/plan/types";
 import { bigJob } from "./bigPlan";
-
-const quantile = (values: readonly number[], share: number) =>
-  [...values].sort((a, b) => a - b)[Math.floor(share * (values.length - 1))] ?? 0;
-const median = (values: readonly number[]) => quantile(values, 0.5);
-const ms = (run: () => void) => {
-  const start = performance.now();
-  run();
-  return performance.now() - start;
-};
-const show = (name: string, value: string) => console.log(`${name.padEnd(58)} ${value}`);
+import { median, ms, quantile, show } from "./measure";
 
 function solved(job: Job, conditions: Conditions, solver: LineUpSolver): SolvedLineUp {
   const lineUp = currentPlan(job).lineUps[0];
@@ -36,7 +27,7 @@ function fromPlan(ws: Workspace, name: string, job: Job): void {
   const text = exportInp(solved(job, plan.conditions, new LineUpSolver(buildNetwork(job))));
   const ours: number[] = [];
   const theirs: number[] = [];
-  for (let i = 0; i < 400; i++) {
+  for (let i = 0; i < 800; i++) {
     ours.push(ms(() => solved(job, plan.conditions, new LineUpSolver(buildNetwork(job)))));
     theirs.push(
       ms(() => {
@@ -48,7 +39,7 @@ function fromPlan(ws: Workspace, name: string, job: Job): void {
       }),
     );
   }
-  const [a, b] = [median(ours.slice(100)), median(theirs.slice(100))];
+  const [a, b] = [median(ours.slice(400)), median(theirs.slice(400))];
   show(
     `${name}: plan to result`,
     `ours ${a.toFixed(3)} ms, EPANET from text ${b.toFixed(3)} ms: ${(b / a).toFixed(1)} times faster`,

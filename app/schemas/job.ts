@@ -432,6 +432,7 @@ export const jobSchema = z.strictObject({
       ])
       .refine(([a, b]) => a.tempC !== b.tempC, "sameTemperature"),
     cloudPointC: z.number().min(-80).max(40).optional(),
+    biodieselShare: share.optional(),
   }),
   tanks: z.array(tank).max(40),
   consumers: z.array(engine).max(10),

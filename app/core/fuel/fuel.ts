@@ -1,5 +1,6 @@
 import { celsius, kilogramPerCubicMetre } from "../units/brands";
 import { GRAVITY_M_S2, MM2_S_IN_M2_S, STANDARD_ATMOSPHERE_PA } from "../units/factors";
+import { blended } from "./blend";
 import { densityAt } from "./density";
 import { ostwaldAir } from "./dissolvedAir";
 import { type GradeId, grades } from "./grades";
@@ -12,6 +13,8 @@ export interface Fuel {
   density15KgM3: number;
   viscosityPoints: [ViscosityPoint, ViscosityPoint];
   cloudPointC?: number;
+  /** Biodiesel mixed in, by volume 0..1; the figures above are of the rest. */
+  biodieselShare?: number;
 }
 
 /** What the solver needs of the fuel at one temperature. SI, vapour pressure absolute. */
@@ -37,7 +40,8 @@ export function presetFuel(grade: GradeId): Fuel {
 }
 
 /** State at a temperature, or null where the viscosity law gives none. */
-export function fuelAt(fuel: Fuel, tempC: number): FuelState | null {
+export function fuelAt(asBought: Fuel, tempC: number): FuelState | null {
+  const fuel = blended(asBought);
   const grade = grades[fuel.grade];
   const mm2S = viscosityAt(fuel.viscosityPoints, tempC);
   if (mm2S === null) return null;

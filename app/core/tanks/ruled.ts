@@ -37,16 +37,19 @@ const signedArea = (points: readonly SectionPoint[]): number =>
 
 export class RuledSolid implements Solid {
   readonly sections: readonly RuledSection[];
+  /** One section drawn straight out. */
+  readonly isPrism: boolean;
   /** +1 where the outline runs counter-clockwise seen from the front. */
   readonly sense: 1 | -1;
 
   constructor(sections: readonly RuledSection[]) {
     this.sections = sections;
+    this.isPrism = sections.length === 2 && sections[0]?.polygon === sections[1]?.polygon;
     this.sense = sections.reduce((sum, { polygon }) => sum + signedArea(polygon), 0) < 0 ? -1 : 1;
   }
 
   tilt(up: Up): Tilted {
-    return new TiltedRuled(this, up);
+    return this.isPrism ? new TiltedPrism(this, up) : new TiltedRuled(this, up);
   }
 }
 
@@ -67,17 +70,17 @@ export function boxSolid(xM: number, yM: number, zM: number, dx: number, dy: num
 class TiltedRuled implements Tilted {
   readonly low: number;
   readonly high: number;
-  private readonly corners: number;
-  private readonly x: Float64Array;
-  private readonly y: Float64Array;
+  protected readonly corners: number;
+  protected readonly x: Float64Array;
+  protected readonly y: Float64Array;
   /** Height of each corner of each section along the vertical. */
-  private readonly v: Float64Array;
+  protected readonly v: Float64Array;
   private readonly z: Float64Array;
   private readonly breaks = new Float64Array(4);
 
   constructor(
-    private readonly solid: RuledSolid,
-    private readonly up: Up,
+    protected readonly solid: RuledSolid,
+    protected readonly up: Up,
   ) {
     const { sections } = solid;
     const corners = sections[0]?.polygon.length ?? 0;
@@ -269,5 +272,94 @@ class TiltedRuled implements Tilted {
       area += ((y1 + y2) / 2) * (v2 - v1);
     }
     into.wettedM2 += (sign * solid.sense * area) / up[2];
+  }
+}
+
+/** Under this difference of height from end to end, the closed form would take the difference of two like numbers. */
+const NEARLY_LEVEL_M = 1e-6;
+
+/**
+ * A prism's volume in closed form. With h the surface's height less what x adds, a side's share E(h) grows as a
+ * quadratic in h between its ends' heights and stands outside them; the sum over x is F(h) at the two ends, divided
+ * by the slope, F the integral of E.
+ */
+class TiltedPrism extends TiltedRuled {
+  private readonly span: number;
+  private readonly slope: number;
+  private e = 0;
+  private f = 0;
+
+  constructor(solid: RuledSolid, up: Up) {
+    super(solid, up);
+    this.span = (this.x[1] as number) - (this.x[0] as number);
+    this.slope = up[0];
+  }
+
+  addVolume(offset: number, sign: 1 | -1, into: Below): void {
+    if (!(offset > this.low)) return;
+    const { slope, span, solid, up } = this;
+    const fall = slope * span;
+    if (Math.abs(fall) < NEARLY_LEVEL_M && fall !== 0) {
+      this.addBelow(offset, sign, into);
+      return;
+    }
+    // Heights in `v` hold what x adds at the first end.
+    const scale = (sign * solid.sense) / up[2];
+    this.sumTo(offset);
+    if (fall === 0) {
+      into.volumeM3 += scale * span * this.e;
+      into.surfaceM2 += scale * span * this.widthAt(offset);
+      return;
+    }
+    const [e0, f0] = [this.e, this.f];
+    this.sumTo(offset - fall);
+    into.volumeM3 += (scale * (f0 - this.f)) / slope;
+    into.surfaceM2 += (scale * (e0 - this.e)) / slope;
+  }
+
+  /** E and F of the whole outline up to a height. */
+  private sumTo(h: number): void {
+    const { corners, y, v } = this;
+    let e = 0;
+    let f = 0;
+    for (let k = 0; k < corners; k++) {
+      const next = k + 1 === corners ? 0 : k + 1;
+      const va = v[k] as number;
+      const vb = v[next] as number;
+      const rises = va < vb;
+      const low = rises ? va : vb;
+      const rise = rises ? vb - va : va - vb;
+      if (h <= low || rise === 0) continue;
+      const yLow = (rises ? y[k] : y[next]) as number;
+      const yHigh = (rises ? y[next] : y[k]) as number;
+      const up = h - low;
+      const d = up < rise ? up : rise;
+      const half = (yHigh - yLow) / rise / 2;
+      let side = d * (yLow + half * d);
+      let sum = d * d * (yLow / 2 + (half * d) / 3);
+      if (up > rise) sum += side * (up - rise);
+      if (!rises) {
+        side = -side;
+        sum = -sum;
+      }
+      e += side;
+      f += sum;
+    }
+    this.e = e;
+    this.f = f;
+  }
+
+  /** Width of the section at a height: the slope of E. */
+  private widthAt(h: number): number {
+    const { corners, y, v } = this;
+    let width = 0;
+    for (let k = 0; k < corners; k++) {
+      const next = k + 1 === corners ? 0 : k + 1;
+      const [va, vb] = [v[k] as number, v[next] as number];
+      if (va < h === vb < h) continue;
+      const at = (y[k] as number) + ((h - va) / (vb - va)) * ((y[next] as number) - (y[k] as number));
+      width += va < vb ? at : -at;
+    }
+    return width;
   }
 }

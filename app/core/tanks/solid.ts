@@ -6,14 +6,17 @@
  */
 import type { Up } from "./attitude";
 
-/** Sums over the part under the surface; the moments are of volume about the tank's origin. */
-export interface Below {
+export interface VolumeBelow {
   volumeM3: number;
+  /** Growth of volume per metre that the surface rises along the vertical: the free surface's area, m2. */
+  surfaceM2: number;
+}
+
+/** Sums over the part under the surface; the moments are of volume about the tank's origin. */
+export interface Below extends VolumeBelow {
   xM4: number;
   yM4: number;
   zM4: number;
-  /** Growth of volume per metre that the surface rises along the vertical: the free surface's area, m2. */
-  surfaceM2: number;
   /** Wall under the surface, m2, ends included. */
   wettedM2: number;
 }
@@ -33,6 +36,8 @@ export interface Tilted {
   readonly high: number;
   /** Adds to `into` what lies under the surface, `sign` times (-1 for what displaces fuel). */
   addBelow(offset: number, sign: 1 | -1, into: Below): void;
+  /** The same for volume and surface alone, where that is quicker. */
+  addVolume?(offset: number, sign: 1 | -1, into: Below): void;
 }
 
 export interface Solid {

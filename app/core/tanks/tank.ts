@@ -5,7 +5,7 @@ import { insetPolygon } from "./polygon";
 import { RoundSolid } from "./round";
 import { boxSolid, RuledSolid } from "./ruled";
 import { boundsOf, isPlainPrism, levelOfPrismM } from "./shape";
-import { type Below, nothingBelow, type Solid, type Tilted } from "./solid";
+import { type Below, nothingBelow, type Solid, type Tilted, type VolumeBelow } from "./solid";
 
 /** What of a tank its volume hangs on. */
 export type TankForm = Pick<Tank, "shape" | "wallM" | "internals" | "sump">;
@@ -84,8 +84,9 @@ export class TiltedTank {
   readonly up: Up;
   readonly low: number;
   readonly high: number;
-  readonly capacityM3: number;
   private readonly pieces: { tilted: Tilted; sign: 1 | -1 }[];
+  private readonly sum: Below = nothingBelow();
+  private capacity = Number.NaN;
 
   constructor(form: TankForm, attitude: Attitude) {
     this.up = upOf(attitude);
@@ -93,7 +94,11 @@ export class TiltedTank {
     const solid = this.pieces.filter(({ sign }) => sign > 0);
     this.low = Math.min(...solid.map(({ tilted }) => tilted.low));
     this.high = Math.max(...solid.map(({ tilted }) => tilted.high));
-    this.capacityM3 = this.below(this.high).volumeM3;
+  }
+
+  get capacityM3(): number {
+    if (Number.isNaN(this.capacity)) this.capacity = this.volumeM3(this.high);
+    return this.capacity;
   }
 
   below(offset: number): Below {
@@ -103,7 +108,19 @@ export class TiltedTank {
   }
 
   volumeM3(offset: number): number {
-    return this.below(offset).volumeM3;
+    return this.volumeBelow(offset).volumeM3;
+  }
+
+  /** Volume and surface alone; the same record at each call. */
+  private volumeBelow(offset: number): VolumeBelow {
+    const { sum } = this;
+    sum.volumeM3 = 0;
+    sum.surfaceM2 = 0;
+    for (const { tilted, sign } of this.pieces) {
+      if (tilted.addVolume) tilted.addVolume(offset, sign, sum);
+      else tilted.addBelow(offset, sign, sum);
+    }
+    return sum;
   }
 
   /** Offset of the surface that stands at a level along the tank's own z over a place in x and y. */
@@ -122,7 +139,7 @@ export class TiltedTank {
     let [low, high] = [this.low, this.high];
     let offset = low + ((high - low) * volumeM3) / this.capacityM3;
     for (let step = 0; step < MOST_STEPS; step++) {
-      const { volumeM3: here, surfaceM2 } = this.below(offset);
+      const { volumeM3: here, surfaceM2 } = this.volumeBelow(offset);
       const miss = here - volumeM3;
       if (miss === 0) return offset;
       if (miss > 0) high = offset;

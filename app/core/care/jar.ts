@@ -1,0 +1,31 @@
+/** What a sample jar says, and what to do next. Common practice, no source, but for Stokes. */
+import type { FuelState } from "../fuel/fuel";
+import { stokesVelocityMS } from "../laws/stokes";
+import type { Sample } from "../plan/types";
+import { HOUR_S } from "../units/factors";
+
+export type JarVerdict = "clean" | "waitAndLook" | "stripAndPolish" | "emulsion" | "growth";
+
+/** A haze that still stands after this many hours is an emulsion. Common practice, no source. */
+export const HAZE_STAYS_H = 24;
+
+/** Growth goes before haze, haze that stays before water: the last look counts for haze, every look for growth. */
+export function judgeJar({ looks }: Pick<Sample, "looks">): JarVerdict {
+  const last = looks.reduce((latest, look) => (look.afterH >= latest.afterH ? look : latest));
+  if (looks.some(({ growth }) => growth !== "none")) return "growth";
+  if (last.haze !== "clear") return last.afterH >= HAZE_STAYS_H ? "emulsion" : "waitAndLook";
+  const hadWater = looks.some(({ water, haze }) => water !== "none" || haze !== "clear");
+  return hadWater || last.colour === "dark" ? "stripAndPolish" : "clean";
+}
+
+/** Fresh water, for the densities of a tank: 998 kg/m3 at 20 degC (handbook). */
+export const WATER_KG_M3 = 998;
+
+/** Hours for droplets of a size to fall through a depth of still fuel; null where water would not sink. */
+export function settleHours(fuel: FuelState, diameterM: number, depthM: number): number | null {
+  const densityDifferenceKgM3 = WATER_KG_M3 - fuel.densityKgM3;
+  if (!(densityDifferenceKgM3 > 0)) return null;
+  return (
+    depthM / stokesVelocityMS({ diameterM, densityDifferenceKgM3, dynamicPaS: fuel.dynamicPaS }) / HOUR_S
+  );
+}

@@ -1,0 +1,82 @@
+/** The plate over a tank's opening: holes, the saws that cut them, and what is too near to what. */
+import type { Opening, PlateHole, Tank } from "../plan/types";
+import { INCH_M } from "../units/factors";
+
+/** Hole saws go by sixteenths of an inch from 5/8 to 4 in (ISO-less; common practice of the trade, no source). */
+const SAW_STEP_M = INCH_M / 16;
+const SAWS_M = Array.from({ length: 55 }, (_, i) => (10 + i) * SAW_STEP_M);
+
+/** The saw for a hole: the smallest that is not under it, where the flange still covers it; null without. */
+export function sawFor({ diameterM, mostM }: Pick<PlateHole, "diameterM" | "mostM">): number | null {
+  const saw = SAWS_M.find((one) => one >= diameterM - 1e-6);
+  return saw !== undefined && saw <= mostM + 1e-6 ? saw : null;
+}
+
+export type HoleFault =
+  | { code: "largerThanFlange"; holeId: string; overM: number }
+  | { code: "noSaw"; holeId: string }
+  | { code: "nearEdge"; holeId: string; shortM: number }
+  | { code: "nearHole"; holeId: string; otherId: string; leftM: number }
+  | { code: "nearBaffle"; holeId: string; baffleId: string; shortM: number }
+  | { code: "swingFouls"; holeId: string; otherId: string; shortM: number }
+  | { code: "noRoomAbove"; holeId: string; shortM: number };
+
+/** Metal left between two holes, m: their flanges may touch but not lie over each other. */
+const between = (a: PlateHole, b: PlateHole) => Math.hypot(a.aM - b.aM, a.bM - b.bM);
+
+/** Place of a hole in the tank's frame: a runs along x, b along y from the plate's low corner. */
+const placeOf = (opening: Opening, hole: PlateHole) => ({
+  xM: opening.at.xM + hole.aM,
+  yM: opening.at.yM + hole.bM,
+});
+
+/** Every hole that cannot be cut or served as drawn. */
+export function holeFaults(tank: Tank): HoleFault[] {
+  const { opening } = tank;
+  if (!opening) return [];
+  const { holes, aM, bM, roomAboveM } = opening;
+  return holes.flatMap((hole, i): HoleFault[] => {
+    const faults: HoleFault[] = [];
+    const holeId = hole.id;
+    const land = hole.flangeM / 2;
+    if (hole.diameterM > hole.mostM)
+      faults.push({ code: "largerThanFlange", holeId, overM: hole.diameterM - hole.mostM });
+    else if (sawFor(hole) === null) faults.push({ code: "noSaw", holeId });
+    const edge = Math.min(hole.aM, hole.bM, aM - hole.aM, bM - hole.bM) - land;
+    if (edge < 0) faults.push({ code: "nearEdge", holeId, shortM: -edge });
+    for (const other of holes.slice(i + 1)) {
+      const left = between(hole, other) - land - other.flangeM / 2;
+      if (left < 0)
+        faults.push({
+          code: "nearHole",
+          holeId,
+          otherId: other.id,
+          leftM: between(hole, other) - (hole.diameterM + other.diameterM) / 2,
+        });
+    }
+    const place = placeOf(opening, hole);
+    for (const baffle of tank.baffles ?? []) {
+      const away = Math.abs((baffle.across === "x" ? place.xM : place.yM) - baffle.atM);
+      if (away < land) faults.push({ code: "nearBaffle", holeId, baffleId: baffle.id, shortM: land - away });
+      else if (hole.swingM > 0 && away < hole.swingM)
+        faults.push({ code: "swingFouls", holeId, otherId: baffle.id, shortM: hole.swingM - away });
+    }
+    for (const { id, low, high } of tank.internals ?? []) {
+      const away = Math.hypot(
+        Math.max(low.xM - place.xM, 0, place.xM - high.xM),
+        Math.max(low.yM - place.yM, 0, place.yM - high.yM),
+      );
+      if (away < hole.swingM)
+        faults.push({ code: "swingFouls", holeId, otherId: id, shortM: hole.swingM - away });
+    }
+    if (hole.partLengthM > roomAboveM)
+      faults.push({ code: "noRoomAbove", holeId, shortM: hole.partLengthM - roomAboveM });
+    return faults;
+  });
+}
+
+/** A hole as the other side of the plate shows it: the same datum edge a, mirrored along b. */
+export const mirrored = ({ bM }: Opening, hole: PlateHole): { aM: number; bM: number } => ({
+  aM: hole.aM,
+  bM: bM - hole.bM,
+});
