@@ -15,7 +15,7 @@ const vee: SectionPoint[] = [
   [-0.5, 0.7],
   [-0.5, 0.4],
 ];
-const shape: TankShape = { kind: "prism", section: vee, lengthM: 1.04 };
+const shape = { kind: "prism" as const, section: vee, lengthM: 1.04 };
 const reach = { pitchDeg: 30, rollDeg: 30 };
 const COUNT = 41;
 const LEVELS = 101;
@@ -32,7 +32,7 @@ function quadrature(pitchDeg: number, rollDeg: number, offset: number): number {
   return (sum * shape.lengthM) / slices;
 }
 
-let map = new Float64Array();
+let map: Float64Array = new Float64Array();
 const times = Array.from({ length: 7 }, () =>
   ms(() => {
     map = volumeMap({ shape }, reach, COUNT, LEVELS);

@@ -1,4 +1,5 @@
 /** Faults of files and inputs as sentences. */
+import type { DipCsvFault } from "~/core/export/dipCsv";
 import type { QuantityFault } from "~/core/units/parse";
 
 export interface Fault {
@@ -9,6 +10,24 @@ export interface Fault {
 const millimetres = (value: string | number | undefined) => `${Math.round(Number(value) * 1000)} mm`;
 
 /** What is wrong, in words; the place is shown beside it. */
+export function dipFaultText(fault: DipCsvFault): string {
+  const say = (text: string) => `line ${fault.line}: ${text}`;
+  switch (fault.code) {
+    case "noDepthColumn":
+      return say("there is no column named depth");
+    case "noRows":
+      return say("there are no readings");
+    case "tooManyRows":
+      return say("too many readings for one file");
+    case "badDate":
+      return say("the date was not understood");
+    case "notMoreThanNothing":
+      return say("must not be less than nothing");
+    case "badQuantity":
+      return say(quantityFaultText(fault.fault));
+  }
+}
+
 export function faultText({ code, values = {} }: Fault): string {
   switch (code) {
     case "notJson":

@@ -47,6 +47,7 @@ const tankFittings = {
   carried: z.enum(["fixed", "portable", "bladder"]).optional(),
   material: z.enum(["aluminium", "steel", "stainless", "plastic", "rubber"]).optional(),
   emptyKg: z.number().min(0).max(5000).optional(),
+  droppedBy: z.enum(["hands", "twoPeople", "cradleAndJack"]).optional(),
   plateM3: positive.optional(),
   internals: z
     .array(z.strictObject({ id, name, ...box }))

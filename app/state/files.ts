@@ -19,8 +19,14 @@ export const fileName = (name: string) =>
     .replace(/[^a-z0-9]+/g, "-")
     .replace(/^-|-$/g, "") || "job";
 
-export function saveText(name: string, text: string, type: string): void {
-  const url = URL.createObjectURL(new Blob([text], { type }));
+export const saveText = (name: string, text: string, type: string): void =>
+  saveBlob(name, new Blob([text], { type }));
+
+export const saveBytes = (name: string, bytes: Uint8Array, type: string): void =>
+  saveBlob(name, new Blob([bytes as Uint8Array<ArrayBuffer>], { type }));
+
+function saveBlob(name: string, blob: Blob): void {
+  const url = URL.createObjectURL(blob);
   const link = document.createElement("a");
   link.href = url;
   link.download = name;

@@ -4,6 +4,8 @@ import { useEffect, useState } from "react";
 import { Scatter } from "react-chartjs-2";
 import { currentTheme, day, night, type Scheme } from "./theme";
 
+Chart.defaults.font.family = "Archivo Variable, Archivo, sans-serif";
+Chart.defaults.font.size = 12;
 Chart.register(LinearScale, PointElement, LineElement, ScatterController, Tooltip, Legend);
 
 export interface Series {
@@ -65,7 +67,6 @@ export function LineChart({
           animation: false,
           scales: { x: axis(x), y: axis(y) },
           plugins: { legend: { labels: { color: scheme.ink, boxHeight: 2 } } },
-          font: { family: "Archivo Variable" },
         }}
       />
     </div>

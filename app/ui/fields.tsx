@@ -24,7 +24,7 @@ import { parseQuantity, type QuantityFault } from "~/core/units/parse";
 
 const Field = styled.div`
   display: grid; gap: 2px; min-width: 0; align-content: start;
-  > div { display: grid; gap: 2px; align-content: start; }
+  > div { display: grid; gap: 2px; align-content: start; min-width: 0; grid-template-columns: minmax(0, 1fr); }
 `;
 const FieldLabel = styled(Label)`
   font-size: 13px; color: var(--soft); font-stretch: 82%;

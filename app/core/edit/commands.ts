@@ -376,6 +376,12 @@ function setConditions(
   Object.assign(conditions.load, load);
 }
 
+/** Sets what is given; what is given as undefined goes. */
+function editRecord<T extends object>(record: T, change: Partial<T>): void {
+  Object.assign(record, change);
+  for (const key of Object.keys(change) as (keyof T)[]) if (change[key] === undefined) delete record[key];
+}
+
 function addLineUp(job: Job, plan: Plan, id: Id, name: string): void {
   const lineUp = newLineUp(id, name);
   for (const part of plan.parts) {
@@ -400,7 +406,7 @@ function run(job: Job, command: Command): Note[] {
       for (const each of job.plans) each.conditions.aboardM3[command.id] = 0.1;
       return [];
     case "editTank":
-      Object.assign(
+      editRecord(
         found(
           job.tanks.find(({ id }) => id === command.id),
           command.id,

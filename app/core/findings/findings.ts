@@ -5,13 +5,24 @@ import { buildNetwork, type Network } from "../network/network";
 import type { Conditions, Job, SetAside } from "../plan/types";
 import { feedsJoined } from "./feedsJoined";
 import { filterTooSmall } from "./filterTooSmall";
+import { gaugeEmpty } from "./gaugeEmpty";
+import { hoseFound } from "./hoseFound";
 import { noOpenPath } from "./noOpenPath";
 import { noShutOff } from "./noShutOff";
+import { openingTaken } from "./openingTaken";
+import { pickupClearance } from "./pickupClearance";
+import { plateHole } from "./plateHole";
 import { returnCanClose } from "./returnCanClose";
 import { returnElsewhere } from "./returnElsewhere";
+import { returnHot } from "./returnHot";
 import { returnNearPickup } from "./returnNearPickup";
+import { standingWater } from "./standingWater";
 import { suctionOverLimit } from "./suction";
+import { sumpHangs } from "./sumpHangs";
+import { tankCapacity } from "./tankCapacity";
+import { tankHeavy } from "./tankHeavy";
 import type { Finding, FindingContext, Grade, Rule } from "./types";
+import { ventLow } from "./ventLow";
 
 const rules: readonly Rule[] = [
   returnElsewhere,
@@ -22,6 +33,17 @@ const rules: readonly Rule[] = [
   suctionOverLimit,
   returnNearPickup,
   feedsJoined,
+  tankCapacity,
+  returnHot,
+  plateHole,
+  pickupClearance,
+  sumpHangs,
+  tankHeavy,
+  ventLow,
+  standingWater,
+  hoseFound,
+  openingTaken,
+  gaugeEmpty,
 ];
 
 const gradeOrder: Record<Grade, number> = { stop: 0, mend: 1, watch: 2 };
@@ -61,7 +83,7 @@ function setAsideOf(finding: Finding, entries: readonly SetAside[]): SetAside | 
   );
 }
 
-export function findingContext(network: Network, conditions: Conditions): FindingContext {
+export function findingContext(network: Network, conditions: Conditions, now: Date): FindingContext {
   const { job, plan } = network;
   const solver = new LineUpSolver(network);
   const cleanConditions = { ...conditions, loading: {} };
@@ -70,6 +92,7 @@ export function findingContext(network: Network, conditions: Conditions): Findin
     plan: { ...plan, conditions },
     network,
     solver,
+    now,
     verdicts: plan.lineUps.map((lineUp) => judgeLineUp(solver, lineUp, conditions)),
     clean: plan.lineUps.map((lineUp) => judgeLineUp(solver, lineUp, cleanConditions)),
   };
@@ -80,8 +103,9 @@ export function findingsOf(
   job: Job,
   network: Network = buildNetwork(job),
   conditions: Conditions = network.plan.conditions,
+  now: Date = new Date(),
 ): Finding[] {
-  const context = findingContext(network, conditions);
+  const context = findingContext(network, conditions, now);
   const entries = job.book.filter(
     (entry): entry is SetAside => entry.kind === "setAside" && entry.planId === network.plan.id,
   );

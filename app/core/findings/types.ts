@@ -21,6 +21,19 @@ export const ruleIds = [
   "freeAir",
   "returnNearPickup",
   "feedsJoined",
+  "tankCapacity",
+  "returnHot",
+  "plateHole",
+  "noRoomAbove",
+  "pickupClearance",
+  "sumpHangs",
+  "tankHeavy",
+  "ventLow",
+  "standingWater",
+  "hoseFound",
+  "cleaningTaken",
+  "warningGone",
+  "gaugeEmpty",
 ] as const;
 export type RuleId = (typeof ruleIds)[number];
 
@@ -47,6 +60,8 @@ export interface FindingContext {
   solver: LineUpSolver;
   /** Every line-up as set, at the present conditions. */
   verdicts: LineUpVerdict[];
+  /** The day it is judged on: hoses age. */
+  now: Date;
   /** The same with every filter clean. */
   clean: LineUpVerdict[];
 }

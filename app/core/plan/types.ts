@@ -179,6 +179,8 @@ export interface Tank extends Recorded {
   carried?: "fixed" | "portable" | "bladder";
   material?: "aluminium" | "steel" | "stainless" | "plastic" | "rubber";
   emptyKg?: number;
+  /** What it is to be dropped with. */
+  droppedBy?: "hands" | "twoPeople" | "cradleAndJack";
   /** Capacity on its plate. */
   plateM3?: number;
   internals?: Internal[];

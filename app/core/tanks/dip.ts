@@ -1,20 +1,8 @@
 /** Dip tables, gauge senders, and what fills of known litres say about the measured shape. */
-import type { Fill, SectionPoint, Sender, Tank } from "../plan/types";
+import type { Fill, Sender, Tank } from "../plan/types";
 import type { Attitude } from "./attitude";
-import { boundsOf } from "./shape";
+import { boundsOf, reachOver, sectionAt } from "./shape";
 import { soundingOf, type TankForm, TiltedTank } from "./tank";
-
-/** Lowest z of a closed outline over a place across it; null where the outline does not reach. */
-function lowestOver(points: readonly SectionPoint[], y: number): number | null {
-  let low: number | null = null;
-  points.forEach(([y1, z1], i) => {
-    const [y2, z2] = points[(i + 1) % points.length] as SectionPoint;
-    if (y < Math.min(y1, y2) || y > Math.max(y1, y2)) return;
-    const z = y1 === y2 ? Math.min(z1, z2) : z1 + ((y - y1) / (y2 - y1)) * (z2 - z1);
-    if (low === null || z < low) low = z;
-  });
-  return low;
-}
 
 /** Height of the floor inside under a place, tank frame, m: where the dipstick stands. */
 export function floorUnder(form: TankForm, xM: number, yM: number): number {
@@ -26,21 +14,8 @@ export function floorUnder(form: TankForm, xM: number, yM: number): number {
     case "box":
       return wallM;
     case "prism":
-      return (lowestOver(shape.section, yM) ?? lowest) + wallM;
-    case "loft": {
-      const i = Math.max(
-        1,
-        shape.sections.findIndex(({ xM: at }) => at >= xM),
-      );
-      const [a, b] = [shape.sections[i - 1], shape.sections[i]];
-      if (!a || !b) return lowest + wallM;
-      const t = (xM - a.xM) / (b.xM - a.xM);
-      const here = a.polygon.map(([y, z], k): SectionPoint => {
-        const [y2, z2] = b.polygon[k] as SectionPoint;
-        return [y + t * (y2 - y), z + t * (z2 - z)];
-      });
-      return (lowestOver(here, yM) ?? lowest) + wallM;
-    }
+    case "loft":
+      return (reachOver(sectionAt(shape, xM), yM)?.[0] ?? lowest) + wallM;
     case "cylinder": {
       const r = shape.diameterM / 2;
       if (shape.axis === "z") return wallM;

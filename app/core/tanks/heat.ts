@@ -12,8 +12,11 @@ export const specificHeatJKgK = (densityKgM3: number, tempC: number): number =>
 
 /** Wet wall to still air and structure round it, W/(m2 K). Handbook order for natural convection and radiation: 5 to 15. */
 export const STILL_AIR_W_M2K = 10;
-/** How much hotter fuel comes back than it went out. Common practice, no source; the engine's sheet goes before it. */
-export const COMMON_RETURN_RISE_K = 30;
+/**
+ * What the engine does to the fuel it sends back: it comes half the way to the engine's own 90 degC, so cold fuel is
+ * warmed more than hot. Common practice, no source; the engine's sheet goes before it.
+ */
+export const COMMON_ENGINE = { tempC: 90, share: 0.5 } as const;
 
 export interface Heating {
   tank: Tank;
@@ -23,7 +26,7 @@ export interface Heating {
   ambientC: number;
   feedM3S: number;
   returnM3S: number;
-  returnRiseK: number;
+  engine: { tempC: number; share: number };
   cooler: { effectiveness: number; coolantC: number } | null;
   hours: number;
 }
@@ -39,19 +42,22 @@ export interface HeatPoint {
 const cooled = (hotC: number, cooler: Heating["cooler"]): number =>
   cooler ? hotC - cooler.effectiveness * (hotC - cooler.coolantC) : hotC;
 
+const returned = ({ engine, cooler }: Heating, tempC: number): number =>
+  cooled(tempC + engine.share * (engine.tempC - tempC), cooler);
+
 /** Rate of the fuel's temperature, K/s: returned heat less what the wet wall gives to the air. */
 function rateKS(h: Heating, tempC: number, aboardM3: number, wetM2: number): number {
   const heat = specificHeatJKgK(h.densityKgM3, tempC);
   const mass = aboardM3 * h.densityKgM3;
-  const inW = h.returnM3S * h.densityKgM3 * heat * (cooled(tempC + h.returnRiseK, h.cooler) - tempC);
+  const inW = h.returnM3S * h.densityKgM3 * heat * (returned(h, tempC) - tempC);
   return (inW - STILL_AIR_W_M2K * wetM2 * (tempC - h.ambientC)) / (mass * heat);
 }
 
-const STEPS_PER_HOUR = 60;
+const STEPS_PER_HOUR = 12;
 /** The sum ends when this little is left: no one runs on it. */
 const LEAST_LEFT_M3 = 1e-3;
 
-/** Temperature over the hours as the tank runs down, by midpoint steps of a minute; a point a quarter hour. */
+/** Temperature over the hours as the tank runs down, by midpoint steps of five minutes; a point a quarter hour. */
 export function heatOverHours(h: Heating): HeatPoint[] {
   const tilted = standingLevel(h.tank);
   const wet = (m3: number) => tilted.below(levelOfVolumeM(h.tank, m3)).wettedM2;
@@ -64,7 +70,7 @@ export function heatOverHours(h: Heating): HeatPoint[] {
     points.push({
       hours: step / STEPS_PER_HOUR,
       tempC,
-      returnC: cooled(tempC + h.returnRiseK, h.cooler),
+      returnC: returned(h, tempC),
       aboardM3,
     });
   note(0);

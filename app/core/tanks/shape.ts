@@ -48,6 +48,76 @@ function dishedOutline(lengthM: number, d: number, depthM: number): SectionPoint
   return [...end(lengthM, 1), ...end(0, -1)];
 }
 
+/** Lowest and highest z of a closed outline over a place across it; null where the outline does not reach. */
+export function reachOver(points: readonly SectionPoint[], y: number): [number, number] | null {
+  let reach: [number, number] | null = null;
+  points.forEach(([y1, z1], i) => {
+    const [y2, z2] = points[(i + 1) % points.length] as SectionPoint;
+    if (y < Math.min(y1, y2) || y > Math.max(y1, y2)) return;
+    const ends = y1 === y2 ? [z1, z2] : [z1 + ((y - y1) / (y2 - y1)) * (z2 - z1)];
+    reach = [Math.min(...ends, reach?.[0] ?? Infinity), Math.max(...ends, reach?.[1] ?? -Infinity)];
+  });
+  return reach;
+}
+
+/** The outline across the tank at a place along x. */
+export function sectionAt(shape: TankShape, xM: number): SectionPoint[] {
+  if (shape.kind !== "loft") return sectionOf(shape);
+  const { sections } = shape;
+  const found = sections.findIndex((section) => section.xM >= xM);
+  const i = Math.max(1, found < 0 ? sections.length - 1 : found);
+  const [a, b] = [sections[i - 1], sections[i]];
+  if (!a || !b) return sectionOf(shape);
+  const t = Math.min(1, Math.max(0, (xM - a.xM) / (b.xM - a.xM)));
+  return a.polygon.map(([y, z], k): SectionPoint => {
+    const [y2, z2] = b.polygon[k] as SectionPoint;
+    return [y + t * (y2 - y), z + t * (z2 - z)];
+  });
+}
+
+/** The outline seen from the side, cut at a place in y: along x, then z. For drawing. */
+export function profileAt(shape: TankShape, yM: number): SectionPoint[] {
+  if (shape.kind === "cylinder") {
+    const { axis, diameterM: d, lengthM, endDepthM = 0 } = shape;
+    if (axis === "x") return dishedOutline(lengthM, d, endDepthM);
+    return sectionOf({ ...shape, axis: axis === "y" ? "x" : "z" });
+  }
+  const stations =
+    shape.kind === "loft"
+      ? shape.sections
+      : [0, shape.lengthM].map((xM) => ({ xM, polygon: sectionOf(shape) }));
+  const reached = stations.flatMap(({ xM, polygon }) => {
+    const reach = reachOver(polygon, yM);
+    return reach ? [{ xM, reach }] : [];
+  });
+  return [
+    ...reached.map(({ xM, reach }): SectionPoint => [xM, reach[0]]),
+    ...reached.reverse().map(({ xM, reach }): SectionPoint => [xM, reach[1]]),
+  ];
+}
+
+/** The outline seen from above: along x, then y. For drawing. */
+export function planOf(shape: TankShape): SectionPoint[] {
+  if (shape.kind === "cylinder") {
+    const { axis, diameterM: d, lengthM, endDepthM = 0 } = shape;
+    if (axis === "z") return sectionOf({ ...shape, axis: "x" });
+    const outline = dishedOutline(lengthM, d, endDepthM);
+    return axis === "x" ? outline : outline.map(([s, r]) => [r, s]);
+  }
+  const stations =
+    shape.kind === "loft"
+      ? shape.sections
+      : [0, shape.lengthM].map((xM) => ({ xM, polygon: sectionOf(shape) }));
+  const ends = stations.map(({ xM, polygon }) => {
+    const ys = polygon.map(([y]) => y);
+    return { xM, low: Math.min(...ys), high: Math.max(...ys) };
+  });
+  return [
+    ...ends.map(({ xM, low }): SectionPoint => [xM, low]),
+    ...ends.reverse().map(({ xM, high }): SectionPoint => [xM, high]),
+  ];
+}
+
 /** The box round the shape, tank frame, without a sump. */
 export interface Bounds {
   x: [number, number];

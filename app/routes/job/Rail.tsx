@@ -48,11 +48,10 @@ export function Rail() {
   const aboard = Object.values(plan.conditions.aboardM3).reduce((sum, m3) => sum + m3, 0);
   const joints = verdict?.way ? leakJoints(job, plan, verdict.way) : [];
   const steps = stepsOf(plan, verdict);
-  const stops = findings.filter(({ grade, setAside }) => grade === "stop" && !setAside).length;
   const status: Record<Place, string> = {
     survey: `${formatQuantity("volume", aboard, job.units.volume)} aboard`,
     layout: `${plan.parts.length + job.consumers.length} parts`,
-    prove: stops > 0 ? `${stops} Stop` : `${plan.lineUps.length} line-ups`,
+    prove: `${plan.lineUps.length} line-ups`,
     fit: `${plan.runs.length} runs`,
     parts: `${plan.parts.length} to buy`,
     install: `${joints.filter(({ check }) => check?.result === "dry").length} of ${joints.length} dry`,

@@ -1,8 +1,10 @@
 /** Sheets to hang at the manifold: the valve table of every line-up, and the bleed card of the chosen one. */
-import { Link, useParams } from "react-router";
+import { Link, useParams, useSearchParams } from "react-router";
 import styled from "styled-components";
 import { isValve } from "~/core/plan/valves";
-import { formatNumber } from "~/core/units/format";
+import { STEEPEST_DEG } from "~/core/tanks/attitude";
+import { dipTable } from "~/core/tanks/dip";
+import { formatNumber, formatQuantity } from "~/core/units/format";
 import { nameOf } from "~/messages/notes";
 import { settingText } from "~/plumbing/Plumbing";
 import { useJob } from "~/state/job";
@@ -28,13 +30,61 @@ export default function Print() {
   return (
     <div>
       <Bar>
-        <Link to={`/job/${job.id}/${sheet === "bleed" ? "bleed" : "layout"}`}>Back</Link>
+        <Link to={`/job/${job.id}/${backOf[sheet ?? ""] ?? "layout"}`}>Back</Link>
         <Button $main onPress={() => window.print()}>
           Print
         </Button>
       </Bar>
-      <Paper>{sheet === "bleed" ? <BleedCard /> : <ValveTable />}</Paper>
+      <Paper>{sheet === "bleed" ? <BleedCard /> : sheet === "dip" ? <DipCard /> : <ValveTable />}</Paper>
     </div>
+  );
+}
+
+const backOf: Record<string, string> = { bleed: "bleed", dip: "survey" };
+
+/** The dip table of one tank at a trim, to hang at its sounding pipe. */
+function DipCard() {
+  const { job } = useJob();
+  const [asked] = useSearchParams();
+  const tank = job.tanks.find(({ id }) => id === asked.get("tank"));
+  const number = (name: string, most: number) => {
+    const value = Number(asked.get(name) ?? 0);
+    return Number.isFinite(value) && Math.abs(value) <= most ? value : 0;
+  };
+  if (!tank) return <p>That tank is not in this job.</p>;
+  const attitude = { pitchDeg: number("pitch", STEEPEST_DEG), rollDeg: number("roll", STEEPEST_DEG) };
+  const step = number("step", 1);
+  const rows = dipTable(tank, attitude, step > 0 ? step : 0.02);
+  const { units } = job;
+  return (
+    <>
+      <h1>
+        {job.name}, {tank.name}: dip table
+      </h1>
+      <p>
+        {attitude.pitchDeg === 0 && attitude.rollDeg === 0
+          ? "Standing level."
+          : `At pitch ${attitude.pitchDeg}°, roll ${attitude.rollDeg}°.`}{" "}
+        Stick upright in the tank, on the floor at the sounding point.
+      </p>
+      <div style={{ columns: "4 150px" }}>
+        {rows.map(({ depthM, volumeM3 }) => (
+          <div
+            key={depthM}
+            style={{
+              display: "flex",
+              justifyContent: "space-between",
+              borderBottom: "1px solid #888",
+              padding: "3px 4px",
+              breakInside: "avoid",
+            }}
+          >
+            <span>{formatQuantity("length", depthM, units.length)}</span>
+            <b>{formatQuantity("volume", volumeM3, units.volume)}</b>
+          </div>
+        ))}
+      </div>
+    </>
   );
 }
 

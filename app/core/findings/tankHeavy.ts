@@ -1,0 +1,24 @@
+/** Practice 23: heavier than the means chosen to drop it, at the fuel it holds now. Common practice. */
+import { fuelAt } from "../fuel/fuel";
+import { liftingKg, tankWeight } from "../tanks/weight";
+import { onTank } from "./onTank";
+import type { Rule } from "./types";
+
+export const tankHeavy: Rule = ({ job, plan }) =>
+  job.tanks.flatMap((tank) => {
+    const state = fuelAt(job.fuel, plan.conditions.fuelC);
+    if (tank.droppedBy === undefined || !state) return [];
+    const { allKg } = tankWeight(tank, plan.conditions.aboardM3[tank.id] ?? 0, state.densityKgM3);
+    const mostKg = liftingKg[tank.droppedBy];
+    if (allKg <= mostKg) return [];
+    const drainM3 = Math.min(plan.conditions.aboardM3[tank.id] ?? 0, (allKg - mostKg) / state.densityKgM3);
+    return [
+      onTank({
+        rule: "tankHeavy",
+        grade: "watch",
+        tank,
+        values: { allKg, mostKg, drainM3, means: tank.droppedBy },
+        figure: allKg,
+      }),
+    ];
+  });

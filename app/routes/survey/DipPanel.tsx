@@ -1,0 +1,442 @@
+/*
+ * Decides: how many litres a depth or a gauge reading stands for, and whether the gauge can be believed.
+ * Seen in three seconds: litres over depth as a curve, the straight-line gauge's error, and what is left at E.
+ */
+import { Download, Printer, Upload } from "lucide-react";
+import { useRef, useState } from "react";
+import { Link } from "react-router";
+import { newId } from "~/core/plan/ids";
+import type { Dip, Fill, Sender } from "~/core/plan/types";
+import { LEVEL } from "~/core/tanks/attitude";
+import { dipTable, fitFills, gaugeTable, senderReadings, volumeOfDip } from "~/core/tanks/dip";
+import { boundsOf } from "~/core/tanks/shape";
+import { soundingOf } from "~/core/tanks/tank";
+import { fromSi } from "~/core/units/factors";
+import { formatNumber } from "~/core/units/format";
+import { dipFaultText } from "~/messages/faults";
+import { fileName, saveText } from "~/state/files";
+import { useJob } from "~/state/job";
+import { Button } from "~/ui/button";
+import { Select } from "~/ui/fields";
+import { LineChart } from "~/ui/lazyChart";
+import { QuantityField } from "../job/fields";
+import {
+  Facts,
+  Fields,
+  LengthField,
+  moreThanNothing,
+  notLessThanNothing,
+  Panel,
+  Small,
+  useEditTank,
+  useTank,
+  useUnits,
+} from "./tankContext";
+
+const stepOf = (unit: string) => (unit === "in" || unit === "ft" ? 0.0254 : 0.02);
+
+/** The day's clock, and which plan an entry of the book cites. */
+export function useEntry() {
+  const { plan, revision } = useJob();
+  return () => ({ id: newId(), at: new Date().toISOString(), planId: plan.id, revision });
+}
+
+export function DipPanel() {
+  return (
+    <>
+      <DipTable />
+      <Dips />
+      <SenderCard />
+      <Fills />
+    </>
+  );
+}
+
+function DipTable() {
+  const { job } = useJob();
+  const { tank, attitude } = useTank();
+  const { units, length, volume } = useUnits();
+  const edit = useEditTank(tank);
+  const [step, setStep] = useState(stepOf(units.length));
+  const rows = dipTable(tank, attitude, step);
+  const sounding = soundingOf(tank);
+  const { x, y } = boundsOf(tank.shape);
+  const isLevel = attitude.pitchDeg === 0 && attitude.rollDeg === 0;
+  const trim = isLevel ? "standing level" : `at pitch ${attitude.pitchDeg}°, roll ${attitude.rollDeg}°`;
+  const save = async () => {
+    const { toCsv } = await import("~/core/export/csv");
+    const table = rows.map(({ depthM, volumeM3 }) => ({
+      [`depth ${units.length}`]: Number(fromSi("length", depthM, units.length).toFixed(3)),
+      [`volume ${units.volume}`]: Number(fromSi("volume", volumeM3, units.volume).toFixed(2)),
+    }));
+    saveText(`${fileName(job.name)}-${fileName(tank.name)}-dip.csv`, toCsv(table), "text/csv");
+  };
+  const within = (range: [number, number]) => (si: number) =>
+    si >= range[0] && si <= range[1] ? null : "Lies outside the tank.";
+  return (
+    <Panel>
+      <h3>Dip table, {trim}</h3>
+      <LineChart
+        label={`${tank.name}: volume over depth`}
+        height={190}
+        x={`depth, ${units.length}`}
+        y={units.volume}
+        series={[
+          {
+            name: trim,
+            colour: "ink",
+            points: rows.map((row) => ({
+              x: fromSi("length", row.depthM, units.length),
+              y: fromSi("volume", row.volumeM3, units.volume),
+            })),
+          },
+        ]}
+      />
+      <Fields>
+        <LengthField
+          label="A line every"
+          value={step}
+          check={(si) => (si >= 0.001 ? null : "At least 1 mm.")}
+          onCommit={setStep}
+        />
+        <LengthField
+          label="Sounded at: along"
+          value={sounding.xM}
+          check={within(x)}
+          onCommit={(xM) => void edit({ sounding: { ...sounding, xM } })}
+        />
+        <LengthField
+          label="Sounded at: across"
+          value={sounding.yM}
+          check={within(y)}
+          onCommit={(yM) => void edit({ sounding: { ...sounding, yM } })}
+        />
+      </Fields>
+      <div style={{ maxHeight: 180, overflow: "auto" }} tabIndex={0} role="group" aria-label="Dip table">
+        <table>
+          <thead>
+            <tr>
+              <th className="n">Depth</th>
+              <th className="n">Volume</th>
+            </tr>
+          </thead>
+          <tbody>
+            {rows.map(({ depthM, volumeM3 }) => (
+              <tr key={depthM}>
+                <td className="n">{length(depthM)}</td>
+                <td className="n">{volume(volumeM3)}</td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      </div>
+      <p style={{ display: "flex", gap: 10, alignItems: "center", marginTop: 6 }}>
+        <Button onPress={() => void save()}>
+          <Download size={16} /> CSV
+        </Button>
+        <Link
+          to={`/job/${job.id}/print/dip?tank=${tank.id}&pitch=${attitude.pitchDeg}&roll=${attitude.rollDeg}&step=${step}`}
+        >
+          <Printer size={16} aria-hidden /> Dip card
+        </Link>
+      </p>
+    </Panel>
+  );
+}
+
+function Dips() {
+  const { job, dispatch, say } = useJob();
+  const { tank, attitude } = useTank();
+  const { units, volume, length } = useUnits();
+  const entry = useEntry();
+  const [depth, setDepth] = useState<number | undefined>();
+  const file = useRef<HTMLInputElement>(null);
+  const dips = job.book.filter((one): one is Dip => one.kind === "dip" && one.tankId === tank.id);
+  const enter = (
+    dip: Omit<Dip, "id" | "at" | "planId" | "revision" | "kind" | "tankId"> & { at?: string },
+    gesture?: string,
+  ) => {
+    const { at, ...rest } = dip;
+    const base = entry();
+    return dispatch(
+      { name: "enterInBook", entry: { ...base, at: at ?? base.at, kind: "dip", tankId: tank.id, ...rest } },
+      gesture,
+    );
+  };
+  const read = async (chosen: File) => {
+    const { readDipCsv } = await import("~/core/export/dipCsv");
+    const found = readDipCsv(await chosen.text(), units);
+    if (!found.ok) return say(found.faults.map((fault) => dipFaultText(fault)).join("; "), true);
+    const gesture = newId();
+    for (const { at, depthM, volumeM3 } of found.rows) {
+      const row = {
+        depthM,
+        ...(volumeM3 === null ? {} : { volumeM3 }),
+        ...(at ? { at: new Date(at).toISOString() } : {}),
+      };
+      const result = await enter(row, gesture);
+      if (!result.ok) return;
+    }
+    say(`${found.rows.length} dips entered.`);
+  };
+  const here = depth === undefined ? null : volumeOfDip(tank, attitude, depth);
+  return (
+    <Panel>
+      <h3>Dips taken</h3>
+      <Fields>
+        <LengthField
+          label="Depth on the stick"
+          value={depth}
+          check={notLessThanNothing}
+          onCommit={setDepth}
+        />
+        {here !== null && depth !== undefined && (
+          <>
+            <p>
+              holds <b>{volume(here)}</b>
+            </p>
+            <Button onPress={() => void enter({ depthM: depth })}>Enter in the book</Button>
+            <Button
+              onPress={() =>
+                void dispatch({ name: "setConditions", change: { aboardM3: { [tank.id]: here } } })
+              }
+            >
+              This is aboard now
+            </Button>
+          </>
+        )}
+      </Fields>
+      {dips.length > 0 && (
+        <table>
+          <thead>
+            <tr>
+              <th>When</th>
+              <th className="n">Depth</th>
+              <th className="n">By the table, level</th>
+              <th className="n">Known</th>
+            </tr>
+          </thead>
+          <tbody>
+            {dips.map((dip) => (
+              <tr key={dip.id}>
+                <td>{new Date(dip.at).toLocaleDateString("en-GB")}</td>
+                <td className="n">{length(dip.depthM)}</td>
+                <td className="n">{volume(volumeOfDip(tank, LEVEL, dip.depthM))}</td>
+                <td className="n">{dip.volumeM3 === undefined ? "" : volume(dip.volumeM3)}</td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      )}
+      <input
+        ref={file}
+        type="file"
+        accept=".csv,text/csv"
+        className="sr"
+        tabIndex={-1}
+        aria-label="CSV of dips"
+        onChange={(event) => {
+          const [chosen] = event.target.files ?? [];
+          event.target.value = "";
+          if (chosen) void read(chosen);
+        }}
+      />
+      <Button onPress={() => file.current?.click()}>
+        <Upload size={16} /> Dips from CSV
+      </Button>
+      <Small>Columns: depth, and volume and at where they are known.</Small>
+    </Panel>
+  );
+}
+
+const kinds: { id: Sender["kind"]; name: string }[] = [
+  { id: "ohm240to33", name: "240 to 33 ohm" },
+  { id: "ohm10to180", name: "10 to 180 ohm" },
+  { id: "ohm0to90", name: "0 to 90 ohm" },
+  { id: "volt0to5", name: "0 to 5 V" },
+  { id: "own", name: "own figures" },
+];
+
+function SenderCard() {
+  const { tank, tilted } = useTank();
+  const { units, volume } = useUnits();
+  const edit = useEditTank(tank);
+  const { sender } = tank;
+  const { z } = boundsOf(tank.shape);
+  const set = (change: Partial<Sender>) => sender && void edit({ sender: { ...sender, ...change } });
+  const choose = (kind: Sender["kind"]) => {
+    const [emptyReading, fullReading] = senderReadings[kind];
+    const height = z[1] - z[0];
+    void edit({
+      sender: { lowM: 0.05 * height, highM: 0.95 * height, ...sender, kind, emptyReading, fullReading },
+    });
+  };
+  const rows = sender ? gaugeTable(tank, sender, LEVEL) : [];
+  const worst = rows.reduce((most, row) => {
+    const off = row.straightM3 - row.volumeM3;
+    return Math.abs(off) > Math.abs(most) ? off : most;
+  }, 0);
+  const litres = (m3: number) => fromSi("volume", m3, units.volume);
+  return (
+    <Panel>
+      <h3>Sender and gauge</h3>
+      <Fields>
+        <Select label="Sender" value={sender?.kind ?? null} options={kinds} onChange={choose} />
+        {sender && (
+          <>
+            <QuantityField
+              label="Reads empty"
+              dimension="ratio"
+              unit=""
+              value={sender.emptyReading}
+              check={notLessThanNothing}
+              onCommit={(emptyReading) => set({ emptyReading })}
+            />
+            <QuantityField
+              label="Reads full"
+              dimension="ratio"
+              unit=""
+              value={sender.fullReading}
+              check={notLessThanNothing}
+              onCommit={(fullReading) => set({ fullReading })}
+            />
+            <LengthField
+              label="Float lowest at depth"
+              value={sender.lowM}
+              check={notLessThanNothing}
+              onCommit={(lowM) => set({ lowM })}
+            />
+            <LengthField
+              label="Float highest at depth"
+              value={sender.highM}
+              check={moreThanNothing}
+              onCommit={(highM) => set({ highM })}
+            />
+          </>
+        )}
+      </Fields>
+      {sender && (
+        <>
+          <Facts>
+            <dt>Left when the gauge says E</dt>
+            <dd>{volume(rows[0]?.volumeM3 ?? 0)}</dd>
+            <dt>Straight-line gauge is off by up to</dt>
+            <dd>
+              {worst < 0 ? "−" : "+"}
+              {volume(Math.abs(worst))}, {formatNumber((100 * Math.abs(worst)) / tilted.capacityM3, 2)} %
+            </dd>
+          </Facts>
+          <LineChart
+            label="Volume over sender reading, and what a straight-line gauge says"
+            height={190}
+            x="reading"
+            y={units.volume}
+            series={[
+              {
+                name: "in the tank",
+                colour: "ink",
+                points: rows.map((row) => ({ x: row.reading, y: litres(row.volumeM3) })),
+              },
+              {
+                name: "straight-line gauge says",
+                colour: "back",
+                dash: [6, 4],
+                points: rows.map((row) => ({ x: row.reading, y: litres(row.straightM3) })),
+              },
+            ]}
+          />
+        </>
+      )}
+    </Panel>
+  );
+}
+
+/** Known litres put in and what the sender read: the shape held against them. */
+function Fills() {
+  const { job, dispatch } = useJob();
+  const { tank } = useTank();
+  const { units, volume } = useUnits();
+  const entry = useEntry();
+  const [added, setAdded] = useState<number | undefined>();
+  const [reading, setReading] = useState<number | undefined>();
+  const { sender } = tank;
+  const fills = job.book.filter((one): one is Fill => one.kind === "fill" && one.tankId === tank.id);
+  if (!sender) return null;
+  const fit = fitFills(tank, sender, LEVEL, fills);
+  return (
+    <Panel>
+      <h3>Calibrated by fills of known litres</h3>
+      <Small>
+        From one state on, enter each fill and the reading after it. Two fills are the least; the first may be
+        nothing.
+      </Small>
+      <Fields>
+        <QuantityField
+          label="Put in"
+          dimension="volume"
+          unit={units.volume}
+          value={added}
+          check={notLessThanNothing}
+          onCommit={setAdded}
+        />
+        <QuantityField
+          label="Sender reads after it"
+          dimension="ratio"
+          unit=""
+          value={reading}
+          check={notLessThanNothing}
+          onCommit={setReading}
+        />
+        <Button
+          isDisabled={added === undefined || reading === undefined}
+          onPress={() => {
+            if (added === undefined || reading === undefined) return;
+            void dispatch({
+              name: "enterInBook",
+              entry: { ...entry(), kind: "fill", tankId: tank.id, addedM3: added, reading },
+            }).then((result) => {
+              if (!result.ok) return;
+              setAdded(undefined);
+              setReading(undefined);
+            });
+          }}
+        >
+          Enter the fill
+        </Button>
+      </Fields>
+      {fit && (
+        <>
+          <p>
+            The tank holds <b>{formatNumber(fit.scale * 100, 3)} %</b> of what its shape says;{" "}
+            {volume(Math.max(0, fit.startM3))} was aboard before the first.
+          </p>
+          <table>
+            <thead>
+              <tr>
+                <th className="n">Reading</th>
+                <th className="n">By the shape</th>
+                <th className="n">Fitted</th>
+                <th className="n">Fill misses by</th>
+              </tr>
+            </thead>
+            <tbody>
+              {fit.points.map((point, i) => (
+                <tr key={i}>
+                  <td className="n">{formatNumber(point.reading, 4)}</td>
+                  <td className="n">{volume(point.shapeM3)}</td>
+                  <td className="n">{volume(fit.scale * point.shapeM3)}</td>
+                  <td className="n">{volume(point.missM3)}</td>
+                </tr>
+              ))}
+            </tbody>
+          </table>
+        </>
+      )}
+      {fills.length > 0 && !fit && (
+        <Small>
+          {fills.length} entered: one more at another reading, and the shape can be held against them.
+        </Small>
+      )}
+    </Panel>
+  );
+}

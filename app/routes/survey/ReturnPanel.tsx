@@ -1,0 +1,123 @@
+/*
+ * Decides: whether the return stands far enough from the pickup, and whether it needs a cooler.
+ * Seen in three seconds: how hot the tank gets over the day, and when it passes the limit.
+ */
+import { heatingOf } from "~/core/findings/returnHot";
+import { distanceM } from "~/core/plan/ports";
+import { FUEL_TOO_HOT_C, heatOverHours, hoursToLimit } from "~/core/tanks/heat";
+import { fromSi } from "~/core/units/factors";
+import { formatNumber } from "~/core/units/format";
+import { useJob } from "~/state/job";
+import { Switch } from "~/ui/fields";
+import { LineChart } from "~/ui/lazyChart";
+import { QuantityField } from "../job/fields";
+import { Facts, Fields, Panel, Small, useEditTank, useTank, useUnits } from "./tankContext";
+
+const TYPICAL_COOLER = { effectiveness: 0.5, coolantC: 25 };
+
+export function ReturnPanel() {
+  const { job } = useJob();
+  const { tank, aboardM3 } = useTank();
+  const { units, length, temperature } = useUnits();
+  const edit = useEditTank(tank);
+  const back = tank.ports.find(({ role }) => role === "return");
+  const out = tank.ports.find(({ role }) => role === "outlet");
+  const { site } = job;
+  const hot = heatingOf(job, tank, aboardM3, site.ambientHighC);
+  const cold = heatingOf(job, tank, aboardM3, site.ambientLowC);
+  const { cooler } = tank;
+  const show = (points: ReturnType<typeof heatOverHours>) =>
+    points.map(({ hours, tempC }) => ({ x: hours, y: fromSi("temperature", tempC, units.temperature) }));
+  const curves = hot &&
+    cold && {
+      bare: heatOverHours({ ...hot, cooler: null }),
+      cooled: heatOverHours({ ...hot, cooler: cooler ?? TYPICAL_COOLER }),
+      cold: heatOverHours({ ...cold, cooler: null }),
+    };
+  const said = (points: ReturnType<typeof heatOverHours>) => {
+    const hours = hoursToLimit(points, FUEL_TOO_HOT_C);
+    const most = Math.max(...points.map(({ tempC }) => tempC));
+    return `${temperature(most)}${hours === null ? "" : `, over ${temperature(FUEL_TOO_HOT_C)} after ${formatNumber(hours, 2)} h`}`;
+  };
+  return (
+    <>
+      <Panel>
+        <h3>Return against pickup</h3>
+        {back && out ? (
+          <p>
+            The mouths stand <b>{length(distanceM(back.mouth, out.mouth))}</b> apart; {length(0.3)} is wanted,
+            and a baffle between them.
+          </p>
+        ) : (
+          <p>This tank has no return, or no pickup.</p>
+        )}
+      </Panel>
+      <Panel>
+        <h3>Warmed by its return</h3>
+        {curves ? (
+          <>
+            <Facts>
+              <dt>Hottest day, no cooler</dt>
+              <dd>{said(curves.bare)}</dd>
+              <dt>{cooler ? "Hottest day, its cooler" : "Hottest day, with a cooler"}</dt>
+              <dd>{said(curves.cooled)}</dd>
+              <dt>Coldest day</dt>
+              <dd>{said(curves.cold)}</dd>
+            </Facts>
+            <LineChart
+              label="Fuel temperature in the tank over hours at full load"
+              height={210}
+              x="hours"
+              y={units.temperature === "F" ? "°F" : "°C"}
+              series={[
+                { name: "hottest day", colour: "pressure", points: show(curves.bare) },
+                { name: "with cooler", colour: "back", dash: [6, 4], points: show(curves.cooled) },
+                { name: "coldest day", colour: "idle", dash: [2, 3], points: show(curves.cold) },
+                {
+                  name: "limit",
+                  colour: "danger",
+                  dash: [10, 5],
+                  points: [0, 10].map((x) => ({
+                    x,
+                    y: fromSi("temperature", FUEL_TOO_HOT_C, units.temperature),
+                  })),
+                },
+              ]}
+            />
+          </>
+        ) : (
+          <p>Add an engine and fuel to this tank: its return is what warms it.</p>
+        )}
+        <Switch
+          isOn={cooler !== undefined}
+          onChange={(on) => void edit({ cooler: on ? TYPICAL_COOLER : undefined })}
+        >
+          A cooler stands in the return
+        </Switch>
+        {cooler && (
+          <Fields>
+            <QuantityField
+              label="Effectiveness"
+              dimension="ratio"
+              unit="%"
+              value={cooler.effectiveness}
+              check={(si) => (si >= 0 && si <= 1 ? null : "0 to 100 %.")}
+              onCommit={(effectiveness) => void edit({ cooler: { ...cooler, effectiveness } })}
+            />
+            <QuantityField
+              label="Coolant"
+              dimension="temperature"
+              unit={units.temperature}
+              value={cooler.coolantC}
+              onCommit={(coolantC) => void edit({ cooler: { ...cooler, coolantC } })}
+            />
+          </Fields>
+        )}
+        <Small>
+          Full load on this tank alone, the litres on the drawing, fuel back half the way to the engine's 90
+          °C (common practice; the engine's sheet goes before it), 10 W/m²K from the wet wall.
+        </Small>
+      </Panel>
+    </>
+  );
+}

@@ -1,0 +1,164 @@
+/*
+ * Decides: whether it can be filled at the pump's rate, and where fuel comes out first when it heels.
+ * Seen in three seconds: the fill rate its vent allows, room to grow, and the vent's height over the fill's lip.
+ */
+import { fuelAt } from "~/core/fuel/fuel";
+import { envelopeOf } from "~/core/plan/envelope";
+import type { Filling } from "~/core/plan/types";
+import { boundsOf } from "~/core/tanks/shape";
+import {
+  FILL_PRESSURE_SHARE,
+  fillRateM3S,
+  growthM3,
+  LEAST_FILL_BORE_M,
+  LEAST_FILL_HOSE_M,
+  spillAtHeel,
+} from "~/core/tanks/vent";
+import { INCH_M } from "~/core/units/factors";
+import { formatQuantity } from "~/core/units/format";
+import { useJob } from "~/state/job";
+import { Button } from "~/ui/button";
+import { Switch } from "~/ui/fields";
+import { QuantityField } from "../job/fields";
+import {
+  BoreField,
+  Facts,
+  Fields,
+  LengthField,
+  moreThanNothing,
+  Panel,
+  Small,
+  useEditTank,
+  useTank,
+  useUnits,
+} from "./tankContext";
+
+export function VentPanel() {
+  const { job } = useJob();
+  const { tank, tilted } = useTank();
+  const { units, volume, length } = useUnits();
+  const edit = useEditTank(tank);
+  const { filling } = tank;
+  const { x, y, z } = boundsOf(tank.shape);
+  if (!filling) {
+    const middle = { xM: (x[0] + x[1]) / 2, yM: (y[0] + y[1]) / 2 };
+    const first: Filling = {
+      fillBoreM: LEAST_FILL_BORE_M,
+      fillHoseBoreM: LEAST_FILL_HOSE_M,
+      ventBoreM: 0.5 * INCH_M,
+      ventLengthM: 1.5,
+      ventTop: { ...middle, zM: z[1] + 0.5 },
+      spill: { ...middle, zM: z[1] + 0.4 },
+      hasDip: false,
+      hasArrester: false,
+      ratedPa: 20000,
+    };
+    return (
+      <Panel>
+        <p>Fill and vent are not measured yet.</p>
+        <Button $main onPress={() => void edit({ filling: first })}>
+          Measure fill and vent
+        </Button>
+      </Panel>
+    );
+  }
+  const set = (change: Partial<Filling>) => void edit({ filling: { ...filling, ...change } });
+  const envelope = envelopeOf(job);
+  const spill = spillAtHeel(tank, envelope);
+  const rate = fillRateM3S(filling);
+  const [coldest, hottest] = [
+    fuelAt(job.fuel, job.site.ambientLowC),
+    fuelAt(job.fuel, job.site.ambientHighC),
+  ];
+  const growth =
+    coldest && hottest ? growthM3(tilted.capacityM3, coldest.densityKgM3, hottest.densityKgM3) : null;
+  return (
+    <Panel>
+      <h3>Fill and vent</h3>
+      <Facts>
+        <dt>Fill rate the vent allows, at {FILL_PRESSURE_SHARE * 100} % of the tank's rating</dt>
+        <dd>{formatQuantity("flow", rate, units.flow === "gph" ? "gpm" : "L/min")}</dd>
+        {growth !== null && (
+          <>
+            <dt>Room to leave: a full tank grows, coldest to hottest, by</dt>
+            <dd>{volume(growth)}</dd>
+          </>
+        )}
+        {spill && (
+          <>
+            <dt>
+              Vent's top over the fill's lip at worst, pitch {spill.attitude.pitchDeg}°, roll{" "}
+              {spill.attitude.rollDeg}°
+            </dt>
+            <dd>
+              {spill.ventOverFillM < 0
+                ? `${length(-spill.ventOverFillM)} under it: the vent spills first`
+                : length(spill.ventOverFillM)}
+            </dd>
+          </>
+        )}
+      </Facts>
+      <Fields>
+        <BoreField
+          label="Fill pipe: bore"
+          value={filling.fillBoreM}
+          onCommit={(fillBoreM) => set({ fillBoreM })}
+        />
+        <BoreField
+          label="Fill hose: bore"
+          value={filling.fillHoseBoreM}
+          onCommit={(fillHoseBoreM) => set({ fillHoseBoreM })}
+        />
+        <BoreField
+          label="Vent: bore"
+          value={filling.ventBoreM}
+          onCommit={(ventBoreM) => set({ ventBoreM })}
+        />
+        <LengthField
+          label="Vent: length"
+          value={filling.ventLengthM}
+          check={moreThanNothing}
+          onCommit={(ventLengthM) => set({ ventLengthM })}
+        />
+        <LengthField
+          label="Vent's top: up"
+          value={filling.ventTop.zM}
+          onCommit={(zM) => set({ ventTop: { ...filling.ventTop, zM } })}
+        />
+        <LengthField
+          label="Vent's top: across"
+          value={filling.ventTop.yM}
+          onCommit={(yM) => set({ ventTop: { ...filling.ventTop, yM } })}
+        />
+        <LengthField
+          label="Fill's lip: up"
+          value={filling.spill.zM}
+          onCommit={(zM) => set({ spill: { ...filling.spill, zM } })}
+        />
+        <LengthField
+          label="Fill's lip: across"
+          value={filling.spill.yM}
+          onCommit={(yM) => set({ spill: { ...filling.spill, yM } })}
+        />
+        <QuantityField
+          label="Tank rated for"
+          dimension="pressure"
+          unit={units.pressure}
+          value={filling.ratedPa}
+          check={moreThanNothing}
+          onCommit={(ratedPa) => set({ ratedPa })}
+        />
+      </Fields>
+      <Switch isOn={filling.hasDip} onChange={(hasDip) => set({ hasDip })}>
+        The vent line has a dip
+      </Switch>
+      <Switch isOn={filling.hasArrester} onChange={(hasArrester) => set({ hasArrester })}>
+        A flame arrester stands in the vent
+      </Switch>
+      <Small>
+        Heights and places are in the tank's own frame: up from its bottom, across to port. Fill with the
+        nozzle touching, no spark, hatches and ports shut; vapour is heavier than air.
+      </Small>
+    </Panel>
+  );
+}

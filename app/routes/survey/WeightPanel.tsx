@@ -1,0 +1,129 @@
+/*
+ * Decides: whether a tank can be dropped as it is, or must be drained first.
+ * Seen in three seconds: its weight now against what lifts it; what all tanks weigh and where.
+ */
+import { fuelAt } from "~/core/fuel/fuel";
+import { allTanks, liftingKg, tankWeight } from "~/core/tanks/weight";
+import { formatNumber } from "~/core/units/format";
+import { nameOf } from "~/messages/notes";
+import { useJob } from "~/state/job";
+import { Select } from "~/ui/fields";
+import { Caution } from "~/ui/place";
+import { QuantityField } from "../job/fields";
+import {
+  Facts,
+  Fields,
+  notLessThanNothing,
+  Panel,
+  Small,
+  useEditTank,
+  useTank,
+  useUnits,
+} from "./tankContext";
+
+const means = [
+  { id: "hands", name: `One pair of hands, ${liftingKg.hands} kg` },
+  { id: "twoPeople", name: `Two people, ${liftingKg.twoPeople} kg` },
+  { id: "cradleAndJack", name: `Cradle and jack, ${liftingKg.cradleAndJack} kg` },
+] as const;
+
+const kg = (value: number) => `${formatNumber(value, 3)} kg`;
+
+export function WeightPanel() {
+  const { job, plan } = useJob();
+  const { tank, aboardM3 } = useTank();
+  const { volume, length } = useUnits();
+  const edit = useEditTank(tank);
+  const state = fuelAt(job.fuel, plan.conditions.fuelC);
+  if (!state) return <Panel>The fuel has no density at this temperature.</Panel>;
+  const now = tankWeight(tank, aboardM3, state.densityKgM3);
+  const all = allTanks(job, { ...plan.conditions.aboardM3, [tank.id]: aboardM3 }, state.densityKgM3);
+  const most = tank.droppedBy ? liftingKg[tank.droppedBy] : null;
+  const drain = most === null ? 0 : Math.max(0, Math.min(aboardM3, (now.allKg - most) / state.densityKgM3));
+  return (
+    <>
+      <Panel>
+        <h3>To drop this tank</h3>
+        <Facts>
+          <dt>Fuel in it</dt>
+          <dd>{kg(now.fuelKg)}</dd>
+          <dt>With the tank itself</dt>
+          <dd>{kg(now.allKg)}</dd>
+          {most !== null && (
+            <>
+              <dt>Drain first</dt>
+              <dd>{drain > 0 ? volume(drain) : "nothing"}</dd>
+            </>
+          )}
+        </Facts>
+        <Fields>
+          <QuantityField
+            label="Empty tank, kg"
+            dimension="ratio"
+            unit=""
+            value={tank.emptyKg}
+            check={notLessThanNothing}
+            onCommit={(emptyKg) => void edit({ emptyKg })}
+          />
+          <Select
+            label="Dropped with"
+            value={tank.droppedBy ?? null}
+            options={means}
+            onChange={(droppedBy) => void edit({ droppedBy })}
+          />
+        </Fields>
+        <Caution style={{ margin: "0 0 4px" }}>
+          Never lie under a tank on its straps or a jack alone: stands and chocks, two people, drain pans with
+          room for what is left.
+        </Caution>
+      </Panel>
+      <Panel>
+        <h3>All tanks</h3>
+        <table>
+          <thead>
+            <tr>
+              <th>Tank</th>
+              <th className="n">Weight</th>
+              <th className="n">Forward</th>
+              <th className="n">To port</th>
+              <th className="n">Up</th>
+            </tr>
+          </thead>
+          <tbody>
+            {all.tanks.map(({ tankId, allKg, centre }) => (
+              <tr key={tankId}>
+                <td>{nameOf(job, tankId)}</td>
+                <td className="n">{kg(allKg)}</td>
+                <td className="n">{length(centre.xM)}</td>
+                <td className="n">{length(centre.yM)}</td>
+                <td className="n">{length(centre.zM)}</td>
+              </tr>
+            ))}
+            {all.centre && (
+              <tr>
+                <td>
+                  <b>Together</b>
+                </td>
+                <td className="n">{kg(all.allKg)}</td>
+                <td className="n">{length(all.centre.xM)}</td>
+                <td className="n">{length(all.centre.yM)}</td>
+                <td className="n">{length(all.centre.zM)}</td>
+              </tr>
+            )}
+          </tbody>
+        </table>
+        {job.kind === "boat" && (
+          <>
+            <Facts style={{ marginTop: 10 }}>
+              <dt>Moment to port about the datum</dt>
+              <dd>{formatNumber(all.listNm)} N m</dd>
+              <dt>Moment forward about the datum</dt>
+              <dd>{formatNumber(all.trimNm)} N m</dd>
+            </Facts>
+            <Small>Moments only: nothing is said here of stability. That is a naval architect's work.</Small>
+          </>
+        )}
+      </Panel>
+    </>
+  );
+}

@@ -1,0 +1,116 @@
+/** The tank that is surveyed: how it is held on the drawing, what is in it, and the one way to change it. */
+import { createContext, type ReactNode, useContext, useMemo } from "react";
+import styled from "styled-components";
+import type { Tank } from "~/core/plan/types";
+import type { Attitude } from "~/core/tanks/attitude";
+import { TiltedTank } from "~/core/tanks/tank";
+import { formatQuantity } from "~/core/units/format";
+import { useJob } from "~/state/job";
+import { QuantityField } from "../job/fields";
+
+export interface SurveyedTank {
+  tank: Tank;
+  attitude: Attitude;
+  setAttitude: (attitude: Attitude) => void;
+  /** Litres on the drawing: the stored ones, or what the slider tries. */
+  aboardM3: number;
+  tilted: TiltedTank;
+  /** Height of the fuel's surface along the vertical. */
+  offset: number;
+}
+
+const Context = createContext<SurveyedTank | null>(null);
+
+export function SurveyedTankProvider({
+  tank,
+  attitude,
+  setAttitude,
+  aboardM3,
+  children,
+}: Pick<SurveyedTank, "tank" | "attitude" | "setAttitude" | "aboardM3"> & { children: ReactNode }) {
+  const { pitchDeg, rollDeg } = attitude;
+  const tilted = useMemo(() => new TiltedTank(tank, { pitchDeg, rollDeg }), [tank, pitchDeg, rollDeg]);
+  const value = useMemo(
+    () => ({ tank, attitude, setAttitude, aboardM3, tilted, offset: tilted.offsetOfVolume(aboardM3) }),
+    [tank, attitude, setAttitude, aboardM3, tilted],
+  );
+  return <Context.Provider value={value}>{children}</Context.Provider>;
+}
+
+export function useTank(): SurveyedTank {
+  const surveyed = useContext(Context);
+  if (!surveyed) throw new Error("no tank is surveyed here");
+  return surveyed;
+}
+
+/** Changes the tank; a figure that was typed is noted as measured, with the text it was typed as. */
+export function useEditTank(tank: Tank) {
+  const { dispatch } = useJob();
+  return (change: Partial<Tank>, typed?: { field: string; entered?: string }, gesture?: string) =>
+    dispatch(
+      {
+        name: "editTank",
+        id: tank.id,
+        change: {
+          ...change,
+          ...(typed && {
+            given: { ...tank.given, [typed.field]: { entered: typed.entered, basis: "measured" as const } },
+          }),
+        },
+      },
+      gesture,
+    );
+}
+
+export const moreThanNothing = (si: number) => (si > 0 ? null : "Must be more than nothing.");
+export const notLessThanNothing = (si: number) => (si >= 0 ? null : "Must not be less than nothing.");
+
+interface LengthProps {
+  label: string;
+  value: number | undefined;
+  onCommit: (si: number, entered: string) => void;
+  check?: (si: number) => string | null;
+  basis?: "measured" | "maker" | "assumed";
+  entered?: string;
+}
+
+/** A length in the job's units. */
+export function LengthField(props: LengthProps) {
+  const { units } = useJob().job;
+  return <QuantityField dimension="length" unit={units.length} {...props} />;
+}
+
+export const BoreField = (props: LengthProps) => {
+  const { units } = useJob().job;
+  return <QuantityField dimension="length" unit={units.bore} check={moreThanNothing} {...props} />;
+};
+
+/** Formats quantities in the job's units. */
+export function useUnits() {
+  const { units } = useJob().job;
+  return {
+    units,
+    volume: (m3: number) => formatQuantity("volume", m3, units.volume),
+    length: (m: number) => formatQuantity("length", m, units.length),
+    bore: (m: number) => formatQuantity("length", m, units.bore),
+    flow: (m3s: number) => formatQuantity("flow", m3s, units.flow),
+    pressure: (pa: number) => formatQuantity("pressure", pa, units.pressure),
+    temperature: (c: number) => formatQuantity("temperature", c, units.temperature),
+  };
+}
+
+export const Fields = styled.div`
+  display: grid; grid-template-columns: repeat(auto-fill, minmax(124px, 1fr)); gap: 6px 12px; align-items: start; margin-bottom: 8px;
+`;
+export const Facts = styled.dl`
+  display: grid; grid-template-columns: 1fr auto; gap: 2px 12px; margin: 4px 0 10px; font-size: 14px;
+  dt { color: var(--soft); } dd { margin: 0; font-weight: 600; text-align: right; }
+`;
+export const Small = styled.p`
+  font-size: 13px; color: var(--soft); margin: 4px 0 8px;
+`;
+export const Panel = styled.section`
+  background: var(--raised); border: 1px solid var(--hairline); padding: 10px 12px; min-width: 0; overflow-x: auto; margin-bottom: 10px;
+  h3 { margin: 0 0 6px; }
+  h4 { margin: 12px 0 4px; font-stretch: 86%; font-size: 15px; }
+`;

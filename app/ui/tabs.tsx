@@ -1,0 +1,68 @@
+import type { ReactNode } from "react";
+import { Tabs as AriaTabs, Tab, TabList, TabPanel } from "react-aria-components";
+import styled from "styled-components";
+
+const Strip = styled(TabList)`
+  display: flex; flex-wrap: wrap; gap: 0 1px; border-bottom: 1.5px solid var(--hairline);
+  @media print { display: none; }
+`;
+const Top = styled.div`
+  display: flex; flex-wrap: wrap; align-items: flex-end; gap: 0 14px;
+  > :last-child { flex: 1; }
+`;
+const One = styled(Tab)`
+  padding: 5px 8px; min-height: 32px; display: flex; align-items: center; gap: 5px; cursor: pointer; white-space: nowrap; font-stretch: 84%; font-size: 15px;
+  border-bottom: 3px solid transparent; color: var(--soft); outline: none;
+  @media (pointer: coarse) { min-height: 44px; }
+  &[data-selected] { border-bottom-color: var(--ink); color: var(--ink); font-weight: 650; }
+  &[data-focus-visible] { outline: 2px solid var(--act); outline-offset: -2px; }
+`;
+const Body = styled(TabPanel)`
+  outline: none; padding-top: 10px; min-width: 0;
+  &[data-focus-visible] { outline: 2px solid var(--act); outline-offset: 2px; }
+`;
+
+interface TabItem<K extends string> {
+  id: K;
+  name: string;
+  /** Behind the name, such as a grade's glyph. */
+  mark?: ReactNode;
+  body: () => ReactNode;
+}
+
+/** Tabs of which only the chosen one is built. */
+export function Tabs<K extends string>({
+  label,
+  tabs,
+  chosen,
+  onChoose,
+  head,
+}: {
+  label: string;
+  /** Stands in one row with the tabs. */
+  head?: ReactNode;
+  tabs: readonly TabItem<K>[];
+  chosen: K;
+  onChoose: (id: K) => void;
+}) {
+  return (
+    <AriaTabs selectedKey={chosen} onSelectionChange={(key) => onChoose(String(key) as K)}>
+      <Top>
+        {head}
+        <Strip aria-label={label}>
+          {tabs.map(({ id, name, mark }) => (
+            <One key={id} id={id}>
+              {name}
+              {mark}
+            </One>
+          ))}
+        </Strip>
+      </Top>
+      {tabs.map(({ id, body }) => (
+        <Body key={id} id={id}>
+          {id === chosen && body()}
+        </Body>
+      ))}
+    </AriaTabs>
+  );
+}
