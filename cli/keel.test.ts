@@ -77,6 +77,19 @@ describe("the command line", () => {
     expect(keel([]).status).toBe(2);
   });
 
+  test("dip: from nothing to full, at a trim, and a tank that is not there", () => {
+    const level = JSON.parse(
+      keel(["dip", "demo/marram.keel.json", "--tank", "dayTank", "--step", "0.1"]).out,
+    );
+    // 550 by 500 mm of floor: 27.5 L each 100 mm.
+    expect(level.rows.map(({ volumeM3 }: { volumeM3: number }) => volumeM3)).toEqual(
+      [0, 0.0275, 0.055, 0.0825, 0.11].map((m3) => expect.closeTo(m3, 9)),
+    );
+    const none = keel(["dip", "demo/marram.keel.json", "--tank", "bilge", "--pitch", "5"]);
+    expect(none.status).toBe(2);
+    expect(none.err).toContain("dayTank");
+  });
+
   test("findings and the network of a line-up", () => {
     const findings = JSON.parse(keel(["findings", "demo/marram.keel.json"]).out) as {
       rule: string;

@@ -7,6 +7,9 @@ import { LineUpSolver } from "~/core/hydraulics/solve";
 import { buildNetwork } from "~/core/network/network";
 import { currentPlan } from "~/core/plan/ports";
 import type { Job } from "~/core/plan/types";
+import { STEEPEST_DEG } from "~/core/tanks/attitude";
+import { dipTable } from "~/core/tanks/dip";
+import { capacityM3, soundingOf } from "~/core/tanks/tank";
 import { faultText } from "~/messages/faults";
 import { CalcFault, laws } from "~/schemas/calc";
 import { type FileFault, faultsOf, readJobFile } from "~/schemas/file";
@@ -29,6 +32,7 @@ const usage = `usage: keel <verb> [file or -]
   solve  FILE [--schema]           every line-up: outcome, flows, pressures, vacuums by id
   findings FILE                    what is wrong, at which part, and the number behind it
   export inp FILE --lineup ID      the network of a line-up for EPANET
+  dip FILE --tank ID [--step M] [--pitch DEG] [--roll DEG]   depths and volumes at its sounding point
   calc LAW [FILE]                  one law: ${Object.keys(laws).join(", ")}`;
 
 function read(file = "-"): string {
@@ -89,6 +93,35 @@ function inp(args: string[]): string {
   return exportInp(result);
 }
 
+function dip(args: string[]): unknown {
+  const flags = ["--tank", "--step", "--pitch", "--roll"];
+  const value = (flag: string) => (args.includes(flag) ? args[args.indexOf(flag) + 1] : undefined);
+  const number = (flag: string, fallback: number, least: number, most: number) => {
+    const given = value(flag);
+    if (given === undefined) return fallback;
+    const read = Number(given);
+    if (!(read >= least && read <= most))
+      throw new Stop([`${flag}: a number from ${least} to ${most}`], BAD_USE);
+    return read;
+  };
+  const job = readJob(
+    args.find((arg, i) => !arg.startsWith("--") && !flags.includes(args[i - 1] ?? "")) ?? "-",
+  );
+  const tank = job.tanks.find(({ id }) => id === value("--tank"));
+  if (!tank) throw new Stop([`--tank: one of ${job.tanks.map(({ id }) => id).join(", ")}`], BAD_USE);
+  const attitude = {
+    pitchDeg: number("--pitch", 0, -STEEPEST_DEG, STEEPEST_DEG),
+    rollDeg: number("--roll", 0, -STEEPEST_DEG, STEEPEST_DEG),
+  };
+  return {
+    tank: tank.id,
+    ...attitude,
+    sounding: soundingOf(tank),
+    capacityM3: capacityM3(tank),
+    rows: dipTable(tank, attitude, number("--step", 0.02, 0.001, 1)),
+  };
+}
+
 function main(args: string[]): string {
   const [verb, ...rest] = args;
   const json = (value: unknown) => `${JSON.stringify(value, null, 2)}\n`;
@@ -101,6 +134,8 @@ function main(args: string[]): string {
       return json(rest.includes("--schema") ? solveReportJsonSchema() : solveReport(readJob(rest[0])));
     case "findings":
       return json(findingsOf(readJob(rest[0])));
+    case "dip":
+      return json(dip(rest));
     case "export":
       if (rest[0] !== "inp") throw new Stop([`export: no format '${rest[0] ?? ""}'`, usage], BAD_USE);
       return inp(rest.slice(1));

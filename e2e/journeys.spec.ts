@@ -212,7 +212,7 @@ test("a line-up is saved for EPANET, and limits and schools are the user's to ch
     page.getByRole("button", { name: "Save for EPANET" }).click(),
   ]);
   expect(readFileSync(await download.path(), "utf8")).toContain("[RESERVOIRS]");
-  await page.goto("/job/marram/survey");
+  await page.goto("/job/marram/survey?part=fuel");
   await fill(page.getByRole("textbox", { name: "Suction at which to change" }), "1 inHg");
   await expect(page.getByRole("button", { name: /Lift pump: .* of vacuum, limit 3.39 kPa/ })).toBeVisible();
   await choose(page, "mouse", /Shut-off at the tank by/, "ISO 10088");

@@ -4,6 +4,10 @@ import { openMarram } from "./helpers";
 
 const places = [
   "survey",
+  "survey?part=fuel",
+  "survey?part=hoses",
+  "survey?part=samples",
+  "survey?part=report",
   "layout",
   "prove",
   "fit",
@@ -13,6 +17,7 @@ const places = [
   "care",
   "print/valves",
   "print/bleed",
+  "print/dip?tank=portWing&roll=5",
 ];
 
 for (const scheme of ["light", "dark"] as const) {

@@ -113,9 +113,9 @@ test("jobs are duplicated, renamed, deleted and brought back", async ({ page }) 
 });
 
 test("the same job in two tabs loses nothing", async ({ page, context }) => {
-  await openMarram(page, "survey");
+  await openMarram(page, "survey?part=fuel");
   const other = await context.newPage();
-  await other.goto("/job/marram/survey");
+  await other.goto("/job/marram/survey?part=fuel");
   await expect(other.getByRole("heading", { level: 1, name: "Marram" })).toBeVisible();
   await page.getByRole("textbox", { name: "Altitude" }).fill("120 m");
   await page.getByRole("textbox", { name: "Altitude" }).press("Enter");

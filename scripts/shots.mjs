@@ -42,6 +42,24 @@ await withBrowser(4320, async (browser, address) => {
     const before = place === "prove" ? loadFilter : place === "layout" ? chooseSeparator : undefined;
     await shoot(browser, address, { name: place, place, before });
   }
+  const tab = (name) => (page) => page.getByRole("tab", { name, exact: true }).click();
+  const tilted = async (page) => {
+    await page.getByRole("slider", { name: "Roll" }).focus();
+    for (let i = 0; i < 20; i++) await page.keyboard.press("ArrowRight");
+    await tab("Pickup")(page);
+    await page.locator("#place").evaluate((place) => place.scrollTo(0, 0));
+  };
+  const plate = async (page) => {
+    await page
+      .getByRole("button", { name: /^Day tank/ })
+      .first()
+      .click();
+    await tab("Opening")(page);
+  };
+  await shoot(browser, address, { name: "survey-pickup", place: "survey", before: tilted });
+  await shoot(browser, address, { name: "survey-opening", place: "survey", scheme: "dark", before: plate });
+  await shoot(browser, address, { name: "survey-samples", place: "survey", before: tab("Samples") });
+  await shoot(browser, address, { name: "survey-narrow", place: "survey", width: 390, height: 844 });
   await shoot(browser, address, {
     name: "layout-night",
     place: "layout",

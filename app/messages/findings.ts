@@ -382,7 +382,7 @@ function holeText({ text, length }: Words): Omit<FindingText, "basis"> {
   }
 }
 
-function ventText({ text, number, pressure, length }: Words): Omit<FindingText, "basis"> {
+function ventText({ text, pressure, length }: Words): Omit<FindingText, "basis"> {
   const tank = text("tank");
   switch (text("code")) {
     case "spillsFirst":
@@ -417,7 +417,7 @@ function ventText({ text, number, pressure, length }: Words): Omit<FindingText, 
       return {
         title: `${tank}: ${text("code") === "ventBore" ? "vent" : text("code") === "fillHose" ? "fill hose" : "fill pipe"} ${length("figure")} inside, ${length("limit")} is the least`,
         detail: "",
-        why: number("limit") > 0 ? "Too narrow, it blows back when it is filled." : "",
+        why: "Too narrow, it blows back when it is filled.",
         mend: "The next larger bore.",
       };
   }

@@ -1,5 +1,6 @@
 import { readFileSync } from "node:fs";
 import { describe, expect, test } from "@jest/globals";
+import { readDipCsv } from "~/core/export/dipCsv";
 import { findingsOf } from "~/core/findings/findings";
 import { type Finding, ruleIds } from "~/core/findings/types";
 import { judgeAll, worstConditions } from "~/core/hydraulics/worst";
@@ -16,7 +17,7 @@ import {
   explainTank,
   explainVacuum,
 } from "./explain";
-import { faultText, quantityFaultText } from "./faults";
+import { dipFaultText, faultText, quantityFaultText } from "./faults";
 import { findingText } from "./findings";
 import { nameOf, noteText } from "./notes";
 import { outcomeText } from "./outcomes";
@@ -28,6 +29,46 @@ const name = (id: string) => nameOf(job, id);
 const broken = /undefined|NaN|null|\[object|Infinity/;
 
 describe("sentences", () => {
+  test.each(["largerThanFlange", "noSaw", "nearEdge", "nearHole", "nearBaffle", "swingFouls"])(
+    "a plate's hole that is %s reads whole",
+    (code) => {
+      const values = { tank: "Day tank", use: "sender", byM: 0.004, code };
+      const finding: Finding = {
+        rule: "plateHole",
+        grade: "mend",
+        ids: ["dayTank", "h1"],
+        lineUpIds: [],
+        basis: "common",
+        values,
+        figure: 0.004,
+      };
+      const { title, why, mend } = findingText(finding, metricUnits, name);
+      expect(title).toContain("Day tank, sender's hole");
+      for (const line of [title, why, mend]) expect(line).not.toMatch(broken);
+    },
+  );
+
+  test("dips that cannot be read are told with their line", () => {
+    const read = readDipCsv("depth,volume,at\n100 mm,20 L,2026-05-01\nshallow,,\n-5 mm,,never", {
+      length: "mm",
+      volume: "L",
+    });
+    if (read.ok) throw new Error("read");
+    const said = read.faults.map((fault) => dipFaultText(fault));
+    expect(said).toHaveLength(3);
+    expect(said[0]).toMatch(/^line 3: .*shallow/);
+    expect(said[1]).toBe("line 4: must not be less than nothing");
+    expect(said[2]).toBe("line 4: the date was not understood");
+    expect(readDipCsv("litres\n5", { length: "mm", volume: "L" })).toMatchObject({
+      ok: false,
+      faults: [{ code: "noDepthColumn" }],
+    });
+    expect(readDipCsv("Depth\n4 in", { length: "mm", volume: "L" })).toEqual({
+      ok: true,
+      rows: [{ at: null, depthM: expect.closeTo(0.1016, 9), volumeM3: null }],
+    });
+  });
+
   test.each([metricUnits, usUnits])("every finding of the demo reads whole in %o", (units) => {
     for (const finding of findingsOf(job)) {
       const text = findingText(finding, units, name);

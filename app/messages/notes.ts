@@ -18,6 +18,8 @@ export function noteText({ code, ids }: Note, job: Job): string {
       return `These ends no longer meet anything: ${names}.`;
     case "boresDiffer":
       return `The hoses on the two sides had different bores; ${names} keeps the first.`;
+    case "aboardLowered":
+      return `${names} held more than its new shape does: it is taken as full now.`;
     case "portsLeftOpen":
       return `These ports are now open: ${names}.`;
   }

@@ -11,7 +11,7 @@ const Top = styled.div`
   > :last-child { flex: 1; }
 `;
 const One = styled(Tab)`
-  padding: 5px 8px; min-height: 32px; display: flex; align-items: center; gap: 5px; cursor: pointer; white-space: nowrap; font-stretch: 84%; font-size: 15px;
+  padding: 5px 6px; min-height: 32px; display: flex; align-items: center; gap: 5px; cursor: pointer; white-space: nowrap; font-stretch: 82%; font-size: 14.5px;
   border-bottom: 3px solid transparent; color: var(--soft); outline: none;
   @media (pointer: coarse) { min-height: 44px; }
   &[data-selected] { border-bottom-color: var(--ink); color: var(--ink); font-weight: 650; }

@@ -130,3 +130,37 @@ describe("commands", () => {
     },
   );
 });
+
+test("a tank drawn smaller than its fuel is taken as full, and that is told; a shape that cannot be is left to be refused", () => {
+  const job = startJob("j", "J", "oneTank");
+  const [tank] = job.tanks;
+  if (!tank) throw new Error("no tank");
+  const full = applyCommand(job, { name: "setConditions", change: { aboardM3: { [tank.id]: 0.19 } } }).job;
+  const small = { kind: "box", lengthM: 0.5, widthM: 0.5, heightM: 0.4 } as const;
+  const { job: after, notes } = applyCommand(full, {
+    name: "editTank",
+    id: tank.id,
+    change: { shape: small },
+  });
+  expect(notes).toEqual([{ code: "aboardLowered", ids: [tank.id] }]);
+  expect(currentPlan(after).conditions.aboardM3[tank.id]).toBeCloseTo(0.1, 12);
+  const bad = applyCommand(full, {
+    name: "editTank",
+    id: tank.id,
+    change: { shape: { ...small, lengthM: 400 } },
+  });
+  expect(currentPlan(bad.job).conditions.aboardM3[tank.id]).toBe(0.19);
+});
+
+test("a field given as undefined goes", () => {
+  const job = startJob("j", "J", "oneTank");
+  const id = job.tanks[0]?.id ?? "";
+  const cooled = applyCommand(job, {
+    name: "editTank",
+    id,
+    change: { cooler: { effectiveness: 0.5, coolantC: 20 } },
+  }).job;
+  expect(cooled.tanks[0]?.cooler?.effectiveness).toBe(0.5);
+  const bare = applyCommand(cooled, { name: "editTank", id, change: { cooler: undefined } }).job;
+  expect("cooler" in (bare.tanks[0] ?? {})).toBe(false);
+});

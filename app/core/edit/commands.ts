@@ -2,7 +2,7 @@
  * Every change to a job is one of these small typed commands. Each runs on a draft; the change and its inverse
  * are recorded as patches, so that undo is exact whatever the command did.
  */
-import { applyPatches, enablePatches, type Patch, produceWithPatches } from "immer";
+import { applyPatches, current, enablePatches, type Patch, produceWithPatches } from "immer";
 import { type NewPartKind, newEngine, newLineUp, newPart, newRun, newTank } from "../plan/blank";
 import { distanceM, placedPorts, portKey, portsOf, samePort } from "../plan/ports";
 import { isTooShort, runGeometry } from "../plan/route";
@@ -22,6 +22,8 @@ import type {
   ValveSetting,
 } from "../plan/types";
 import { firstSetting, isValve } from "../plan/valves";
+import { checkTank } from "../tanks/check";
+import { capacityM3 } from "../tanks/tank";
 
 enablePatches();
 
@@ -64,7 +66,7 @@ export type Command =
 
 /** What a command could not keep, for the user to see. */
 export interface Note {
-  code: "endsNoLongerMeet" | "boresDiffer" | "portsLeftOpen";
+  code: "endsNoLongerMeet" | "boresDiffer" | "portsLeftOpen" | "aboardLowered";
   ids: Id[];
 }
 
@@ -376,6 +378,22 @@ function setConditions(
   Object.assign(conditions.load, load);
 }
 
+/** A tank that holds less than is aboard is then full, and that is told: a shape is drawn with fuel in it. */
+function editTank(job: Job, plan: Plan, { id, change }: Extract<Command, { name: "editTank" }>): Note[] {
+  const tank = found(
+    job.tanks.find((one) => one.id === id),
+    id,
+  );
+  editRecord(tank, change);
+  fitHoses(job, plan, id, { evenMeasured: false });
+  const now = current(tank);
+  if (checkTank(now).length > 0) return [];
+  const most = capacityM3(now);
+  const overfull = job.plans.filter(({ conditions }) => (conditions.aboardM3[id] ?? 0) > most);
+  for (const { conditions } of overfull) conditions.aboardM3[id] = most;
+  return overfull.length > 0 ? [{ code: "aboardLowered", ids: [id] }] : [];
+}
+
 /** Sets what is given; what is given as undefined goes. */
 function editRecord<T extends object>(record: T, change: Partial<T>): void {
   Object.assign(record, change);
@@ -406,15 +424,7 @@ function run(job: Job, command: Command): Note[] {
       for (const each of job.plans) each.conditions.aboardM3[command.id] = 0.1;
       return [];
     case "editTank":
-      editRecord(
-        found(
-          job.tanks.find(({ id }) => id === command.id),
-          command.id,
-        ),
-        command.change,
-      );
-      fitHoses(job, plan, command.id, { evenMeasured: false });
-      return [];
+      return editTank(job, plan, command);
     case "removeTank":
       job.tanks = job.tanks.filter(({ id }) => id !== command.id);
       return removeSurveyed(job, command.id);

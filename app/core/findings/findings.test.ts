@@ -3,7 +3,7 @@ import { describe, expect, test } from "@jest/globals";
 import { applyCommand, type Command } from "../edit/commands";
 import { startJob } from "../edit/starters";
 import { currentPlan } from "../plan/ports";
-import type { Engine, Job, SetAside } from "../plan/types";
+import type { Engine, Job, SetAside, Tank } from "../plan/types";
 import { LITRE_PER_HOUR_M3_S } from "../units/factors";
 import { findingsOf } from "./findings";
 import type { Finding, RuleId } from "./types";
@@ -12,8 +12,11 @@ const marram = (): Job => (JSON.parse(readFileSync("demo/marram.keel.json", "utf
 const twoTanks = () => startJob("s", "Start", "twoTanksTwoSelectors");
 const change = (job: Job, ...commands: Command[]) =>
   commands.reduce((now, command) => applyCommand(now, command).job, job);
+/** Hoses age: the demo job is judged on one day. */
+const TODAY = new Date("2026-06-01T00:00:00Z");
+const allOf = (job: Job) => findingsOf(job, undefined, undefined, TODAY);
 const of = (job: Job, rule: RuleId): Finding | undefined =>
-  findingsOf(job).find((finding) => finding.rule === rule);
+  allOf(job).find((finding) => finding.rule === rule);
 const partNamed = (job: Job, name: string) =>
   currentPlan(job).parts.find((part) => part.name === name)?.id ?? "";
 const lineUp = (job: Job, i = 0) => currentPlan(job).lineUps[i]?.id ?? "";
@@ -139,6 +142,153 @@ describe("each rule on a plan that fails it and on one that passes", () => {
   });
 });
 
+describe("rules of what was found on board: each fires on its change to the demo job, and not before", () => {
+  const tank = (id: string) => {
+    const found = marram().tanks.find((one) => one.id === id);
+    if (!found) throw new Error(id);
+    return found;
+  };
+  const [day, port] = [tank("dayTank"), tank("portWing")];
+  const opening = day.opening!;
+  const filling = port.filling!;
+  const cases: [RuleId, string, string, Partial<Tank>, Partial<Finding>][] = [
+    ["tankCapacity", "a plate far from the shape", "portWing", { plateM3: 0.28 }, { grade: "mend" }],
+    [
+      "returnHot",
+      "11 no cooler on the hottest day",
+      "dayTank",
+      { cooler: undefined },
+      { grade: "watch", basis: "standard" },
+    ],
+    [
+      "plateHole",
+      "19 a hole larger than its flange",
+      "dayTank",
+      { opening: { ...opening, holes: opening.holes.map((hole) => ({ ...hole, diameterM: 0.06 })) } },
+      { grade: "mend" },
+    ],
+    [
+      "plateHole",
+      "19 a sump's hole larger than its flange",
+      "dayTank",
+      { sump: { xM: 0.2, yM: 0.2, diameterM: 0.1, depthM: 0.08, holeM: 0.11, mostHoleM: 0.1 } },
+      { basis: "maker" },
+    ],
+    [
+      "noRoomAbove",
+      "55 no room over the plate",
+      "dayTank",
+      { opening: { ...opening, roomAboveM: 0.2 } },
+      { grade: "watch" },
+    ],
+    [
+      "pickupClearance",
+      "20 a square mouth too near",
+      "dayTank",
+      { pickupFit: { ...day.pickupFit!, mouth: "square", clearanceM: 0, sagM: 0.001 } },
+      { grade: "mend" },
+    ],
+    [
+      "sumpHangs",
+      "21 a sump near the ground",
+      "dayTank",
+      { sump: { xM: 0.2, yM: 0.2, diameterM: 0.1, depthM: 0.08, holeM: 0.1, floorOverGroundM: 0.3 } },
+      { grade: "watch" },
+    ],
+    ["tankHeavy", "23 too heavy for two people", "portWing", { droppedBy: "twoPeople" }, { grade: "watch" }],
+    [
+      "ventLow",
+      "24 the vent under the fill's lip",
+      "portWing",
+      { filling: { ...filling, ventTop: { ...filling.ventTop, zM: 1 } } },
+      { basis: "standard" },
+    ],
+    [
+      "ventLow",
+      "24 a dip in the vent",
+      "portWing",
+      { filling: { ...filling, hasDip: true } },
+      { basis: "common" },
+    ],
+    ["ventLow", "24 a narrow fill", "portWing", { filling: { ...filling, fillBoreM: 0.025 } }, {}],
+    [
+      "ventLow",
+      "24 a rating under the head at the brim",
+      "portWing",
+      { filling: { ...filling, ratedPa: 9000 } },
+      {},
+    ],
+    [
+      "standingWater",
+      "26 water under it",
+      "portWing",
+      { condition: { ...port.condition!, drains: "holdsWater" } },
+      {},
+    ],
+    [
+      "standingWater",
+      "26 open foam under metal",
+      "portWing",
+      { condition: { ...port.condition!, drains: "foam" } },
+      {},
+    ],
+    [
+      "cleaningTaken",
+      "59 the cleaning opening taken",
+      "dayTank",
+      { opening: { ...opening, cleaningTaken: true } },
+      {},
+    ],
+    ["warningGone", "57 nothing warns", "dayTank", { opening: { ...opening, warnedBy: "nothing" } }, {}],
+    [
+      "gaugeEmpty",
+      "60 litres at E before it is dipped",
+      "stbdWing",
+      { sender: port.sender },
+      { grade: "watch" },
+    ],
+  ];
+  test.each(cases)("%s: %s", (rule, _what, id, change_, wanted) => {
+    expect(of(marram(), rule)).toBeUndefined();
+    const changed = change(marram(), { name: "editTank", id, change: change_ });
+    expect(of(changed, rule)).toMatchObject({ rule, ...wanted });
+  });
+
+  test("23 litres to drain by hand", () => {
+    const heavy = change(marram(), {
+      name: "editTank",
+      id: "portWing",
+      change: { droppedBy: "cradleAndJack" },
+    });
+    const finding = of(heavy, "tankHeavy");
+    const density = 835;
+    // 212 L and 21 kg of tank against 150 kg.
+    expect(finding?.values.drainM3).toBeCloseTo((0.212 * density + 21 - 150) / density, 4);
+  });
+
+  test("27 the hose found goes when it is renewed, and a ten-year-old one comes", () => {
+    expect(of(marram(), "hoseFound")).toMatchObject({ grade: "mend", ids: ["run7"], basis: "standard" });
+    const survey = { printed: "ISO 7840 A1 2024-03", place: "engineRoom", feel: "sound" } as const;
+    const renewed = change(marram(), { name: "editRun", id: "run7", change: { survey } });
+    expect(of(renewed, "hoseFound")).toBeUndefined();
+    const old = change(renewed, {
+      name: "editRun",
+      id: "run7",
+      change: { survey: { ...survey, printed: "ISO 7840 A1 2017-03" } },
+    });
+    expect(of(old, "hoseFound")).toMatchObject({ grade: "watch", basis: "common" });
+  });
+
+  test("10 a baffle between pickup and return is taken out", () => {
+    const open = change(marram(), {
+      name: "editTank",
+      id: "portWing",
+      change: { baffles: [{ id: "b", across: "x", atM: 0.95 }] },
+    });
+    expect(of(open, "returnNearPickup")).toMatchObject({ ids: ["portWing"] });
+  });
+});
+
 test("a finding set aside keeps its reason, and comes back when its figure is worse", () => {
   const entry: SetAside = {
     kind: "setAside",
@@ -159,11 +309,12 @@ test("a finding set aside keeps its reason, and comes back when its figure is wo
 });
 
 test("the demo job carries what it is meant to and nothing else", () => {
-  expect(findingsOf(marram()).map(({ rule, grade }) => `${grade} ${rule}`)).toEqual([
+  expect(allOf(marram()).map(({ rule, grade }) => `${grade} ${rule}`)).toEqual([
     "stop returnElsewhere",
     "mend noShutOff",
     "mend filterTooSmall",
     "mend suctionClean",
+    "mend hoseFound",
     "watch returnCanClose",
     "watch freeAir",
   ]);

@@ -3,7 +3,7 @@ import { blended } from "../fuel/blend";
 import { fuelAt } from "../fuel/fuel";
 import { grades } from "../fuel/grades";
 import { tankFlows } from "../hydraulics/derive";
-import type { LineUpVerdict } from "../hydraulics/worst";
+import { type LineUpVerdict, lowestUsableM3 } from "../hydraulics/worst";
 import { engineFlows } from "../network/settings";
 import type { Job, Tank } from "../plan/types";
 import { COMMON_ENGINE, FUEL_TOO_HOT_C, type Heating, heatOverHours, hoursToLimit } from "../tanks/heat";
@@ -12,6 +12,9 @@ import type { Finding, Rule } from "./types";
 
 /** A working day. Common practice, no source. */
 export const DUTY_H = 10;
+
+/** A tank without a pickup is run down to this. */
+const LEAST_LEFT_M3 = 1e-3;
 
 /** The tank's fuel warmed by the engine's full return on the hottest day. */
 export function heatingOf(job: Job, tank: Tank, aboardM3: number, ambientC: number): Heating | null {
@@ -30,6 +33,7 @@ export function heatingOf(job: Job, tank: Tank, aboardM3: number, ambientC: numb
     engine: COMMON_ENGINE,
     cooler: tank.cooler ?? null,
     hours: DUTY_H,
+    leastM3: Math.max(LEAST_LEFT_M3, lowestUsableM3(job)[tank.id] ?? 0),
   };
 }
 

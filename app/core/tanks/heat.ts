@@ -29,6 +29,8 @@ export interface Heating {
   engine: { tempC: number; share: number };
   cooler: { effectiveness: number; coolantC: number } | null;
   hours: number;
+  /** The sum ends when this little is left: the pickup has come clear. */
+  leastM3: number;
 }
 
 export interface HeatPoint {
@@ -54,9 +56,6 @@ function rateKS(h: Heating, tempC: number, aboardM3: number, wetM2: number): num
 }
 
 const STEPS_PER_HOUR = 12;
-/** The sum ends when this little is left: no one runs on it. */
-const LEAST_LEFT_M3 = 1e-3;
-
 /** Temperature over the hours as the tank runs down, by midpoint steps of five minutes; a point a quarter hour. */
 export function heatOverHours(h: Heating): HeatPoint[] {
   const tilted = standingLevel(h.tank);
@@ -75,7 +74,7 @@ export function heatOverHours(h: Heating): HeatPoint[] {
     });
   note(0);
   for (let step = 1; step <= h.hours * STEPS_PER_HOUR; step++) {
-    if (!(aboardM3 - burn * dt > LEAST_LEFT_M3)) break;
+    if (!(aboardM3 - burn * dt > h.leastM3)) break;
     const area = wet(aboardM3);
     const half = tempC + (dt / 2) * rateKS(h, tempC, aboardM3, area);
     tempC += dt * rateKS(h, half, aboardM3 - (burn * dt) / 2, area);

@@ -11,6 +11,7 @@ import { boundsOf } from "~/core/tanks/shape";
 import { Button } from "~/ui/button";
 import { Select, Switch } from "~/ui/fields";
 import { Caution } from "~/ui/place";
+import { useAhead } from "~/ui/useAhead";
 import {
   Fields,
   LengthField,
@@ -85,7 +86,7 @@ export function OpeningPanel() {
     );
   }
   const set = (change: Partial<Opening>, gesture?: string) =>
-    void edit({ opening: { ...opening, ...change } }, undefined, gesture);
+    edit({ opening: { ...opening, ...change } }, undefined, gesture);
   const setHole = (id: string, change: Partial<PlateHole>, gesture?: string) =>
     set({ holes: opening.holes.map((hole) => (hole.id === id ? { ...hole, ...change } : hole)) }, gesture);
   const faults = holeFaults(tank);
@@ -280,10 +281,11 @@ function PlateDrawing({
   chosenId: string | null;
   choose: (id: string) => void;
   bad: ReadonlySet<string>;
-  onMove: (id: string, aM: number, bM: number, gesture?: string) => void;
+  onMove: (id: string, aM: number, bM: number, gesture?: string) => Promise<unknown>;
 }) {
   const { length } = useUnits();
-  const [draft, setDraft] = useState<{ id: string; aM: number; bM: number } | null>(null);
+  const [draft, setDraft, dropDraft] = useAhead<{ id: string; aM: number; bM: number }>();
+  const [isHeld, setHeld] = useState(false);
   const scale = (W - 60) / opening.aM;
   const height = opening.bM * scale + 56;
   const px = (aM: number) => 40 + aM * scale;
@@ -295,20 +297,24 @@ function PlateDrawing({
       event.currentTarget.setPointerCapture(event.pointerId);
       event.currentTarget.focus();
       choose(hole.id);
+      setHeld(true);
       setDraft({ id: hole.id, aM: hole.aM, bM: hole.bM });
     },
     onPointerMove: (event: PointerEvent<SVGGElement>) => {
       const box = event.currentTarget.ownerSVGElement?.getBoundingClientRect();
-      if (!draft || !box) return;
+      if (!draft || !isHeld || !box) return;
       const aM = tidy((((event.clientX - box.left) / box.width) * W - 40) / scale);
       const down = (((event.clientY - box.top) / box.height) * height - 20) / scale;
       setDraft({ id: hole.id, aM, bM: tidy(isInside ? down : opening.bM - down) });
     },
     onPointerUp: () => {
-      if (draft) onMove(draft.id, draft.aM, draft.bM);
-      setDraft(null);
+      setHeld(false);
+      if (draft && isHeld) setDraft(draft, () => onMove(draft.id, draft.aM, draft.bM));
     },
-    onPointerCancel: () => setDraft(null),
+    onPointerCancel: () => {
+      setHeld(false);
+      dropDraft();
+    },
     onKeyDown: (event: KeyboardEvent<SVGGElement>) => {
       const by = event.shiftKey ? 10 * STEP_M : STEP_M;
       const up = isInside ? -by : by;
@@ -321,7 +327,9 @@ function PlateDrawing({
       const move = moves[event.key];
       if (!move) return;
       event.preventDefault();
-      onMove(hole.id, hole.aM + move[0], hole.bM + move[1], `hole-${hole.id}`);
+      const at = draft?.id === hole.id ? draft : hole;
+      const next = { id: hole.id, aM: at.aM + move[0], bM: at.bM + move[1] };
+      setDraft(next, () => onMove(next.id, next.aM, next.bM, `hole-${hole.id}`));
     },
   });
   return (

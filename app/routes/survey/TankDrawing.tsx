@@ -12,6 +12,7 @@ import { DEGREE_RAD, INCH_M } from "~/core/units/factors";
 import { formatQuantity } from "~/core/units/format";
 import { sectionPath } from "~/plumbing/glyphs";
 import { useJob } from "~/state/job";
+import { useAhead } from "~/ui/useAhead";
 import { useEditTank, useTank } from "./tankContext";
 
 const W = 400;
@@ -33,7 +34,7 @@ interface Frame {
 }
 
 /** Turns the tank's plane to the picture's: `turnDeg` clockwise on screen, `flip` where the first axis runs to the left. */
-function frameOf(outline: readonly SectionPoint[], turnDeg: number, flip: boolean): Frame {
+function frameOf(outline: readonly SectionPoint[], turnDeg: number, flip: boolean, spare = 0): Frame {
   const us = outline.map(([u]) => u);
   const zs = outline.map(([, z]) => z);
   const [u0, u1] = [Math.min(...us), Math.max(...us)];
@@ -41,17 +42,17 @@ function frameOf(outline: readonly SectionPoint[], turnDeg: number, flip: boolea
   const [sine, cosine] = [Math.sin(turnDeg * DEGREE_RAD), Math.cos(turnDeg * DEGREE_RAD)];
   const width = (u1 - u0) * Math.abs(cosine) + (z1 - z0) * Math.abs(sine);
   const height = (u1 - u0) * Math.abs(sine) + (z1 - z0) * Math.abs(cosine);
-  const scale = Math.min((W - 2 * MARGIN - 60) / width, (H - 2 * MARGIN) / height);
+  const scale = Math.min((W - 2 * MARGIN - 60) / width, (H - 2 * MARGIN - spare) / height);
   const [uc, zc] = [(u0 + u1) / 2, (z0 + z1) / 2];
   const side = flip ? -1 : 1;
   return {
     scale,
     place: ([u, z]) => {
       const [a, b] = [side * (u - uc) * scale, -(z - zc) * scale];
-      return [W / 2 + a * cosine - b * sine, H / 2 + 4 + a * sine + b * cosine];
+      return [W / 2 + a * cosine - b * sine, H / 2 + 4 - spare / 4 + a * sine + b * cosine];
     },
     back: ([x, y]) => {
-      const [a, b] = [x - W / 2, y - H / 2 - 4];
+      const [a, b] = [x - W / 2, y - H / 2 - 4 + spare / 4];
       return [uc + (side * (a * cosine + b * sine)) / scale, zc - (-a * sine + b * cosine) / scale];
     },
   };
@@ -92,7 +93,7 @@ export function SectionDrawing({
   const { tank, tilted, offset, attitude } = useTank();
   const { job } = useJob();
   const edit = useEditTank(tank);
-  const [draft, setDraft] = useState<SectionPoint[] | null>(null);
+  const [draft, setDraft, dropDraft] = useAhead<SectionPoint[]>();
   const { shape } = tank;
   const xM =
     shape.kind === "loft" && isEditing ? (shape.sections[sectionIndex]?.xM ?? 0) : soundingOf(tank).xM;
@@ -120,7 +121,7 @@ export function SectionDrawing({
       setDraft(outline);
     },
     onPointerMove: (event: PointerEvent<SVGGElement>) => {
-      if (!draft) return;
+      if (!draft || !held) return;
       const svg = event.currentTarget.ownerSVGElement;
       const box = svg?.getBoundingClientRect();
       if (!box) return;
@@ -131,14 +132,12 @@ export function SectionDrawing({
       setDraft(moved(i, [round(y), round(z)]));
     },
     onPointerUp: () => {
-      const done = draft;
       setHeld(null);
-      if (!done) return;
-      void commit(done).finally(() => setDraft(null));
+      if (draft && held) setDraft(draft, () => commit(draft));
     },
     onPointerCancel: () => {
       setHeld(null);
-      setDraft(null);
+      dropDraft();
     },
     onKeyDown: (event: KeyboardEvent<SVGGElement>) => {
       const by = event.shiftKey ? 10 * snap : snap;
@@ -152,7 +151,8 @@ export function SectionDrawing({
       const point = to[event.key];
       if (!point) return;
       event.preventDefault();
-      void commit(moved(i, point), `corner-${tank.id}-${i}`);
+      const next = moved(i, point);
+      setDraft(next, () => commit(next, `corner-${tank.id}-${i}`));
     },
   });
 
@@ -357,7 +357,7 @@ export function PlanDrawing() {
   const { tank } = useTank();
   const { job } = useJob();
   const outline = planOf(tank.shape);
-  const { place, scale } = frameOf(outline, 0, false);
+  const { place, scale } = frameOf(outline, 0, false, 20);
   const sounding = soundingOf(tank);
   const [sx, sy] = place([sounding.xM, sounding.yM]);
   const length = (m: number) => formatQuantity("length", m, job.units.length, 4);
@@ -419,14 +419,14 @@ export function PlanDrawing() {
         return (
           <g key={id}>
             <circle cx={x} cy={y} r={4} fill={role === "return" ? "var(--back)" : "var(--ink)"} />
-            <text x={x + 8} y={y + 4 + (i % 2) * 12}>
+            <text x={x + 8} y={y + 4 - (i % 2) * 12}>
               {name}
             </text>
           </g>
         );
       })}
       <path d={`M${sx - 7} ${sy}h14M${sx} ${sy - 7}v14`} stroke="var(--ink)" strokeWidth={1.6} />
-      <text x={sx + 9} y={sy - 6}>
+      <text x={sx - 6} y={sy + 22} textAnchor="end">
         sounded here
       </text>
       <text x={W / 2} y={H - 6} textAnchor="middle">

@@ -10,11 +10,13 @@ import type { Tank } from "~/core/plan/types";
 import { type Attitude, LEVEL } from "~/core/tanks/attitude";
 import { floorUnder } from "~/core/tanks/dip";
 import { capacityM3, soundingOf } from "~/core/tanks/tank";
+import { formatNumber } from "~/core/units/format";
 import { useJob } from "~/state/job";
 import { Button, ToggleButton } from "~/ui/button";
 import { Slider } from "~/ui/fields";
 import { GradeGlyph } from "~/ui/glyphs";
 import { Tabs } from "~/ui/tabs";
+import { useAhead } from "~/ui/useAhead";
 import { ConditionPanel } from "./ConditionPanel";
 import { DipPanel } from "./DipPanel";
 import { OpeningPanel } from "./OpeningPanel";
@@ -82,7 +84,7 @@ export function Tanks() {
   );
   const tank = job.tanks.find(({ id }) => id === selectedId) ?? job.tanks[0];
   const [attitude, setAttitude] = useState<Attitude>(LEVEL);
-  const [trying, setTrying] = useState<{ tankId: string; m3: number } | null>(null);
+  const [trying, setTrying] = useAhead<{ tankId: string; m3: number }>();
   if (!tank)
     return (
       <div style={{ padding: "0 16px" }}>
@@ -116,13 +118,13 @@ export function Tanks() {
         setAttitude={setAttitude}
         aboardM3={aboardM3}
       >
-        <Worked tank={tank} onTry={(m3) => setTrying(m3 === null ? null : { tankId: tank.id, m3 })} />
+        <Worked tank={tank} onTry={(m3, save) => setTrying({ tankId: tank.id, m3 }, save)} />
       </SurveyedTankProvider>
     </>
   );
 }
 
-function Worked({ tank, onTry }: { tank: Tank; onTry: (m3: number | null) => void }) {
+function Worked({ tank, onTry }: { tank: Tank; onTry: (m3: number, save?: () => Promise<unknown>) => void }) {
   const { dispatch } = useJob();
   const { attitude, setAttitude, aboardM3, tilted, offset } = useTank();
   const { volume, length } = useUnits();
@@ -141,7 +143,7 @@ function Worked({ tank, onTry }: { tank: Tank; onTry: (m3: number | null) => voi
       min={-MOST_TILT_DEG}
       max={MOST_TILT_DEG}
       step={0.5}
-      output={`${attitude[name]}°`}
+      output={`${formatNumber(attitude[name])}°`}
       ends={ends}
       onChange={(deg) => setAttitude({ ...attitude, [name]: deg })}
     />
@@ -188,12 +190,12 @@ function Worked({ tank, onTry }: { tank: Tank; onTry: (m3: number | null) => voi
             max={capacity}
             step={capacity / 200}
             output={volume(aboardM3)}
-            onChange={onTry}
+            onChange={(m3) => onTry(m3)}
             onEnd={(m3) => {
-              void dispatch({
-                name: "setConditions",
-                change: { aboardM3: { [tank.id]: Math.min(capacity, m3) } },
-              }).then(() => onTry(null));
+              const aboard = Math.min(capacity, m3);
+              onTry(aboard, () =>
+                dispatch({ name: "setConditions", change: { aboardM3: { [tank.id]: aboard } } }),
+              );
             }}
           />
         </Sliders>

@@ -2,7 +2,7 @@
  * Decides: what is measured, what is only assumed, and what of it can stay.
  * Seen in three seconds: the tank at hand with its fuel and its mouths wet or dry, and what stands against it.
  */
-import { useState } from "react";
+import { useSearchParams } from "react-router";
 import styled from "styled-components";
 import { assumedFigures } from "~/core/plan/assumed";
 import { fieldNames } from "~/messages/fields";
@@ -22,11 +22,14 @@ const Body = styled.div`
   h2 { font-size: 20px; padding: 8px 0 7px 16px; }
 `;
 
-type Part = "tanks" | "fuel" | "hoses" | "samples" | "measure" | "report";
+const parts = ["tanks", "fuel", "hoses", "samples", "measure", "report"] as const;
+type Part = (typeof parts)[number];
 
 export default function Survey() {
   const { job, plan } = useJob();
-  const [part, setPart] = useState<Part>("tanks");
+  const [asked, ask] = useSearchParams();
+  const part = parts.find((one) => one === asked.get("part")) ?? "tanks";
+  const setPart = (next: Part) => ask({ part: next }, { replace: true, preventScrollReset: true });
   const assumed = assumedFigures(job, plan);
   return (
     <Body>
