@@ -102,6 +102,7 @@ test("jobs are duplicated, renamed, deleted and brought back", async ({ page }) 
   await page.goto("/");
   await page.getByRole("button", { name: "Duplicate Marram" }).click();
   await page.getByRole("link", { name: /Marram copy/ }).click();
+  await page.getByRole("tab", { name: "Fuel and site" }).click();
   await page.getByLabel("Job", { exact: true }).fill("Second tender");
   await page.getByLabel("Job", { exact: true }).press("Enter");
   await expect(page.getByRole("heading", { level: 1, name: "Second tender" })).toBeVisible();

@@ -17,6 +17,7 @@ import {
   SliderThumb,
   SliderTrack,
 } from "react-aria-components";
+import { flushSync } from "react-dom";
 import styled from "styled-components";
 import type { Dimension } from "~/core/units/factors";
 import { formatQuantity, otherUnit, showQuantity } from "~/core/units/format";
@@ -230,7 +231,8 @@ export const Slider = memo(function Slider({
       minValue={min}
       maxValue={max}
       step={step}
-      onChange={(next) => onChange(Number(next))}
+      // Drawn within the frame that brought the move: left to the scheduler, it would come a frame later.
+      onChange={(next) => flushSync(() => onChange(Number(next)))}
       onChangeEnd={(next) => onEnd?.(Number(next))}
     >
       <FieldLabel>{label}</FieldLabel>

@@ -24,6 +24,9 @@ export type HoleFault =
   | { code: "swingFouls"; holeId: string; otherId: string; shortM: number }
   | { code: "noRoomAbove"; holeId: string; shortM: number };
 
+/** A baffle and its weld as they are drawn. */
+const BAFFLE_SEEN_M = 0.003;
+
 /** Metal left between two holes, m: their flanges may touch but not lie over each other. */
 const between = (a: PlateHole, b: PlateHole) => Math.hypot(a.aM - b.aM, a.bM - b.bM);
 
@@ -76,6 +79,45 @@ export function holeFaults(tank: Tank): HoleFault[] {
       faults.push({ code: "noRoomAbove", holeId, shortM: hole.partLengthM - roomAboveM });
     return faults;
   });
+}
+
+/** Least metal from a hole's rim to the next hole's, m; null for the only hole. */
+export function metalLeftM({ holes }: Opening, hole: PlateHole): number | null {
+  const left = holes
+    .filter(({ id }) => id !== hole.id)
+    .map((other) => between(hole, other) - (hole.diameterM + other.diameterM) / 2);
+  return left.length > 0 ? Math.min(...left) : null;
+}
+
+/** What lies behind the plate, in the plate's own a and b: where no hole, or no float, may come. */
+export interface KeepOut {
+  id: string;
+  aM: [number, number];
+  bM: [number, number];
+}
+
+/** Baffles and what stands inside, as far as they lie behind the plate. */
+export function keepOuts(tank: Tank): KeepOut[] {
+  const { opening, baffles = [], internals = [] } = tank;
+  if (!opening) return [];
+  const { aM, bM, at } = opening;
+  const clip = (low: number, high: number, most: number): [number, number] | null =>
+    high > 0 && low < most ? [Math.max(0, low), Math.min(most, high)] : null;
+  const found = [
+    ...baffles.map(({ id, across, atM }) => ({
+      id,
+      aM:
+        across === "x" ? clip(atM - at.xM - BAFFLE_SEEN_M, atM - at.xM + BAFFLE_SEEN_M, aM) : clip(0, aM, aM),
+      bM:
+        across === "y" ? clip(atM - at.yM - BAFFLE_SEEN_M, atM - at.yM + BAFFLE_SEEN_M, bM) : clip(0, bM, bM),
+    })),
+    ...internals.map(({ id, low, high }) => ({
+      id,
+      aM: clip(low.xM - at.xM, high.xM - at.xM, aM),
+      bM: clip(low.yM - at.yM, high.yM - at.yM, bM),
+    })),
+  ];
+  return found.flatMap(({ id, aM: a, bM: b }) => (a && b ? [{ id, aM: a, bM: b }] : []));
 }
 
 /** A hole as the other side of the plate shows it: the same datum edge a, mirrored along b. */

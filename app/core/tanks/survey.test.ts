@@ -8,7 +8,7 @@ import { LEVEL } from "./attitude";
 import { judgeTank, testPressurePa } from "./condition";
 import { depthOfReading, dipTable, fitFills, floorUnder, gaugeTable, volumeOfDip } from "./dip";
 import { COMMON_ENGINE, type Heating, heatOverHours, hoursToLimit, specificHeatJKgK } from "./heat";
-import { holeFaults, mirrored, sawFor } from "./opening";
+import { holeFaults, keepOuts, metalLeftM, mirrored, sawFor } from "./opening";
 import {
   cutLengthM,
   deadFuelM3,
@@ -351,6 +351,27 @@ describe("the plate and its holes", () => {
   ])("%s is told, a sound plate is not", (_name, tank, code) => {
     expect(holeFaults(tank).map((fault) => fault.code)).toContain(code);
     expect(holeFaults(plate([hole({})]))).toEqual([]);
+  });
+  test("metal left, and what lies behind the plate, by hand", () => {
+    const tank = plate(
+      [hole({}), hole({ id: "k", aM: 0.2, diameterM: 0.02 })],
+      { at: { xM: 0.3, yM: 0.1, zM: 0.4 } },
+      {
+        baffles: [
+          { id: "b", across: "x", atM: 0.5 },
+          { id: "far", across: "x", atM: 0.9 },
+        ],
+        internals: [
+          { id: "i", name: "i", low: { xM: 0.2, yM: 0.2, zM: 0 }, high: { xM: 0.4, yM: 0.6, zM: 0.1 } },
+        ],
+      },
+    );
+    if (!tank.opening?.holes[0]) throw new Error();
+    expect(metalLeftM(tank.opening, tank.opening.holes[0])).toBeCloseTo(0.1 - (0.054 + 0.02) / 2, 12);
+    expect(keepOuts(tank)).toEqual([
+      { id: "b", aM: [expect.closeTo(0.197, 9), expect.closeTo(0.203, 9)], bM: [0, 0.2] },
+      { id: "i", aM: [0, expect.closeTo(0.1, 9)], bM: [expect.closeTo(0.1, 9), 0.2] },
+    ]);
   });
   test("from inside a hole is mirrored about the plate's middle, and back again", () => {
     const { opening } = plate([hole({ bM: 0.05 })]);

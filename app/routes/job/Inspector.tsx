@@ -8,7 +8,7 @@ import type { NewPartKind } from "~/core/plan/blank";
 import { newId } from "~/core/plan/ids";
 import { placedPorts, portKey, portsOf, samePort } from "~/core/plan/ports";
 import { runGeometry } from "~/core/plan/route";
-import type { Engine, Filter, LiftPump, Part, PlanPart, PortRef, Run, Tank } from "~/core/plan/types";
+import type { Engine, Filter, Id, LiftPump, Part, PlanPart, PortRef, Run, Tank } from "~/core/plan/types";
 import { isValve, positionsOf, type Valve } from "~/core/plan/valves";
 import { formatQuantity, type UnitChoice } from "~/core/units/format";
 import {
@@ -26,6 +26,7 @@ import { Button, ToggleButton } from "~/ui/button";
 import { Quantity, type QuantityProps, Select, Switch, TextField } from "~/ui/fields";
 import { Figure } from "./Figure";
 import { QuantityField } from "./fields";
+import { Photos } from "./Photos";
 
 const Lines = styled.dl`
   margin: 8px 0 10px; display: grid; grid-template-columns: 1fr auto; font-stretch: 84%;
@@ -159,6 +160,16 @@ function useFields<
   };
 }
 
+/** What goes before taking a part out: how it was. */
+function Before({ id, name }: { id: Id; name: string }) {
+  return (
+    <>
+      <h3 style={{ marginTop: 10 }}>Before it is undone</h3>
+      <Photos ofId={id} name={name} />
+    </>
+  );
+}
+
 const positive = (si: number) => (si > 0 ? null : "Must be more than nothing.");
 
 function TankInspector({ tank }: { tank: Tank }) {
@@ -185,6 +196,7 @@ function TankInspector({ tank }: { tank: Tank }) {
         />
       </Group>
       <Connections owner={{ id: tank.id, ports: tank.ports.map(({ id, name }) => ({ id, name })) }} />
+      <Before id={tank.id} name={tank.name} />
       <Buttons>
         <Button
           onPress={() => {
@@ -287,6 +299,7 @@ function PartInspector({ part }: { part: Part }) {
       </Group>
       <PartFields part={part} edit={edit} />
       <Connections owner={{ id: part.id, ports: portsOf(part).map(({ id, name }) => ({ id, name })) }} />
+      <Before id={part.id} name={part.name} />
       {part.kind !== "engine" && <PartActions part={part} />}
       {part.kind === "engine" && (
         <Buttons>

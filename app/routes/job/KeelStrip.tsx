@@ -1,5 +1,5 @@
 import { ChevronsDownUp, ChevronsUpDown } from "lucide-react";
-import { useEffect, useMemo, useState } from "react";
+import { memo, useEffect, useMemo, useState } from "react";
 import { useLocation } from "react-router";
 import styled from "styled-components";
 import { stubsOf } from "~/core/hydraulics/route";
@@ -65,6 +65,32 @@ function useNarrow(): boolean {
   return narrow;
 }
 
+/** Folds the Keel away, or makes it tall. Not drawn anew as a slider moves. */
+const Folds = memo(function Folds({
+  shown,
+  onHeight,
+}: {
+  shown: Height;
+  onHeight: (height: Height) => void;
+}) {
+  const step = shown === "low" ? "tall" : "low";
+  return (
+    <Fold>
+      {shown !== "folded" && (
+        <Button aria-label="Fold the Keel" onPress={() => onHeight("folded")}>
+          <ChevronsDownUp size={16} />
+        </Button>
+      )}
+      <Button
+        aria-label={step === "tall" ? "Make the Keel tall" : "Make the Keel low"}
+        onPress={() => onHeight(step)}
+      >
+        <ChevronsUpDown size={16} />
+      </Button>
+    </Fold>
+  );
+});
+
 export function KeelStrip() {
   const open = useJob();
   const { stored, plan, job, lineUp } = open;
@@ -75,26 +101,11 @@ export function KeelStrip() {
   const shown: Height = place === "prove" && height === "low" ? "tall" : height;
   const marks = useMemo(() => marksFor(place, open), [place, open]);
   const stubs = useMemo(() => (verdict?.way ? stubsOf(plan, verdict.way) : []), [plan, verdict]);
-  const step = shown === "folded" ? "low" : shown === "low" ? "tall" : "low";
   if (place === "print") return null;
   const drawn = verdict?.way && verdict.result.outcome === "solved";
   return (
     <Strip aria-label="The Keel" id="keel" data-state={verdict?.result.outcome ?? "none"}>
-      {!narrow && (
-        <Fold>
-          {shown !== "folded" && (
-            <Button aria-label="Fold the Keel" onPress={() => setHeight("folded")}>
-              <ChevronsDownUp size={16} />
-            </Button>
-          )}
-          <Button
-            aria-label={step === "tall" ? "Make the Keel tall" : "Make the Keel low"}
-            onPress={() => setHeight(step)}
-          >
-            <ChevronsUpDown size={16} />
-          </Button>
-        </Fold>
-      )}
+      {!narrow && <Folds shown={shown} onHeight={setHeight} />}
       {!lineUp && (
         <Empty>The Keel is drawn for a line-up: make one in Lay out, with a tank and an engine joined.</Empty>
       )}

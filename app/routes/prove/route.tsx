@@ -2,7 +2,7 @@
  * Decides: whether each line-up feeds at its worst moment, and what to change if it does not.
  * Seen in three seconds: how far the pressure line is from the limit, and which part costs most.
  */
-import { lazy, memo, Suspense, useMemo, useState } from "react";
+import { lazy, memo, Suspense, useCallback, useEffect, useMemo, useRef, useState } from "react";
 import styled from "styled-components";
 import {
   casesWithin,
@@ -85,10 +85,18 @@ export default function Prove() {
       setLoad: (value: number) => change(({ load }) => ({ load: { ...load, [engineId]: value } })),
     };
   }, [explore, plan.conditions, elementKey, tankId, engineId]);
-  const keep = () => {
-    if (!overlay) return;
-    void dispatch({ name: "setConditions", change: overlay }).then((result) => result.ok && explore(null));
-  };
+  const explored = useRef(overlay);
+  useEffect(() => {
+    explored.current = overlay;
+  }, [overlay]);
+  const keep = useCallback(() => {
+    if (!explored.current) return;
+    void dispatch({ name: "setConditions", change: explored.current }).then(
+      (result) => result.ok && explore(null),
+    );
+  }, [dispatch, explore]);
+  const back = useCallback(() => explore(null), [explore]);
+  const showWorst = useCallback(() => explore(worstConditions(job, plan)), [explore, job, plan]);
   const suction = verdict?.suction;
   const over = suction && suction.vacuumPa > suction.limitPa;
   const worst = verdict?.way?.suctionLosses[0];
@@ -163,25 +171,14 @@ export default function Prove() {
           />
         )}
       </Sliders>
-      <Explored>
-        {overlay ? (
-          <>
-            <strong>Explored, not kept. The dotted line is as stored.</strong>
-            <Button $main onPress={keep}>
-              Keep
-            </Button>
-            <Button onPress={() => explore(null)}>Back to stored</Button>
-          </>
-        ) : (
-          <span style={{ color: "var(--soft)" }}>
-            As stored. The sliders explore; nothing changes until it is kept.
-          </span>
-        )}
-        <Button onPress={() => explore(worstConditions(job, plan))}>Show the worst</Button>
-        <Button onPress={() => setChart(!chart)} aria-expanded={chart}>
-          Pump and system curve
-        </Button>
-      </Explored>
+      <ExploredBar
+        isExplored={overlay !== null}
+        isCharted={chart}
+        onKeep={keep}
+        onBack={back}
+        onWorst={showWorst}
+        onChart={setChart}
+      />
       {chart && verdict && (
         <Sheet>
           <Suspense fallback={<p>Drawing…</p>}>
@@ -193,6 +190,45 @@ export default function Prove() {
     </div>
   );
 }
+
+/** What can be done with what is explored. Not drawn anew as a slider moves. */
+const ExploredBar = memo(function ExploredBar({
+  isExplored,
+  isCharted,
+  onKeep,
+  onBack,
+  onWorst,
+  onChart,
+}: {
+  isExplored: boolean;
+  isCharted: boolean;
+  onKeep: () => void;
+  onBack: () => void;
+  onWorst: () => void;
+  onChart: (isCharted: boolean) => void;
+}) {
+  return (
+    <Explored>
+      {isExplored ? (
+        <>
+          <strong>Explored, not kept. The dotted line is as stored.</strong>
+          <Button $main onPress={onKeep}>
+            Keep
+          </Button>
+          <Button onPress={onBack}>Back to stored</Button>
+        </>
+      ) : (
+        <span style={{ color: "var(--soft)" }}>
+          As stored. The sliders explore; nothing changes until it is kept.
+        </span>
+      )}
+      <Button onPress={onWorst}>Show the worst</Button>
+      <Button onPress={() => onChart(!isCharted)} aria-expanded={isCharted}>
+        Pump and system curve
+      </Button>
+    </Explored>
+  );
+});
 
 /** Every line-up at its stated worst: coldest, filters at change, lowest level, full load. */
 const WorstTable = memo(function WorstTable({

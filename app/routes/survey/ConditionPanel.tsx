@@ -6,13 +6,13 @@ import { useState } from "react";
 import type { Condition, Look, Puddle } from "~/core/plan/types";
 import { judgeTank, type TankReason, type TankVerdict, testPressurePa } from "~/core/tanks/condition";
 import { installedTilt } from "~/core/tanks/pickup";
+import { useEntry } from "~/state/entry";
 import { useJob } from "~/state/job";
 import { Button } from "~/ui/button";
 import { Select, Switch } from "~/ui/fields";
 import { Caution } from "~/ui/place";
 import { QuantityField } from "../job/fields";
-import { useEntry } from "./DipPanel";
-import { Photos } from "./Photos";
+import { Photos } from "../job/Photos";
 import { Facts, Fields, moreThanNothing, Panel, Small, useEditTank, useTank, useUnits } from "./tankContext";
 
 const verdicts: Record<TankVerdict, string> = {

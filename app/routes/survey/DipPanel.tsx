@@ -14,6 +14,7 @@ import { soundingOf } from "~/core/tanks/tank";
 import { fromSi } from "~/core/units/factors";
 import { formatNumber } from "~/core/units/format";
 import { dipFaultText } from "~/messages/faults";
+import { useEntry } from "~/state/entry";
 import { fileName, saveText } from "~/state/files";
 import { useJob } from "~/state/job";
 import { Button } from "~/ui/button";
@@ -34,12 +35,6 @@ import {
 } from "./tankContext";
 
 const stepOf = (unit: string) => (unit === "in" || unit === "ft" ? 0.0254 : 0.02);
-
-/** The day's clock, and which plan an entry of the book cites. */
-export function useEntry() {
-  const { plan, revision } = useJob();
-  return () => ({ id: newId(), at: new Date().toISOString(), planId: plan.id, revision });
-}
 
 export function DipPanel() {
   return (

@@ -6,7 +6,7 @@ import { type KeyboardEvent, type PointerEvent, useState } from "react";
 import styled from "styled-components";
 import { newId } from "~/core/plan/ids";
 import type { HoleUse, Opening, PlateHole } from "~/core/plan/types";
-import { holeFaults, mirrored, sawFor } from "~/core/tanks/opening";
+import { holeFaults, type KeepOut, keepOuts, metalLeftM, mirrored, sawFor } from "~/core/tanks/opening";
 import { boundsOf } from "~/core/tanks/shape";
 import { Button } from "~/ui/button";
 import { Select, Switch } from "~/ui/fields";
@@ -98,6 +98,7 @@ export function OpeningPanel() {
         <PlateDrawing
           opening={opening}
           isInside={isInside}
+          behind={keepOuts(tank)}
           chosenId={chosen?.id ?? null}
           choose={choose}
           bad={new Set(faults.flatMap((fault) => [fault.holeId]))}
@@ -241,12 +242,14 @@ function Holes({
           <th className="n">a</th>
           <th className="n">b</th>
           <th className="n">b from inside</th>
+          <th className="n">Metal to the next</th>
           <th className="n">Saw</th>
         </tr>
       </thead>
       <tbody>
         {opening.holes.map((hole) => {
           const saw = sawFor(hole);
+          const metal = metalLeftM(opening, hole);
           return (
             <tr key={hole.id}>
               <td>
@@ -257,6 +260,7 @@ function Holes({
               <td className="n">{length(hole.aM)}</td>
               <td className="n">{length(hole.bM)}</td>
               <td className="n">{length(mirrored(opening, hole).bM)}</td>
+              <td className="n">{metal === null ? "" : length(metal)}</td>
               <td className="n">{saw === null ? "none fits" : length(saw)}</td>
             </tr>
           );
@@ -271,6 +275,7 @@ const STEP_M = 0.001;
 function PlateDrawing({
   opening,
   isInside,
+  behind,
   chosenId,
   choose,
   bad,
@@ -278,6 +283,7 @@ function PlateDrawing({
 }: {
   opening: Opening;
   isInside: boolean;
+  behind: readonly KeepOut[];
   chosenId: string | null;
   choose: (id: string) => void;
   bad: ReadonlySet<string>;
@@ -348,6 +354,18 @@ function PlateDrawing({
         stroke="var(--ink)"
         strokeWidth={4}
       />
+      {behind.map(({ id, aM, bM }) => (
+        <rect
+          key={id}
+          x={px(aM[0])}
+          y={Math.min(py(bM[0]), py(bM[1]))}
+          width={(aM[1] - aM[0]) * scale}
+          height={(bM[1] - bM[0]) * scale}
+          fill="var(--hairline)"
+          stroke="var(--idle)"
+          strokeDasharray="4 3"
+        />
+      ))}
       <text x={px(opening.aM / 2)} y={height - 8} textAnchor="middle">
         a: {length(opening.aM)}
       </text>

@@ -9,12 +9,12 @@ import { fuelAt } from "~/core/fuel/fuel";
 import type { JarLook, Sample, Tank } from "~/core/plan/types";
 import { heightsOf } from "~/core/tanks/tank";
 import { formatNumber } from "~/core/units/format";
+import { useEntry } from "~/state/entry";
 import { useJob } from "~/state/job";
 import { Button } from "~/ui/button";
 import { Select } from "~/ui/fields";
 import { Caution, Sheet } from "~/ui/place";
 import { QuantityField } from "../job/fields";
-import { useEntry } from "./DipPanel";
 import { Fields, notLessThanNothing, Small, useUnits } from "./tankContext";
 
 const verdicts: Record<JarVerdict, { name: string; next: string }> = {

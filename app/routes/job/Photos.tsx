@@ -3,9 +3,9 @@ import { Camera } from "lucide-react";
 import { useRef } from "react";
 import styled from "styled-components";
 import type { Id, Photo } from "~/core/plan/types";
+import { useEntry } from "~/state/entry";
 import { useJob } from "~/state/job";
 import { Button } from "~/ui/button";
-import { useEntry } from "./DipPanel";
 
 const LONGEST_SIDE = 800;
 const QUALITY = 0.72;
