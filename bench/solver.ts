@@ -5,7 +5,6 @@ import { exportInp } from "~/core/export/inp";
 import { fuelAt } from "~/core/fuel/fuel";
 import { LineUpSolver, type SolvedLineUp } from "~/core/hydraulics/solve";
 import { defaultSweep, sweepAll } from "~/core/hydraulics/worst";
-import { churchill } from "~/core/laws/friction";
 import { buildNetwork } from "~/core/network/network";
 import { surfaceHeightM } from "~/core/network/settings";
 import { currentPlan } from "~/core/plan/ports";
@@ -50,7 +49,7 @@ function fromPlan(ws: Workspace, name: string, job: Job): void {
 function reSolve(ws: Workspace, name: string, job: Job): void {
   const plan = currentPlan(job);
   const network = buildNetwork(job);
-  const solver = new LineUpSolver(network, churchill);
+  const solver = new LineUpSolver(network);
   const first = solved(job, plan.conditions, solver);
   const model = new Project(ws);
   ws.writeFile("k.inp", exportInp(first));

@@ -186,6 +186,8 @@ const holeUses: Record<string, string> = {
   sump: "sump's hole",
 };
 
+const capital = (text: string) => text.charAt(0).toUpperCase() + text.slice(1);
+
 const feels: Record<string, string> = {
   stiff: "stiff",
   soft: "soft and swollen",
@@ -297,7 +299,7 @@ function surveyFindingText(finding: Finding, words: Words): FindingText {
         .map((code) => hoseReasonText(code, number("years"), text("feel")));
       return {
         title: `Hose ${name(finding.ids[0] ?? "")}: ${finding.grade === "mend" ? "replace" : "watch"}`,
-        detail: `${reasons.join("; ")}.`,
+        detail: `${capital(reasons.join("; "))}.`,
         why: "Hose fails from inside and where it is clamped; its printing says what fire and fuel it was made for.",
         mend: "New hose of the class its place needs; write down what was fitted and when.",
         basis,

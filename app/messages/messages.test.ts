@@ -57,8 +57,8 @@ describe("sentences", () => {
     const said = read.faults.map((fault) => dipFaultText(fault));
     expect(said).toHaveLength(3);
     expect(said[0]).toMatch(/^line 3: .*shallow/);
-    expect(said[1]).toBe("line 4: must not be less than nothing");
-    expect(said[2]).toBe("line 4: the date was not understood");
+    expect(said[1]).toBe("line 4: the date was not understood");
+    expect(said[2]).toBe("line 4: must not be less than nothing");
     expect(readDipCsv("litres\n5", { length: "mm", volume: "L" })).toMatchObject({
       ok: false,
       faults: [{ code: "noDepthColumn" }],

@@ -1,6 +1,7 @@
 /** A line-up solved: outcome per consumer, and pressures and flows only where a solve succeeded. */
 import { headPa } from "../fuel/fuel";
 import { churchill, type FrictionLaw } from "../laws/friction";
+import { tabulated } from "../laws/tabulated";
 import type { Network, NetworkLink } from "../network/network";
 import { makeSettings, type Settings, type SettingsFault } from "../network/settings";
 import type { Conditions, Id, LineUp } from "../plan/types";
@@ -32,6 +33,9 @@ export type LineUpResult =
   /** Fuel would boil or a pump lose its suction where no consumer's draw can be lessened. */
   | { outcome: "boils"; at: string; cause: Starvation["cause"] }
   | { outcome: "badConditions"; fault: SettingsFault };
+
+/** Shared by all solvers: what one has asked for, the next finds. */
+const churchillTable = tabulated(churchill);
 
 /** Flows below this are none: 0.0004 L/h, the leakage of a shut link at a few bar is a thousand times less. */
 export const NO_FLOW_M3S = 1e-10;
@@ -71,21 +75,32 @@ function reach(
   return seen;
 }
 
+/** Where a solve in place leaves its figures. */
+interface Results {
+  readonly flow: Float64Array;
+  readonly gaugePa: Float64Array;
+}
+
 /** Solves line-ups of one network; keeps its factor, buffers and last flows between calls. */
 export class LineUpSolver {
   private readonly newton: NetworkSolver;
   private readonly warm: { flow: Float64Array; potential: Float64Array };
   private buffers: Settings | undefined;
+  private readonly results: Results;
   private readonly tankNodes: readonly number[];
   private readonly connected: { open: Uint8Array; known: Uint8Array | null };
   private lastReach: { way: Uint8Array; fromTanks: Uint8Array; toTanks: Uint8Array } | null = null;
 
   constructor(
     readonly network: Network,
-    law: FrictionLaw = churchill,
+    law: FrictionLaw = churchillTable,
   ) {
     const { topology } = network;
     this.newton = new NetworkSolver(topology, law);
+    this.results = {
+      flow: new Float64Array(topology.from.length),
+      gaugePa: new Float64Array(topology.nodes),
+    };
     this.connected = { open: new Uint8Array(topology.from.length), known: null };
     this.tankNodes = Array.from(
       { length: topology.nodes - topology.unknowns },
@@ -109,7 +124,7 @@ export class LineUpSolver {
     const settings = makeSettings(this.network, lineUp, conditions, this.buffers);
     if ("code" in settings) return { outcome: "badConditions", fault: settings };
     this.buffers = settings;
-    return this.solveSettings(settings);
+    return this.solveSettings(settings, this.results);
   }
 
   /** Outcomes by way alone, without a solve: which running consumers have one from a tank and back to one. */
@@ -118,7 +133,7 @@ export class LineUpSolver {
     return "code" in settings ? new Map() : this.consumersWithPaths(settings);
   }
 
-  private solveSettings(settings: Settings): LineUpResult {
+  private solveSettings(settings: Settings, into?: Results): LineUpResult {
     const consumers = this.consumersWithPaths(settings);
     let end = this.run(settings, settings.demand);
     if (end.outcome !== "solved") {
@@ -135,14 +150,17 @@ export class LineUpSolver {
         return { outcome: "boils", at: reason.at, cause: reason.cause };
     }
     const { iterations, massM3S, energyPa } = end;
-    const flow = this.warm.flow.slice();
-    for (let i = 0; i < flow.length; i++) if (Math.abs(flow[i] as number) < NO_FLOW_M3S) flow[i] = 0;
+    const flow = into?.flow ?? new Float64Array(this.warm.flow.length);
+    for (let i = 0; i < flow.length; i++) {
+      const q = this.warm.flow[i] as number;
+      flow[i] = q < NO_FLOW_M3S && q > -NO_FLOW_M3S ? 0 : q;
+    }
     return {
       outcome: "solved",
       network: this.network,
       settings,
       flow,
-      gaugePa: this.gauge(settings),
+      gaugePa: this.gauge(settings, into?.gaugePa ?? new Float64Array(this.warm.potential.length)),
       consumers,
       iterations,
       massM3S,
@@ -265,15 +283,15 @@ export class LineUpSolver {
     return low;
   }
 
-  private gauge(settings: Settings): Float64Array {
+  private gauge(settings: Settings, gauge: Float64Array): Float64Array {
     const { topology, nodeHeightM } = this.network;
+    const { potential } = this.warm;
     const known = this.connectedToTanks(settings);
-    const gauge = this.warm.potential.slice();
     const { densityKgM3 } = settings.fuel;
     for (let node = 0; node < gauge.length; node++) {
       if (node >= topology.unknowns) gauge[node] = 0;
       else if (!known[node]) gauge[node] = Number.NaN;
-      else gauge[node] = (gauge[node] as number) - headPa(densityKgM3, nodeHeightM[node] as number);
+      else gauge[node] = (potential[node] as number) - headPa(densityKgM3, nodeHeightM[node] as number);
     }
     return gauge;
   }

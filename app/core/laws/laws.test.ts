@@ -1,10 +1,12 @@
 import { describe, expect, test } from "@jest/globals";
+import fc from "fast-check";
 import { endLossK } from "./boreChange";
 import { cubicTransition } from "./cubicTransition";
 import { filterCoefficients } from "./filterDrop";
 import { churchill, colebrookWhite, type FrictionLaw, LAMINAR_BELOW_RE } from "./friction";
 import { lineDrop } from "./line";
 import { effectiveCurve, flowAt, riseAt } from "./pumpCurve";
+import { tabulated } from "./tabulated";
 
 const factor = (law: FrictionLaw, re: number, roughness: number) => {
   const out = { factor: 0, logSlope: 0 };
@@ -107,4 +109,31 @@ describe("ends, filters and pumps", () => {
     expect(riseAt(relieved, 7e-5)).toBeCloseTo(24000, 6);
     expect(flowAt(relieved, 24000)).toBeCloseTo(7e-5, 10);
   });
+});
+
+test("the table differs from the law it holds by less than 1e-6, its slope by less than 1e-4; beyond it the law answers", () => {
+  const table = tabulated(churchill);
+  const [kept, law] = [
+    { factor: 0, logSlope: 0 },
+    { factor: 0, logSlope: 0 },
+  ];
+  fc.assert(
+    fc.property(
+      fc.double({ min: Math.log(1500), max: Math.log(3e6), noNaN: true }),
+      fc.constantFrom(0, 1e-4, 1.5e-4, 1e-2),
+      (logRe, roughness) => {
+        const re = Math.exp(logRe);
+        table.evaluate(re, roughness, kept);
+        churchill.evaluate(re, roughness, law);
+        expect(Math.abs(kept.factor / law.factor - 1)).toBeLessThan(1e-6);
+        expect(Math.abs(kept.logSlope - law.logSlope)).toBeLessThan(1e-4);
+      },
+    ),
+    { numRuns: 5000 },
+  );
+  for (const re of [1500, 2048, 4095.9999999, 4096, 2 ** 20]) {
+    table.evaluate(re, 1e-4, kept);
+    churchill.evaluate(re, 1e-4, law);
+    expect(kept.factor / law.factor).toBeCloseTo(1, 7);
+  }
 });

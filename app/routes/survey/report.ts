@@ -151,6 +151,8 @@ function writeTank(paper: Paper, job: Job, tank: Tank): void {
   const length = (m: number) => formatQuantity("length", m, units.length);
   const aboard = currentPlan(job).conditions.aboardM3[tank.id] ?? 0;
   const sounding = soundingOf(tank);
+  // A tank's name, figures and drawing stay together.
+  paper.room(200);
   paper.heading(tank.name, 12);
   paper.line(
     `Capacity ${volume(capacityM3(tank))}${tank.plateM3 ? `, plate ${volume(tank.plateM3)}` : ""}; aboard ${volume(aboard)}. Sounded ${length(sounding.xM)} along, ${length(sounding.yM)} across.`,
