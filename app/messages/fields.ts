@@ -3,6 +3,8 @@ export const fieldNames: Record<string, string> = {
   lengthM: "length",
   widthM: "width",
   heightM: "height",
+  diameterM: "diameter",
+  section: "corners of its section",
   boreM: "bore",
   position: "height over datum",
   curve: "pump curve",

@@ -1,6 +1,6 @@
 /** Figures that nobody measured and no maker gave: what is still to be measured. */
 import { portKey, portsOf } from "./ports";
-import type { GivenByField, Id, Job, Part, Plan } from "./types";
+import type { GivenByField, Id, Job, Part, Plan, TankShape } from "./types";
 
 export interface AssumedFigure {
   id: Id;
@@ -26,6 +26,20 @@ function fieldsOf(part: Part): string[] {
   }
 }
 
+/** The sizes that a tank's shape hangs on. */
+function sizesOf(shape: TankShape): string[] {
+  switch (shape.kind) {
+    case "box":
+      return ["lengthM", "widthM", "heightM"];
+    case "prism":
+      return ["lengthM", "section"];
+    case "cylinder":
+      return ["lengthM", "diameterM"];
+    case "loft":
+      return ["section"];
+  }
+}
+
 const isKnown = (given: GivenByField | undefined, field: string) => {
   const basis = given?.[field]?.basis;
   return basis === "measured" || basis === "maker";
@@ -38,9 +52,7 @@ export function assumedFigures(job: Job, plan: Plan): AssumedFigure[] {
   const list = (id: Id, given: GivenByField | undefined, fields: string[]) =>
     fields.filter((field) => !isKnown(given, field)).map((field) => ({ id, field }));
   return [
-    ...job.tanks.flatMap(({ id, given, shape }) =>
-      list(id, given, shape.kind === "box" ? ["lengthM", "widthM", "heightM"] : ["lengthM"]),
-    ),
+    ...job.tanks.flatMap(({ id, given, shape }) => list(id, given, sizesOf(shape))),
     ...[...plan.parts, ...job.consumers]
       .filter((part) => portsOf(part).some((port) => used.has(`${part.id}.${port.id}`)))
       .flatMap((part) => list(part.id, part.given, fieldsOf(part))),

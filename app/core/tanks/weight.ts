@@ -12,6 +12,9 @@ export interface TankWeight {
   allKg: number;
   /** Centre of fuel and tank together, job frame. */
   centre: Position;
+  /** N m about the datum: list to port positive, trim by the bow positive. */
+  listNm: number;
+  trimNm: number;
 }
 
 function centreOf(tank: Tank, fuelKg: number, aboardM3: number): Position {
@@ -32,11 +35,15 @@ function centreOf(tank: Tank, fuelKg: number, aboardM3: number): Position {
 
 export function tankWeight(tank: Tank, aboardM3: number, densityKgM3: number): TankWeight {
   const fuelKg = aboardM3 * densityKgM3;
+  const allKg = fuelKg + (tank.emptyKg ?? 0);
+  const centre = centreOf(tank, fuelKg, aboardM3);
   return {
     tankId: tank.id,
     fuelKg,
-    allKg: fuelKg + (tank.emptyKg ?? 0),
-    centre: centreOf(tank, fuelKg, aboardM3),
+    allKg,
+    centre,
+    listNm: allKg * GRAVITY_M_S2 * centre.yM,
+    trimNm: allKg * GRAVITY_M_S2 * centre.xM,
   };
 }
 
@@ -44,7 +51,6 @@ export interface AllTanks {
   tanks: TankWeight[];
   allKg: number;
   centre: Position | null;
-  /** N m about the datum: list to port positive, trim by the bow positive. */
   listNm: number;
   trimNm: number;
 }
@@ -52,15 +58,14 @@ export interface AllTanks {
 export function allTanks(job: Job, aboardM3: Readonly<Record<Id, number>>, densityKgM3: number): AllTanks {
   const tanks = job.tanks.map((tank) => tankWeight(tank, aboardM3[tank.id] ?? 0, densityKgM3));
   const allKg = tanks.reduce((sum, one) => sum + one.allKg, 0);
-  const moment = (of: (at: Position) => number) =>
-    tanks.reduce((sum, one) => sum + one.allKg * of(one.centre), 0);
-  const [x, y, z] = [moment(({ xM }) => xM), moment(({ yM }) => yM), moment(({ zM }) => zM)];
+  const sum = (of: (one: TankWeight) => number) => tanks.reduce((all, one) => all + of(one), 0);
+  const centreAlong = (axis: keyof Position) => sum((one) => one.allKg * one.centre[axis]) / allKg;
   return {
     tanks,
     allKg,
-    centre: allKg > 0 ? { xM: x / allKg, yM: y / allKg, zM: z / allKg } : null,
-    listNm: y * GRAVITY_M_S2,
-    trimNm: x * GRAVITY_M_S2,
+    centre: allKg > 0 ? { xM: centreAlong("xM"), yM: centreAlong("yM"), zM: centreAlong("zM") } : null,
+    listNm: sum(({ listNm }) => listNm),
+    trimNm: sum(({ trimNm }) => trimNm),
   };
 }
 

@@ -8,16 +8,13 @@ import type { LoftSection, SectionPoint, Tank, TankShape } from "~/core/plan/typ
 import { polygonBelow } from "~/core/tanks/polygon";
 import { planOf, profileAt, sectionAt } from "~/core/tanks/shape";
 import { isWet, soundingOf } from "~/core/tanks/tank";
-import { DEGREE_RAD, INCH_M } from "~/core/units/factors";
+import { INCH_M } from "~/core/units/factors";
 import { formatQuantity } from "~/core/units/format";
 import { sectionPath } from "~/plumbing/glyphs";
 import { useJob } from "~/state/job";
 import { useAhead } from "~/ui/useAhead";
+import { type Frame, frameOf, H, W } from "./frame";
 import { useEditTank, useTank } from "./tankContext";
-
-const W = 400;
-const H = 168;
-const MARGIN = 20;
 
 const Picture = styled.svg`
   display: block; width: 100%; height: auto; background: var(--panel); border: 1px solid var(--hairline); touch-action: pan-y;
@@ -26,37 +23,6 @@ const Picture = styled.svg`
   .corner { cursor: grab; touch-action: none; outline: none; }
   .corner:focus-visible circle.seen { stroke-width: 5; }
 `;
-
-interface Frame {
-  place(point: SectionPoint): [number, number];
-  back(at: [number, number]): SectionPoint;
-  scale: number;
-}
-
-/** Turns the tank's plane to the picture's: `turnDeg` clockwise on screen, `flip` where the first axis runs to the left. */
-function frameOf(outline: readonly SectionPoint[], turnDeg: number, flip: boolean, spare = 0): Frame {
-  const us = outline.map(([u]) => u);
-  const zs = outline.map(([, z]) => z);
-  const [u0, u1] = [Math.min(...us), Math.max(...us)];
-  const [z0, z1] = [Math.min(...zs), Math.max(...zs)];
-  const [sine, cosine] = [Math.sin(turnDeg * DEGREE_RAD), Math.cos(turnDeg * DEGREE_RAD)];
-  const width = (u1 - u0) * Math.abs(cosine) + (z1 - z0) * Math.abs(sine);
-  const height = (u1 - u0) * Math.abs(sine) + (z1 - z0) * Math.abs(cosine);
-  const scale = Math.min((W - 2 * MARGIN - 60) / width, (H - 2 * MARGIN - spare) / height);
-  const [uc, zc] = [(u0 + u1) / 2, (z0 + z1) / 2];
-  const side = flip ? -1 : 1;
-  return {
-    scale,
-    place: ([u, z]) => {
-      const [a, b] = [side * (u - uc) * scale, -(z - zc) * scale];
-      return [W / 2 + a * cosine - b * sine, H / 2 + 4 - spare / 4 + a * sine + b * cosine];
-    },
-    back: ([x, y]) => {
-      const [a, b] = [x - W / 2, y - H / 2 - 4 + spare / 4];
-      return [uc + (side * (a * cosine + b * sine)) / scale, zc - (-a * sine + b * cosine) / scale];
-    },
-  };
-}
 
 /** Corners snap to this in the job's units. */
 const snapTo = (unit: string) => (unit === "in" || unit === "ft" ? INCH_M / 16 : 0.001);

@@ -38,6 +38,7 @@ export function WeightPanel() {
   if (!state) return <Panel>The fuel has no density at this temperature.</Panel>;
   const now = tankWeight(tank, aboardM3, state.densityKgM3);
   const all = allTanks(job, { ...plan.conditions.aboardM3, [tank.id]: aboardM3 }, state.densityKgM3);
+  const isBoat = job.kind === "boat";
   const most = tank.droppedBy ? liftingKg[tank.droppedBy] : null;
   const drain = most === null ? 0 : Math.max(0, Math.min(aboardM3, (now.allKg - most) / state.densityKgM3));
   return (
@@ -87,16 +88,20 @@ export function WeightPanel() {
               <th className="n">Forward</th>
               <th className="n">To port</th>
               <th className="n">Up</th>
+              {isBoat && <th className="n">List, N m</th>}
+              {isBoat && <th className="n">Trim, N m</th>}
             </tr>
           </thead>
           <tbody>
-            {all.tanks.map(({ tankId, allKg, centre }) => (
+            {all.tanks.map(({ tankId, allKg, centre, listNm, trimNm }) => (
               <tr key={tankId}>
                 <td>{nameOf(job, tankId)}</td>
                 <td className="n">{kg(allKg)}</td>
                 <td className="n">{length(centre.xM)}</td>
                 <td className="n">{length(centre.yM)}</td>
                 <td className="n">{length(centre.zM)}</td>
+                {isBoat && <td className="n">{formatNumber(listNm)}</td>}
+                {isBoat && <td className="n">{formatNumber(trimNm)}</td>}
               </tr>
             ))}
             {all.centre && (
@@ -108,20 +113,17 @@ export function WeightPanel() {
                 <td className="n">{length(all.centre.xM)}</td>
                 <td className="n">{length(all.centre.yM)}</td>
                 <td className="n">{length(all.centre.zM)}</td>
+                {isBoat && <td className="n">{formatNumber(all.listNm)}</td>}
+                {isBoat && <td className="n">{formatNumber(all.trimNm)}</td>}
               </tr>
             )}
           </tbody>
         </table>
-        {job.kind === "boat" && (
-          <>
-            <Facts style={{ marginTop: 10 }}>
-              <dt>Moment to port about the datum</dt>
-              <dd>{formatNumber(all.listNm)} N m</dd>
-              <dt>Moment forward about the datum</dt>
-              <dd>{formatNumber(all.trimNm)} N m</dd>
-            </Facts>
-            <Small>Moments only: nothing is said here of stability. That is a naval architect's work.</Small>
-          </>
+        {isBoat && (
+          <Small>
+            List to port and trim by the bow about the datum. Moments only: nothing is said here of stability.
+            That is a naval architect's work.
+          </Small>
         )}
       </Panel>
     </>
