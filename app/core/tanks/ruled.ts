@@ -8,10 +8,10 @@
  *       /                   counted one by one, whatever the outline's form (B. F. Green's theorem; any calculus text).
  *      a (wet)
  *
- * Along x a corner's v is linear. Between the places where corners cross the surface, a side is dry, wet or cut;
- * a cut side of a prism is a polynomial of degree 3 in x, exact with two Gauss points. A cut side of a loft carries
- * a pole where the side lies level, outside the piece: pieces are halved until the pole is far for eight points
- * (error under 1e-12 of the piece).
+ * Along x a corner's v is linear. Between the places where corners cross the surface, a side is dry, wet or cut.
+ * A wet side, and a cut side of a prism, are polynomials of degree 3 in x, exact with two Gauss points. A cut side of
+ * a loft is of higher degree and carries a pole where the side lies level, outside the piece: pieces are halved until
+ * the pole is far for eight points (error under 1e-12 of the piece).
  */
 import type { SectionPoint } from "../plan/types";
 import type { Up } from "./attitude";
@@ -168,7 +168,7 @@ class TiltedRuled implements Tilted {
   ): void {
     const [near, far] = fall0 < fall1 ? [fall0, fall1] : [fall1, fall0];
     if (far <= MOST_POLE_RATIO * near || left === 0) {
-      this.addPiece(s, k, next, offset, from, to, scale, sign, into, far > near * (1 + 1e-12));
+      this.addPiece(s, k, next, offset, from, to, scale, sign, into, !this.solid.isPrism);
       return;
     }
     const middle = (from + to) / 2;
@@ -188,7 +188,7 @@ class TiltedRuled implements Tilted {
     scale: number,
     sign: number,
     into: Below,
-    hasPole: boolean,
+    isLoft: boolean,
   ): void {
     const { corners, x, y, z, v, up } = this;
     const i0 = s * corners + k;
@@ -198,7 +198,7 @@ class TiltedRuled implements Tilted {
     const x0 = x[s] as number;
     const length = (x[s + 1] as number) - x0;
     const share = to - from;
-    const { at, weight } = hasPole ? smooth : exactToCubic;
+    const { at, weight } = isLoft ? smooth : exactToCubic;
     for (let p = 0; p < at.length; p++) {
       const t = from + share * (at[p] as number);
       const w = length * share * (weight[p] as number);
@@ -212,6 +212,8 @@ class TiltedRuled implements Tilted {
       const z2 = mix(z, j0, j1);
       const sideM = Math.hypot(y2 - y1, z2 - z1);
       let wet = 1;
+      // In a sliver of the last digit's width rounding may lift both ends over the surface: dry, not whole.
+      if (v1 >= 0 && v2 >= 0) continue;
       if (v1 < 0 !== v2 < 0) {
         const cut = v1 / (v1 - v2);
         const yCut = y1 + cut * (y2 - y1);
@@ -278,6 +280,9 @@ class TiltedRuled implements Tilted {
 /** Under this difference of height from end to end, the closed form would take the difference of two like numbers. */
 const NEARLY_LEVEL_M = 1e-6;
 
+/** A side whose ends differ less in height lies level: its slope would be a quotient of last digits. */
+const LEVEL_SIDE_M = 1e-15;
+
 /**
  * A prism's volume in closed form. With h the surface's height less what x adds, a side's share E(h) grows as a
  * quadratic in h between its ends' heights and stands outside them; the sum over x is F(h) at the two ends, divided
@@ -329,7 +334,7 @@ class TiltedPrism extends TiltedRuled {
       const rises = va < vb;
       const low = rises ? va : vb;
       const rise = rises ? vb - va : va - vb;
-      if (h <= low || rise === 0) continue;
+      if (h <= low || rise < LEVEL_SIDE_M) continue;
       const yLow = (rises ? y[k] : y[next]) as number;
       const yHigh = (rises ? y[next] : y[k]) as number;
       const up = h - low;
@@ -356,7 +361,7 @@ class TiltedPrism extends TiltedRuled {
     for (let k = 0; k < corners; k++) {
       const next = k + 1 === corners ? 0 : k + 1;
       const [va, vb] = [v[k] as number, v[next] as number];
-      if (va < h === vb < h) continue;
+      if (va < h === vb < h || Math.abs(vb - va) < LEVEL_SIDE_M) continue;
       const at = (y[k] as number) + ((h - va) / (vb - va)) * ((y[next] as number) - (y[k] as number));
       width += va < vb ? at : -at;
     }
