@@ -1,5 +1,5 @@
 /** Practice 20: the pickup's mouth too near the floor for its form, or too low where dirt may lie. Common practice. */
-import { floorUnder } from "../tanks/dip";
+import { floorUnder } from "../tanks/floor";
 import { clearanceFullM, leastClearanceM } from "../tanks/pickup";
 import { onTank } from "./onTank";
 import type { Rule } from "./types";

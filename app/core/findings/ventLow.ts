@@ -1,7 +1,7 @@
 /** Practice 24: vent and fill: height over the spill point at heel, dips, bores, pressure, arrester. ABYC, ISO 10088, 33 CFR 183 (from memory). */
 import { fuelAt } from "../fuel/fuel";
 import { envelopeOf } from "../plan/envelope";
-import { floorUnder } from "../tanks/dip";
+import { floorUnder } from "../tanks/floor";
 import { soundingOf } from "../tanks/tank";
 import {
   brimPressurePa,

@@ -1,29 +1,8 @@
 /** Dip tables, gauge senders, and what fills of known litres say about the measured shape. */
 import type { Fill, Sender, Tank } from "../plan/types";
 import type { Attitude } from "./attitude";
-import { boundsOf, reachOver, sectionAt } from "./shape";
-import { soundingOf, type TankForm, TiltedTank } from "./tank";
-
-/** Height of the floor inside under a place, tank frame, m: where the dipstick stands. */
-export function floorUnder(form: TankForm, xM: number, yM: number): number {
-  const { shape, wallM = 0, sump } = form;
-  const lowest = boundsOf(shape).z[0];
-  if (sump && Math.hypot(xM - sump.xM, yM - sump.yM) <= sump.diameterM / 2)
-    return lowest + wallM - sump.depthM;
-  switch (shape.kind) {
-    case "box":
-      return wallM;
-    case "prism":
-    case "loft":
-      return (reachOver(sectionAt(shape, xM), yM)?.[0] ?? lowest) + wallM;
-    case "cylinder": {
-      const r = shape.diameterM / 2;
-      if (shape.axis === "z") return wallM;
-      const off = (shape.axis === "x" ? yM : xM) - r;
-      return r - Math.sqrt(Math.max(0, (r - wallM) ** 2 - off * off));
-    }
-  }
-}
+import { floorUnder } from "./floor";
+import { soundingOf, TiltedTank } from "./tank";
 
 export interface DipRow {
   /** Depth on the stick, along the tank's own z from the floor under the sounding point. */

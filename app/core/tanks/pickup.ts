@@ -2,7 +2,7 @@
 import type { PickupFit, Position, Tank, TankPort } from "../plan/types";
 import { GRAVITY_M_S2 } from "../units/factors";
 import { type Attitude, heightAlong, LEVEL, upOf } from "./attitude";
-import { floorUnder } from "./dip";
+import { floorUnder } from "./floor";
 import { boundsOf } from "./shape";
 import { type TankForm, TiltedTank } from "./tank";
 

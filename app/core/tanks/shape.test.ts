@@ -275,7 +275,8 @@ describe("over random tanks and attitudes", () => {
         const tank = tilted(shape, attitude);
         const offset = tank.offsetOfVolume(a * tank.capacityM3);
         expect(Math.abs(tank.volumeM3(offset) / tank.capacityM3 - a)).toBeLessThan(1e-6);
-        if (a < b) expect(offset).toBeLessThanOrEqual(tank.offsetOfVolume(b * tank.capacityM3) + 1e-8);
+        // Near a corner a volume of the last digit is a millionth of a metre of level: closer pairs say nothing.
+        if (b - a > 1e-9) expect(offset).toBeLessThanOrEqual(tank.offsetOfVolume(b * tank.capacityM3) + 1e-8);
       }),
       { numRuns: 1000 },
     );

@@ -6,7 +6,8 @@ import type { Fill, Filling, Opening, PlateHole, Sender, Tank } from "../plan/ty
 import { INCH_M } from "../units/factors";
 import { LEVEL } from "./attitude";
 import { judgeTank, testPressurePa } from "./condition";
-import { depthOfReading, dipTable, fitFills, floorUnder, gaugeTable, volumeOfDip } from "./dip";
+import { depthOfReading, dipTable, fitFills, gaugeTable, volumeOfDip } from "./dip";
+import { floorUnder } from "./floor";
 import { COMMON_ENGINE, type Heating, heatOverHours, hoursToLimit, specificHeatJKgK } from "./heat";
 import { holeFaults, keepOuts, metalLeftM, mirrored, sawFor } from "./opening";
 import {

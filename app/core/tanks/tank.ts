@@ -1,6 +1,7 @@
 /** A tank as fuel sees it: the inside of its wall, its sump, less what stands in it; at any attitude. */
 import type { Position, Tank } from "../plan/types";
 import { type Attitude, LEVEL, type Up, upOf } from "./attitude";
+import { floorUnder } from "./floor";
 import { insetPolygon } from "./polygon";
 import { RoundSolid } from "./round";
 import { boxSolid, RuledSolid } from "./ruled";
@@ -55,7 +56,7 @@ function piecesOf(form: TankForm): Piece[] {
   const pieces: Piece[] = [{ solid: shellOf(form), sign: 1 }];
   if (form.sump) {
     const { xM, yM, diameterM, depthM } = form.sump;
-    const floor = boundsOf(form.shape).z[0] + (form.wallM ?? 0);
+    const floor = floorUnder({ shape: form.shape, wallM: form.wallM }, xM, yM);
     pieces.push({
       sign: 1,
       solid: new RoundSolid({

@@ -105,7 +105,7 @@ export function KeelStrip() {
   const drawn = verdict?.way && verdict.result.outcome === "solved";
   return (
     <Strip aria-label="The Keel" id="keel" data-state={verdict?.result.outcome ?? "none"}>
-      {!narrow && <Folds shown={shown} onHeight={setHeight} />}
+      {!narrow && drawn && <Folds shown={shown} onHeight={setHeight} />}
       {!lineUp && (
         <Empty>The Keel is drawn for a line-up: make one in Lay out, with a tank and an engine joined.</Empty>
       )}

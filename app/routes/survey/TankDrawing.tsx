@@ -5,6 +5,7 @@
 import { type KeyboardEvent, type PointerEvent, useState } from "react";
 import styled from "styled-components";
 import type { LoftSection, SectionPoint, Tank, TankShape } from "~/core/plan/types";
+import { floorUnder } from "~/core/tanks/floor";
 import { polygonBelow } from "~/core/tanks/polygon";
 import { planOf, profileAt, sectionAt } from "~/core/tanks/shape";
 import { isWet, soundingOf } from "~/core/tanks/tank";
@@ -66,7 +67,7 @@ export function SectionDrawing({
   const stored = (isEditing && editable(shape, sectionIndex)) || sectionAt(shape, xM);
   const outline = draft ?? stored;
   const [held, setHeld] = useState<Frame | null>(null);
-  const frame = held ?? frameOf(outline, attitude.rollDeg, true);
+  const frame = held ?? frameOf([...outline, ...sumpOutline(tank, "y")], attitude.rollDeg, true);
   const { place } = frame;
   const { up } = tilted;
   const wet = polygonBelow(outline, (offset - up[0] * xM) / up[2], -up[1] / up[2]);
@@ -200,6 +201,20 @@ function Surface({
 type Side = "x" | "y";
 const along = (at: { xM: number; yM: number }, side: Side) => (side === "x" ? at.xM : at.yM);
 
+const rectangle = (u0: number, z0: number, u1: number, z1: number): SectionPoint[] => [
+  [u0, z0],
+  [u1, z0],
+  [u1, z1],
+  [u0, z1],
+];
+
+/** The sump as it hangs from the floor over it; nothing where there is none. */
+function sumpOutline({ shape, wallM, sump }: Tank, side: Side): SectionPoint[] {
+  if (!sump) return [];
+  const [middle, floor] = [along(sump, side), floorUnder({ shape, wallM }, sump.xM, sump.yM)];
+  return rectangle(middle - sump.diameterM / 2, floor - sump.depthM, middle + sump.diameterM / 2, floor);
+}
+
 /** Sump, well, baffles and what stands inside. */
 function Inside({
   tank,
@@ -210,31 +225,12 @@ function Inside({
   place: (point: SectionPoint) => [number, number];
   side: Side;
 }) {
-  const rectangle = (u0: number, z0: number, u1: number, z1: number): SectionPoint[] => [
-    [u0, z0],
-    [u1, z0],
-    [u1, z1],
-    [u0, z1],
-  ];
   const { sump, well, internals = [], baffles = [] } = tank;
   const box = (low: { xM: number; yM: number; zM: number }, high: typeof low) =>
     rectangle(along(low, side), low.zM, along(high, side), high.zM);
   return (
     <g fill="none" stroke="var(--ink)" strokeWidth={1.4}>
-      {sump && (
-        <path
-          d={sectionPath(
-            rectangle(
-              along(sump, side) - sump.diameterM / 2,
-              -sump.depthM,
-              along(sump, side) + sump.diameterM / 2,
-              0,
-            ),
-            place,
-          )}
-          fill="var(--atRest)"
-        />
-      )}
+      {sump && <path d={sectionPath(sumpOutline(tank, side), place)} fill="var(--atRest)" />}
       {well && <path d={sectionPath(box(well.low, well.high), place)} strokeDasharray="5 3" />}
       {internals.map(({ id, low, high }) => (
         <path key={id} d={sectionPath(box(low, high), place)} fill="var(--hairline)" />
@@ -298,7 +294,7 @@ export function ProfileDrawing() {
   const { tank, tilted, offset, attitude } = useTank();
   const { yM } = soundingOf(tank);
   const outline = profileAt(tank.shape, yM);
-  const { place } = frameOf(outline, -attitude.pitchDeg, false);
+  const { place } = frameOf([...outline, ...sumpOutline(tank, "x")], -attitude.pitchDeg, false);
   const { up } = tilted;
   const wet = polygonBelow(outline, (offset - up[1] * yM) / up[2], -up[0] / up[2]);
   return (

@@ -8,7 +8,7 @@ import styled from "styled-components";
 import { newId } from "~/core/plan/ids";
 import type { Tank } from "~/core/plan/types";
 import { type Attitude, LEVEL } from "~/core/tanks/attitude";
-import { floorUnder } from "~/core/tanks/dip";
+import { floorUnder } from "~/core/tanks/floor";
 import { capacityM3, soundingOf } from "~/core/tanks/tank";
 import { formatNumber } from "~/core/units/format";
 import { useJob } from "~/state/job";
