@@ -127,7 +127,7 @@ test("the same job in two tabs loses nothing", async ({ page, context }) => {
 });
 
 test("a hundred edits can be undone, after a reload too", async ({ page }) => {
-  test.setTimeout(120_000);
+  test.setTimeout(240_000);
   await openMarram(page, "layout");
   const before = await storedJob(page, "marram");
   const pump = page.getByRole("region", { name: "Plumbing" }).getByRole("button", { name: /^Lift pump/ });

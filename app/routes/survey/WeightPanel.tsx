@@ -88,20 +88,16 @@ export function WeightPanel() {
               <th className="n">Forward</th>
               <th className="n">To port</th>
               <th className="n">Up</th>
-              {isBoat && <th className="n">List, N m</th>}
-              {isBoat && <th className="n">Trim, N m</th>}
             </tr>
           </thead>
           <tbody>
-            {all.tanks.map(({ tankId, allKg, centre, listNm, trimNm }) => (
+            {all.tanks.map(({ tankId, allKg, centre }) => (
               <tr key={tankId}>
                 <td>{nameOf(job, tankId)}</td>
                 <td className="n">{kg(allKg)}</td>
                 <td className="n">{length(centre.xM)}</td>
                 <td className="n">{length(centre.yM)}</td>
                 <td className="n">{length(centre.zM)}</td>
-                {isBoat && <td className="n">{formatNumber(listNm)}</td>}
-                {isBoat && <td className="n">{formatNumber(trimNm)}</td>}
               </tr>
             ))}
             {all.centre && (
@@ -113,17 +109,35 @@ export function WeightPanel() {
                 <td className="n">{length(all.centre.xM)}</td>
                 <td className="n">{length(all.centre.yM)}</td>
                 <td className="n">{length(all.centre.zM)}</td>
-                {isBoat && <td className="n">{formatNumber(all.listNm)}</td>}
-                {isBoat && <td className="n">{formatNumber(all.trimNm)}</td>}
               </tr>
             )}
           </tbody>
         </table>
         {isBoat && (
-          <Small>
-            List to port and trim by the bow about the datum. Moments only: nothing is said here of stability.
-            That is a naval architect's work.
-          </Small>
+          <>
+            <h4>Moments about the datum</h4>
+            <table>
+              <thead>
+                <tr>
+                  <th>Tank</th>
+                  <th className="n">List to port, N m</th>
+                  <th className="n">Trim by the bow, N m</th>
+                </tr>
+              </thead>
+              <tbody>
+                {[...all.tanks, { tankId: null, listNm: all.listNm, trimNm: all.trimNm }].map(
+                  ({ tankId, listNm, trimNm }) => (
+                    <tr key={tankId ?? "all"}>
+                      <td>{tankId === null ? <b>Together</b> : nameOf(job, tankId)}</td>
+                      <td className="n">{formatNumber(listNm)}</td>
+                      <td className="n">{formatNumber(trimNm)}</td>
+                    </tr>
+                  ),
+                )}
+              </tbody>
+            </table>
+            <Small>Moments only: nothing is said here of stability. That is a naval architect's work.</Small>
+          </>
         )}
       </Panel>
     </>
