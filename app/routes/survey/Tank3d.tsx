@@ -2,6 +2,7 @@
 import { useEffect, useRef, useState } from "react";
 import {
   AmbientLight,
+  BoxGeometry,
   BufferGeometry,
   Color,
   CylinderGeometry,
@@ -24,7 +25,8 @@ import {
   Vector3,
   WebGLRenderer,
 } from "three";
-import type { SectionPoint, TankShape } from "~/core/plan/types";
+import type { SectionPoint, Tank, TankShape } from "~/core/plan/types";
+import { floorUnder } from "~/core/tanks/floor";
 import { boundsOf, sectionOf } from "~/core/tanks/shape";
 import { Slider } from "~/ui/fields";
 import { currentTheme, day, night } from "~/ui/theme";
@@ -91,6 +93,26 @@ function geometriesOf(shape: TankShape): BufferGeometry[] {
   return parts;
 }
 
+/** What hangs under the tank, filled as it is; and what stands in it, as edges. */
+function sumpGeometry({ shape, wallM, sump }: Tank): BufferGeometry[] {
+  if (!sump) return [];
+  const { xM, yM, diameterM, depthM } = sump;
+  const pot = new CylinderGeometry(diameterM / 2, diameterM / 2, depthM, 32);
+  pot.rotateX(Math.PI / 2);
+  pot.translate(xM, yM, floorUnder({ shape, wallM }, xM, yM) - depthM / 2);
+  return [pot];
+}
+
+function insideEdges({ internals = [], well }: Tank): BufferGeometry[] {
+  return [...internals, ...(well ? [well] : [])].map(({ low, high }) => {
+    const box = new BoxGeometry(high.xM - low.xM, high.yM - low.yM, high.zM - low.zM);
+    box.translate((low.xM + high.xM) / 2, (low.yM + high.yM) / 2, (low.zM + high.zM) / 2);
+    const edges = new EdgesGeometry(box);
+    box.dispose();
+    return edges;
+  });
+}
+
 export default function Tank3d() {
   const { tank, tilted, offset } = useTank();
   const canvas = useRef<HTMLCanvasElement>(null);
@@ -129,8 +151,12 @@ export default function Tank3d() {
     });
     const ink = new LineBasicMaterial({ color: scheme.ink });
     renderer.localClippingEnabled = true;
-    const geometries = geometriesOf(tank.shape);
-    const edges = geometries.map((geometry) => new EdgesGeometry(geometry, 25));
+    const geometries = [...geometriesOf(tank.shape), ...sumpGeometry(tank)];
+    const edges: BufferGeometry[] = geometries.map((geometry) => new EdgesGeometry(geometry, 25));
+    for (const box of insideEdges(tank)) {
+      edges.push(box);
+      body.add(new LineSegments(box, ink));
+    }
     geometries.forEach((geometry, i) => {
       body.add(new Mesh(geometry, fuel), new Mesh(geometry, wall), new LineSegments(edges[i], ink));
     });
@@ -138,7 +164,7 @@ export default function Tank3d() {
       const line = new BufferGeometry().setFromPoints(
         [port.mouth, port.outside].map(({ xM, yM, zM }) => new Vector3(xM, yM, zM)),
       );
-      edges.push(line as EdgesGeometry);
+      edges.push(line);
       body.add(
         new LineSegments(line, port.role === "return" ? new LineBasicMaterial({ color: scheme.back }) : ink),
       );
