@@ -1,20 +1,13 @@
 /** Tanks at attitudes: the map over pitch, roll and level, and levels from volumes, each checked against a slower way. */
 
-import type { SectionPoint, TankShape } from "~/core/plan/types";
+import type { TankShape } from "~/core/plan/types";
 import { LEVEL } from "~/core/tanks/attitude";
 import { volumeMap } from "~/core/tanks/pickup";
 import { polygonArea, polygonBelow } from "~/core/tanks/polygon";
+import { hull, vee } from "~/core/tanks/shapes.fixture";
 import { TiltedTank } from "~/core/tanks/tank";
 import { median, ms, show } from "./measure";
 
-const vee: SectionPoint[] = [
-  [-0.1, 0],
-  [0.1, 0],
-  [0.5, 0.4],
-  [0.5, 0.7],
-  [-0.5, 0.7],
-  [-0.5, 0.4],
-];
 const shape = { kind: "prism" as const, section: vee, lengthM: 1.04 };
 const reach = { pitchDeg: 30, rollDeg: 30 };
 const COUNT = 41;
@@ -54,41 +47,6 @@ show(
   `first ${(times[0] ?? 0).toFixed(0)} ms, then ${median(times.slice(1)).toFixed(0)} ms; quadrature differs by ${((100 * worst) / capacity).toExponential(1)} % of capacity`,
 );
 
-const hull: TankShape = {
-  kind: "loft",
-  sections: [
-    {
-      xM: 0,
-      polygon: [
-        [0, 0.3],
-        [0.2, 0],
-        [0.7, 0.1],
-        [0.7, 0.6],
-        [0, 0.6],
-      ],
-    },
-    {
-      xM: 0.8,
-      polygon: [
-        [0, 0.25],
-        [0.25, 0],
-        [0.8, 0.05],
-        [0.8, 0.6],
-        [0, 0.6],
-      ],
-    },
-    {
-      xM: 1.5,
-      polygon: [
-        [0.1, 0.35],
-        [0.3, 0.1],
-        [0.6, 0.15],
-        [0.6, 0.6],
-        [0.1, 0.6],
-      ],
-    },
-  ],
-};
 const round: TankShape = { kind: "cylinder", diameterM: 0.6, lengthM: 1.2, axis: "x", endDepthM: 0.1 };
 for (const [name, one] of [
   ["prism", shape],

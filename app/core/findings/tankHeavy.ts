@@ -1,6 +1,6 @@
 /** Practice 23: heavier than the means chosen to drop it, at the fuel it holds now. Common practice. */
 import { fuelAt } from "../fuel/fuel";
-import { liftingKg, tankWeight } from "../tanks/weight";
+import { drainFirstM3, liftingKg, tankWeight } from "../tanks/weight";
 import { onTank } from "./onTank";
 import type { Rule } from "./types";
 
@@ -8,10 +8,11 @@ export const tankHeavy: Rule = ({ job, plan }) =>
   job.tanks.flatMap((tank) => {
     const state = fuelAt(job.fuel, plan.conditions.fuelC);
     if (tank.droppedBy === undefined || !state) return [];
-    const { allKg } = tankWeight(tank, plan.conditions.aboardM3[tank.id] ?? 0, state.densityKgM3);
+    const weight = tankWeight(tank, plan.conditions.aboardM3[tank.id] ?? 0, state.densityKgM3);
+    const { allKg } = weight;
     const mostKg = liftingKg[tank.droppedBy];
     if (allKg <= mostKg) return [];
-    const drainM3 = Math.min(plan.conditions.aboardM3[tank.id] ?? 0, (allKg - mostKg) / state.densityKgM3);
+    const drainM3 = drainFirstM3(weight, mostKg, state.densityKgM3);
     return [
       onTank({
         rule: "tankHeavy",

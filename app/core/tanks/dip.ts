@@ -71,6 +71,12 @@ export function gaugeTable(tank: Tank, sender: Sender, attitude: Attitude, steps
   });
 }
 
+/** The straight-line gauge where it is furthest off, m3: more than nothing where it says too much. */
+export const worstGaugeErrorM3 = (rows: readonly GaugeRow[]): number =>
+  rows
+    .map(({ straightM3, volumeM3 }) => straightM3 - volumeM3)
+    .reduce((most, off) => (Math.abs(off) > Math.abs(most) ? off : most), 0);
+
 export interface FittedFills {
   /** The tank holds this many times what its shape says. */
   scale: number;

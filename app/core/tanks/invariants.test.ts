@@ -5,6 +5,7 @@ import type { LoftSection, SectionPoint, TankShape } from "../plan/types";
 import { type Attitude, upOf } from "./attitude";
 import { polygonArea } from "./polygon";
 import { planOf, profileAt, reachOver, sectionAt, sectionOf } from "./shape";
+import { hull as hullTank } from "./shapes.fixture";
 import { TiltedTank } from "./tank";
 
 const angle = fc.double({ min: -45, max: 45, noNaN: true });
@@ -19,38 +20,7 @@ const rectangle = (y: number, z: number, w: number, h: number): SectionPoint[] =
   [y + w, z + h],
   [y, z + h],
 ];
-const hull: LoftSection[] = [
-  {
-    xM: 0,
-    polygon: [
-      [0, 0.3],
-      [0.2, 0],
-      [0.7, 0.1],
-      [0.7, 0.6],
-      [0, 0.6],
-    ],
-  },
-  {
-    xM: 0.8,
-    polygon: [
-      [0, 0.25],
-      [0.25, 0],
-      [0.8, 0.05],
-      [0.8, 0.6],
-      [0, 0.6],
-    ],
-  },
-  {
-    xM: 1.5,
-    polygon: [
-      [0.1, 0.35],
-      [0.3, 0.1],
-      [0.6, 0.15],
-      [0.6, 0.6],
-      [0.1, 0.6],
-    ],
-  },
-];
+const hull: LoftSection[] = hullTank.sections;
 
 describe("cut in two, a solid holds what its parts hold", () => {
   test("a step tank is two boxes", () => {

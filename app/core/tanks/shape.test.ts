@@ -6,51 +6,9 @@ import { shapeFaults } from "./check";
 import { gaussLegendre } from "./gauss";
 import { crossesItself, insetPolygon, polygonArea } from "./polygon";
 import { levelOfPrismM, sectionOf } from "./shape";
+import { hull, vee } from "./shapes.fixture";
 import { capacityM3, TiltedTank, volumeAtLevelM3 } from "./tank";
 
-const vee: SectionPoint[] = [
-  [-0.1, 0],
-  [0.1, 0],
-  [0.5, 0.4],
-  [0.5, 0.7],
-  [-0.5, 0.7],
-  [-0.5, 0.4],
-];
-const hull: TankShape = {
-  kind: "loft",
-  sections: [
-    {
-      xM: 0,
-      polygon: [
-        [0, 0.3],
-        [0.2, 0],
-        [0.7, 0.1],
-        [0.7, 0.6],
-        [0, 0.6],
-      ],
-    },
-    {
-      xM: 0.8,
-      polygon: [
-        [0, 0.25],
-        [0.25, 0],
-        [0.8, 0.05],
-        [0.8, 0.6],
-        [0, 0.6],
-      ],
-    },
-    {
-      xM: 1.5,
-      polygon: [
-        [0.1, 0.35],
-        [0.3, 0.1],
-        [0.6, 0.15],
-        [0.6, 0.6],
-        [0.1, 0.6],
-      ],
-    },
-  ],
-};
 const tilted = (shape: TankShape, attitude: Attitude) => new TiltedTank({ shape }, attitude);
 const turn = (pitchDeg: number, rollDeg = 0): Attitude => ({ pitchDeg, rollDeg });
 

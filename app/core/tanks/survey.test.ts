@@ -6,7 +6,7 @@ import type { Fill, Filling, Opening, PlateHole, Sender, Tank } from "../plan/ty
 import { INCH_M } from "../units/factors";
 import { LEVEL } from "./attitude";
 import { judgeTank, testPressurePa } from "./condition";
-import { depthOfReading, dipTable, fitFills, gaugeTable, volumeOfDip } from "./dip";
+import { depthOfReading, dipTable, fitFills, gaugeTable, volumeOfDip, worstGaugeErrorM3 } from "./dip";
 import { floorUnder } from "./floor";
 import { COMMON_ENGINE, type Heating, heatOverHours, hoursToLimit, specificHeatJKgK } from "./heat";
 import { holeFaults, keepOuts, metalLeftM, mirrored, sawFor } from "./opening";
@@ -69,6 +69,7 @@ describe("dip tables and gauges", () => {
     expect(low?.straightM3).toBe(0);
     expect((half?.straightM3 ?? 0) - (half?.volumeM3 ?? 0)).toBeGreaterThan(0.02 * capacityM3(vee()));
     expect(full?.volumeM3).toBeLessThan(capacityM3(vee()));
+    expect(worstGaugeErrorM3(off)).toBeCloseTo((half?.straightM3 ?? 0) - (half?.volumeM3 ?? 0), 12);
     expect(depthOfReading(sender, 33)).toBeCloseTo(0.38, 12);
     expect(depthOfReading(sender, (240 + 33) / 2)).toBeCloseTo(0.21, 12);
   });

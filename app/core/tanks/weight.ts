@@ -69,5 +69,9 @@ export function allTanks(job: Job, aboardM3: Readonly<Record<Id, number>>, densi
   };
 }
 
+/** Fuel to drain before a lifting means can take the tank, m3: at most what is in it. */
+export const drainFirstM3 = ({ fuelKg, allKg }: TankWeight, mostKg: number, densityKgM3: number): number =>
+  Math.max(0, Math.min(fuelKg, allKg - mostKg)) / densityKgM3;
+
 /** What a lifting means is good for when a tank is dropped. Common practice, no source. */
 export const liftingKg = { hands: 25, twoPeople: 50, cradleAndJack: 150 } as const;

@@ -8,7 +8,14 @@ import { Link } from "react-router";
 import { newId } from "~/core/plan/ids";
 import type { Dip, Fill, Sender } from "~/core/plan/types";
 import { LEVEL } from "~/core/tanks/attitude";
-import { dipTable, fitFills, gaugeTable, senderReadings, volumeOfDip } from "~/core/tanks/dip";
+import {
+  dipTable,
+  fitFills,
+  gaugeTable,
+  senderReadings,
+  volumeOfDip,
+  worstGaugeErrorM3,
+} from "~/core/tanks/dip";
 import { boundsOf } from "~/core/tanks/shape";
 import { soundingOf } from "~/core/tanks/tank";
 import { fromSi } from "~/core/units/factors";
@@ -267,10 +274,7 @@ function SenderCard() {
     });
   };
   const rows = sender ? gaugeTable(tank, sender, LEVEL) : [];
-  const worst = rows.reduce((most, row) => {
-    const off = row.straightM3 - row.volumeM3;
-    return Math.abs(off) > Math.abs(most) ? off : most;
-  }, 0);
+  const worst = worstGaugeErrorM3(rows);
   const litres = (m3: number) => fromSi("volume", m3, units.volume);
   return (
     <Panel>

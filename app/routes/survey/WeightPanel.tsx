@@ -3,7 +3,7 @@
  * Seen in three seconds: its weight now against what lifts it; what all tanks weigh and where.
  */
 import { fuelAt } from "~/core/fuel/fuel";
-import { allTanks, liftingKg, tankWeight } from "~/core/tanks/weight";
+import { allTanks, drainFirstM3, liftingKg, tankWeight } from "~/core/tanks/weight";
 import { formatNumber } from "~/core/units/format";
 import { nameOf } from "~/messages/notes";
 import { useJob } from "~/state/job";
@@ -40,7 +40,7 @@ export function WeightPanel() {
   const all = allTanks(job, { ...plan.conditions.aboardM3, [tank.id]: aboardM3 }, state.densityKgM3);
   const isBoat = job.kind === "boat";
   const most = tank.droppedBy ? liftingKg[tank.droppedBy] : null;
-  const drain = most === null ? 0 : Math.max(0, Math.min(aboardM3, (now.allKg - most) / state.densityKgM3));
+  const drain = most === null ? 0 : drainFirstM3(now, most, state.densityKgM3);
   return (
     <>
       <Panel>
