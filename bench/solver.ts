@@ -6,7 +6,7 @@ import { fuelAt } from "~/core/fuel/fuel";
 import { LineUpSolver, type SolvedLineUp } from "~/core/hydraulics/solve";
 import { defaultSweep, sweepAll } from "~/core/hydraulics/worst";
 import { buildNetwork } from "~/core/network/network";
-import { surfaceHeightM } from "~/core/network/settings";
+import { postureOf } from "~/core/network/posture";
 import { currentPlan } from "~/core/plan/ports";
 import type { Conditions, Job } from "~/core/plan/types";
 import { bigJob } from "./bigPlan";
@@ -90,7 +90,7 @@ function reSolve(ws: Workspace, name: string, job: Job): void {
           model.setNodeValue(
             tankNodes[k] as number,
             NodeProperty.Elevation,
-            surfaceHeightM(tank, aboardM3[tank.id] ?? 0),
+            postureOf(network, undefined).surfaceM(tank, aboardM3[tank.id] ?? 0),
           ),
         );
         model.setOption(Option.SpViscos, fuel.kinematicM2S / (1.1e-5 * 0.3048 ** 2));

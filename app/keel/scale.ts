@@ -138,6 +138,7 @@ export function fitNames(
     filter: 2,
     gauge: 3,
     check: 4,
+    rated: 4,
     valve: 5,
     tee: 9,
   };

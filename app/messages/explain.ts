@@ -3,7 +3,8 @@ import { figuresAt, figuresOf } from "~/core/hydraulics/derive";
 import type { Suction } from "~/core/hydraulics/limits";
 import type { FuelWay, Leg } from "~/core/hydraulics/route";
 import type { SolvedLineUp } from "~/core/hydraulics/solve";
-import type { Filter, LiftPump, Run, Tank } from "~/core/plan/types";
+import type { Filtering, Pushing } from "~/core/plan/families";
+import type { Run, Tank } from "~/core/plan/types";
 import { capacityM3 } from "~/core/tanks/tank";
 import { formatNumber, formatQuantity, type UnitChoice } from "~/core/units/format";
 
@@ -79,7 +80,7 @@ export function explainRun(solved: SolvedLineUp, leg: Leg, run: Run, units: Unit
   };
 }
 
-export function explainFilter(filter: Filter, loading: number, units: UnitChoice): Explanation {
+export function explainFilter(filter: Filtering, loading: number, units: UnitChoice): Explanation {
   return {
     title: "Drop over this filter",
     formula:
@@ -98,7 +99,7 @@ export function explainFilter(filter: Filter, loading: number, units: UnitChoice
   };
 }
 
-export function explainPump(pump: LiftPump, units: UnitChoice): Explanation {
+export function explainPump(pump: Pushing, units: UnitChoice): Explanation {
   return {
     title: "Lift of this pump",
     formula: "Read off its curve at the flow through it, straight between the points, held to the relief.",

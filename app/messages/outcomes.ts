@@ -14,7 +14,7 @@ export function outcomeText({ result, lineUp }: LineUpVerdict, units: UnitChoice
     case "solved": {
       const outcomes = [...result.consumers.values()].filter(({ outcome }) => outcome !== "stopped");
       const worst = outcomes.find(({ outcome }) => outcome !== "fed") ?? outcomes[0];
-      if (!worst) return lineUp.purpose === "run" ? "engine stopped" : "flows";
+      if (!worst) return lineUp.purpose === "run" ? "nothing runs" : "flows";
       switch (worst.outcome) {
         case "fed":
           return `fed ${formatQuantity("flow", worst.feedM3S, units.flow)}`;
@@ -23,7 +23,7 @@ export function outcomeText({ result, lineUp }: LineUpVerdict, units: UnitChoice
         case "noPath":
           return worst.side === "feed" ? "no way from a tank" : "return shut";
         case "stopped":
-          return "engine stopped";
+          return "nothing runs";
       }
     }
   }
@@ -36,9 +36,29 @@ export const partKindNames: Record<string, string> = {
   bank: "manifold bank",
   filter: "filter",
   liftPump: "lift pump",
+  transferPump: "transfer pump",
+  primingPump: "priming pump",
+  inTankPump: "in-tank pump",
+  dosingPump: "dosing pump",
+  pumpFilterUnit: "pump and filter unit",
   check: "check valve",
+  antiSiphon: "anti-siphon valve",
+  bulb: "primer bulb",
+  relief: "relief valve",
+  regulator: "pressure regulator",
+  cooler: "fuel cooler",
+  flowMeter: "flow meter",
+  fuelHeater: "fuel heater",
+  jetPump: "jet pump",
+  swirlPot: "swirl pot",
+  bleedScrew: "bleed screw",
+  samplingTap: "sampling tap",
+  waterSensor: "water sensor",
+  bulkhead: "bulkhead fitting",
   gauge: "gauge",
   engine: "engine",
+  generator: "generator",
+  heater: "heater",
   tank: "tank",
 };
 

@@ -1,5 +1,5 @@
 /** Parts as they look: lever handles that lie along the pipe when open, bowls, a needle that stands at its reading. */
-import type { Part, SectionPoint, Tank, ValveSetting } from "~/core/plan/types";
+import type { Part, PumpKind, SectionPoint, Tank, ValveSetting } from "~/core/plan/types";
 import { polygonBelow } from "~/core/tanks/polygon";
 import { sectionOf } from "~/core/tanks/shape";
 import { heightsOf } from "~/core/tanks/tank";
@@ -138,21 +138,208 @@ export function FilterGlyph({
   );
 }
 
-export function PumpGlyph({ cx, isOn, toLeft }: { cx: number; isOn: boolean; toLeft: boolean }) {
+/** A transfer pump is drawn with two arrows, a priming pump with the way round it, an in-tank pump with its strainer, a dosing pump with its piston. */
+export function PumpGlyph({
+  cx,
+  isOn,
+  toLeft,
+  kind = "liftPump",
+  isSmall = false,
+}: {
+  cx: number;
+  isOn: boolean;
+  toLeft: boolean;
+  kind?: PumpKind | "dosingPump";
+  isSmall?: boolean;
+}) {
+  const ink = isOn ? "var(--ink)" : "var(--idle)";
+  if (isSmall) {
+    return (
+      <g transform={`translate(${cx + 24} 14)`}>
+        <circle r={11} {...body} strokeWidth={1.5} />
+        <path d={toLeft ? "M5 -6L-6 0L5 6z" : "M-5 -6L6 0L-5 6z"} fill={ink} />
+      </g>
+    );
+  }
+  const arrow = (y: number) =>
+    toLeft ? `M${cx + 13} ${y}h-26m7 -7l-7 7l7 7` : `M${cx - 13} ${y}h26m-7 -7l7 7l-7 7`;
   return (
     <g>
-      <rect x={cx - 30} y={2} width={60} height={40} rx={7} {...body} />
-      <path
-        d={toLeft ? `M${cx + 13} 22h-26m7 -7l-7 7l7 7` : `M${cx - 13} 22h26m-7 -7l7 7l-7 7`}
-        fill="none"
-        stroke={isOn ? "var(--ink)" : "var(--idle)"}
-        strokeWidth={2.6}
-      />
+      {kind === "primingPump" && (
+        <path d={`M${cx - 30} 22V-4H${cx + 30}V22`} fill="none" stroke="var(--idle)" strokeWidth={1.6} />
+      )}
+      <rect x={cx - 30} y={2} width={60} height={40} rx={kind === "dosingPump" ? 18 : 7} {...body} />
+      {kind === "transferPump" ? (
+        <path d={`${arrow(14)}${arrow(29)}`} fill="none" stroke={ink} strokeWidth={2.2} />
+      ) : (
+        <path d={arrow(22)} fill="none" stroke={ink} strokeWidth={2.6} />
+      )}
+      {kind === "inTankPump" && (
+        <path
+          d={`M${cx - 26} 36h52M${cx - 22} 32v8m8 -8v8m8 -8v8m8 -8v8m8 -8v8m8 -8v8`}
+          stroke="var(--ink)"
+          strokeWidth={1.1}
+        />
+      )}
+      {kind === "dosingPump" && (
+        <path d={`M${cx - 20} 9v26m4 -26v26`} stroke="var(--ink)" strokeWidth={1.5} fill="none" />
+      )}
       {!isOn && (
         <text x={cx} y={38} fontSize={12} textAnchor="middle" fill="var(--soft)">
           off
         </text>
       )}
+    </g>
+  );
+}
+
+export type InlineKind =
+  | "antiSiphon"
+  | "bulb"
+  | "relief"
+  | "regulator"
+  | "cooler"
+  | "flowMeter"
+  | "fuelHeater"
+  | "bleedScrew"
+  | "samplingTap"
+  | "waterSensor"
+  | "bulkhead";
+
+const thin = { fill: "none", stroke: "var(--ink)", strokeWidth: 1.5 } as const;
+
+/** What sits in a line, drawn about the middle of it (0, 0), flow to the right. */
+function inlineShape(kind: InlineKind) {
+  switch (kind) {
+    case "antiSiphon":
+      return (
+        <g>
+          <rect x={-18} y={-12} width={36} height={24} rx={3} {...body} strokeWidth={1.5} />
+          <path d="M-12 -7v14M-12 0l4 -4l4 8l4 -8l4 8l4 -8l4 4M12 -8v16" {...thin} />
+        </g>
+      );
+    case "bulb":
+      return (
+        <g>
+          <path d="M-22 0C-18 -13 18 -13 22 0C18 13 -18 13 -22 0z" {...body} />
+          <path d="M-10 -8v16M-3 -9.5v19M4 -9.5v19M11 -8v16" {...thin} strokeWidth={1.1} />
+        </g>
+      );
+    case "relief":
+      return (
+        <g>
+          <path d="M-14 -9L0 0L-14 9zM14 -9L0 0L14 9z" {...body} strokeWidth={1.5} />
+          <path d="M0 0V-6l4 -2l-8 -2l8 -2l-8 -2l4 -2" {...thin} />
+        </g>
+      );
+    case "regulator":
+      return (
+        <g>
+          <rect x={-16} y={-6} width={32} height={16} rx={2} {...body} strokeWidth={1.5} />
+          <path d="M-13 -6C-13 -19 13 -19 13 -6z" {...body} strokeWidth={1.5} />
+          <path d="M0 -16v-3M-4 -19h8" {...thin} />
+        </g>
+      );
+    case "cooler":
+      return (
+        <g>
+          <rect x={-23} y={-13} width={46} height={26} rx={2} {...body} strokeWidth={1.5} />
+          <path d="M-23 0h6l4 -8l6 16l6 -16l6 16l6 -16l4 8h8" {...thin} />
+        </g>
+      );
+    case "flowMeter":
+      return (
+        <g>
+          <circle r={14} {...body} strokeWidth={1.5} />
+          <path
+            d="M0 0C4 -4 6 -9 2 -11M0 0C5 2 10 3 11 -2M0 0C0 6 -3 11 -7 9M0 0C-6 1 -10 -2 -10 -6"
+            {...thin}
+          />
+        </g>
+      );
+    case "fuelHeater":
+      return (
+        <g>
+          <rect x={-23} y={-12} width={46} height={24} rx={2} {...body} strokeWidth={1.5} />
+          <path d="M-14 7c0 -5 5 -5 5 -10M-3 7c0 -5 5 -5 5 -10M8 7c0 -5 5 -5 5 -10" {...thin} />
+        </g>
+      );
+    case "bleedScrew":
+      return (
+        <g>
+          <rect x={-9} y={-6} width={18} height={12} rx={2} {...body} strokeWidth={1.5} />
+          <path d="M-3 -6v-5h6v5M-6 -15h12v4h-12z" {...body} strokeWidth={1.4} />
+        </g>
+      );
+    case "samplingTap":
+      return (
+        <g>
+          <rect x={-9} y={-6} width={18} height={12} rx={2} {...body} strokeWidth={1.5} />
+          <path d="M0 6v7M-6 13h12" {...thin} />
+          <path d="M0 17c-3 4 -3 6 0 6s3 -2 0 -6z" fill="var(--ink)" />
+        </g>
+      );
+    case "waterSensor":
+      return (
+        <g>
+          <path d="M-11 -8h22v12a8 8 0 0 1 -8 8h-6a8 8 0 0 1 -8 -8z" {...body} strokeWidth={1.5} />
+          <path d="M-9 5q3 -2.5 6 0t6 0t6 0a7 7 0 0 1 -6 5h-6a7 7 0 0 1 -6 -5z" fill="var(--water)" />
+          <path d="M-3 -8v11M3 -8v11" {...thin} />
+        </g>
+      );
+    case "bulkhead":
+      return (
+        <g>
+          <path d="M-3 -20h6v40h-6z" fill="var(--hairline)" stroke="var(--ink)" strokeWidth={1.2} />
+          <rect x={-12} y={-7} width={9} height={14} {...body} strokeWidth={1.5} />
+          <rect x={3} y={-7} width={9} height={14} {...body} strokeWidth={1.5} />
+        </g>
+      );
+  }
+}
+
+export function InlineGlyph({ kind, cx, toLeft }: { kind: InlineKind; cx: number; toLeft: boolean }) {
+  return <g transform={`translate(${cx} 16)${toLeft ? " scale(-1 1)" : ""}`}>{inlineShape(kind)}</g>;
+}
+
+/** Nozzle, throat and diffuser. */
+export function JetGlyph({ cx, toLeft }: { cx: number; toLeft: boolean }) {
+  return (
+    <g transform={`translate(${cx} 22)${toLeft ? " scale(-1 1)" : ""}`}>
+      <path d="M-24 -16H-6L4 -6H10L24 -14V14L10 6H4L-6 16H-24z" {...body} />
+      <path d="M-24 -6L-6 -2V2L-24 6" {...thin} />
+      <path d="M-4 0H18m-5 -4l5 4l-5 4" {...thin} />
+    </g>
+  );
+}
+
+export function PotGlyph({ cx }: { cx: number }) {
+  return (
+    <g transform={`translate(${cx} 38)`}>
+      <path d="M-20 -34h40v56a14 14 0 0 1 -14 14h-12a14 14 0 0 1 -14 -14z" {...body} />
+      <path d="M-18 -14h36v36a12 12 0 0 1 -12 12h-12a12 12 0 0 1 -12 -12z" fill="var(--atRest)" />
+      <path d="M13 -4a13 7 0 1 0 -13 7a9 5 0 1 0 -9 -5a5 3 0 1 1 5 3" {...thin} />
+      <circle cx={-4} cy={-20} r={2.2} fill="var(--raised)" stroke="var(--ink)" />
+      <circle cx={6} cy={-25} r={2.2} fill="var(--raised)" stroke="var(--ink)" />
+    </g>
+  );
+}
+
+/** A burner's tube with its fan. */
+export function HeaterGlyph({ width, height }: GlyphBox) {
+  return (
+    <g>
+      <rect width={width} height={height} rx={18} {...body} />
+      <circle cx={26} cy={28} r={14} {...thin} />
+      <path
+        d="M26 28c2 -8 8 -10 10 -6M26 28c8 2 10 8 6 10M26 28c-2 8 -8 10 -10 6M26 28c-8 -2 -10 -8 -6 -10"
+        {...thin}
+      />
+      <path
+        d="M56 38c-4 -8 6 -10 2 -20c10 6 14 14 8 20M84 38c-4 -8 6 -10 2 -20c10 6 14 14 8 20"
+        {...thin}
+        stroke="var(--idle)"
+      />
     </g>
   );
 }

@@ -4,6 +4,7 @@
  */
 import { LineUpSolver } from "~/core/hydraulics/solve";
 import type { Network } from "~/core/network/network";
+import { isConsumer } from "~/core/plan/families";
 import { partsOf, portKey, portsOf } from "~/core/plan/ports";
 import type { Id, Job, Part, Plan, PortRef, Tank } from "~/core/plan/types";
 import { heightsOf } from "~/core/tanks/tank";
@@ -35,6 +36,8 @@ export interface PlumbingGraph {
   edges: GraphEdge[];
 }
 
+const inline = { width: 44, height: 76, portY: 16 };
+
 /** Size of each part on the drawing with room for its label, and where hoses meet it. */
 const sizes: Record<GraphNode["kind"], { width: number; height: number; portY: number | null }> = {
   tank: { width: 132, height: 104, portY: null },
@@ -45,7 +48,27 @@ const sizes: Record<GraphNode["kind"], { width: number; height: number; portY: n
   tee: { width: 10, height: 10, portY: null },
   filter: { width: 64, height: 140, portY: 16 },
   liftPump: { width: 68, height: 96, portY: 22 },
-  check: { width: 40, height: 72, portY: 16 },
+  transferPump: { width: 68, height: 96, portY: 22 },
+  primingPump: { width: 68, height: 96, portY: 22 },
+  inTankPump: { width: 68, height: 96, portY: 22 },
+  dosingPump: { width: 68, height: 84, portY: 22 },
+  pumpFilterUnit: { width: 96, height: 140, portY: null },
+  check: inline,
+  antiSiphon: inline,
+  bulb: { ...inline, width: 52 },
+  relief: inline,
+  regulator: inline,
+  cooler: { ...inline, width: 52 },
+  flowMeter: inline,
+  fuelHeater: { ...inline, width: 52 },
+  jetPump: { width: 64, height: 84, portY: null },
+  swirlPot: { width: 64, height: 116, portY: null },
+  bleedScrew: inline,
+  samplingTap: inline,
+  waterSensor: inline,
+  bulkhead: inline,
+  generator: { width: 124, height: 128, portY: null },
+  heater: { width: 124, height: 104, portY: null },
   gauge: { width: 52, height: 76, portY: 74 },
 };
 
@@ -72,7 +95,9 @@ function flowsOverLineUps(network: Network): Flows {
       if (Math.abs(q) > Math.abs(largest[i] as number)) largest[i] = q;
     });
     const wet = new Set(
-      network.engines.filter(({ part }) => lineUp.consumers[part.id] === "running").map(({ back }) => back),
+      network.engines.flatMap(({ part, back }) =>
+        back !== null && lineUp.consumers[part.id] === "running" ? [back] : [],
+      ),
     );
     for (let grew = true; grew; ) {
       grew = false;
@@ -182,12 +207,12 @@ function tankPorts(tank: Tank, height: number): GraphPort[] {
   return wanted.map(({ id, y }) => ({ id, side: "EAST", y }));
 }
 
-function enginePorts(part: Part, height: number): GraphPort[] {
-  return [
-    { id: `${part.id}.feed`, side: "WEST", y: 30 },
-    { id: `${part.id}.return`, side: "WEST", y: height - 30 },
-  ];
-}
+const consumerPorts = (part: Part, height: number): GraphPort[] =>
+  portsOf(part).map(({ id }) => ({
+    id: `${part.id}.${id}`,
+    side: "WEST",
+    y: id === "feed" ? 30 : height - 30,
+  }));
 
 export function plumbingGraph(job: Job, plan: Plan, network: Network): PlumbingGraph {
   const flows = flowsOverLineUps(network);
@@ -238,7 +263,7 @@ export function plumbingGraph(job: Job, plan: Plan, network: Network): PlumbingG
       id: part.id,
       kind: part.kind,
       ...size,
-      ports: part.kind === "engine" ? enginePorts(part, size.height) : ports,
+      ports: isConsumer(part) ? consumerPorts(part, size.height) : ports,
     };
   });
   // Order in the list is order from top to bottom: supply above, return below.

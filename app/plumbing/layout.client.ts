@@ -22,6 +22,8 @@ async function engine(): Promise<Elk> {
   return new Engine({ workerUrl }) as unknown as Elk;
 }
 
+const consumerKinds = new Set<string>(["engine", "generator", "heater"]);
+
 function toElk({ nodes, edges }: PlumbingGraph): ElkNode {
   return {
     id: "root",
@@ -52,7 +54,7 @@ function toElk({ nodes, edges }: PlumbingGraph): ElkNode {
           ? { "elk.spacing.portsSurrounding": `[top=${BANK_HEAD_PX + 22},left=0,bottom=12,right=0]` }
           : {}),
         ...(node.kind === "tank" ? { "elk.layered.layering.layerConstraint": "FIRST" } : {}),
-        ...(node.kind === "engine" ? { "elk.layered.layering.layerConstraint": "LAST" } : {}),
+        ...(consumerKinds.has(node.kind) ? { "elk.layered.layering.layerConstraint": "LAST" } : {}),
       },
       ports: node.ports.map((port) => ({
         id: port.id,

@@ -7,7 +7,8 @@ import { randomJob } from "~/core/network/randomPlan.fixture";
 import { currentPlan } from "~/core/plan/ports";
 import type { Job } from "~/core/plan/types";
 import { plumbingGraph } from "./graph";
-import { edgePath, settingText } from "./Plumbing";
+import { edgePath } from "./Plumbing";
+import { settingText } from "./settingText";
 
 const graphOf = (job: Job) => plumbingGraph(job, currentPlan(job), buildNetwork(job));
 const marram = (JSON.parse(readFileSync("demo/marram.keel.json", "utf8")) as { job: Job }).job;

@@ -5,7 +5,7 @@
 import { z } from "zod";
 import { gradeIds } from "~/core/fuel/grades";
 import { LONGEST_ID } from "~/core/plan/ids";
-import type { Job } from "~/core/plan/types";
+import { type Job, pumpKinds, type SchoolChoice, type SchoolMatter, schoolChoices } from "~/core/plan/types";
 import { dimensions, type UnitOf } from "~/core/units/factors";
 import { coordinate, size, tankShape } from "./shape";
 
@@ -157,6 +157,7 @@ const tank = z.strictObject({
         id,
         name,
         role: z.enum(["outlet", "return"]),
+        fitting: z.enum(["tube", "standpipe", "sump", "side"]).optional(),
         mouth: position,
         outside: position,
         boreM: bore,
@@ -174,7 +175,22 @@ const partBase = {
   ports: z
     .record(z.string(), z.strictObject({ offset: position.optional(), boreM: bore.optional() }))
     .optional(),
+  provisional: z.boolean().optional(),
+  flowBasis: z.enum(["arrow", "maker", "outerSide", "guess"]).optional(),
+  shopMade: z.strictObject({ tested: z.boolean() }).optional(),
 };
+const amperes = z.number().min(0).max(2000);
+const circuit = z
+  .strictObject({
+    runA: amperes,
+    peakA: amperes,
+    wireLengthM: z.number().min(0).max(200),
+    wireAreaM2: z.number().positive().max(1e-3),
+    fuseA: amperes,
+    triggerA: amperes.optional(),
+    hasRelay: z.boolean(),
+  })
+  .optional();
 const curve = z
   .array(z.strictObject({ flowM3S: atLeastZero, risePa: z.number().min(-1e6).max(1e8) }))
   .min(2)
@@ -187,6 +203,33 @@ const curve = z
     (points) => points.every((p, i) => i === 0 || p.risePa < (points[i - 1]?.risePa ?? 0)),
     "risesNotFalling",
   );
+
+const filterBody = {
+  micron: positive,
+  ratedFlowM3S: positive,
+  ratedDropPa: positive,
+  ratedDynamicPaS: positive,
+  ratedDensityKgM3: positive,
+  viscousShare: share,
+  changeLoading: z.number().min(1).max(100),
+  volumeM3: atLeastZero,
+  element: z.strictObject({ id, fittedOn: z.iso.date().optional() }).nullable(),
+  sensorHeldM3: positive.optional(),
+};
+const pumpBody = {
+  curve,
+  reliefPa: positive.optional(),
+  off: z.discriminatedUnion("kind", [
+    z.strictObject({ kind: z.literal("free"), dropPa: positive }),
+    z.strictObject({ kind: z.literal("blocked") }),
+    z.strictObject({ kind: z.literal("bypass"), opensPa: atLeastZero, dropPa: positive }),
+  ]),
+  mostSuctionPa: positive.optional(),
+  suctionLimitPa: positive.optional(),
+  circuit,
+};
+const ratedDrop = { ratedFlowM3S: positive, ratedDropPa: positive };
+const opensBy = { setPa: positive, droopPa: atLeastZero, ratedFlowM3S: positive };
 
 const planPart = z.discriminatedUnion("kind", [
   z.strictObject({ ...partBase, kind: z.literal("twoWay") }),
@@ -210,35 +253,72 @@ const planPart = z.discriminatedUnion("kind", [
     ...partBase,
     kind: z.literal("filter"),
     medium: z.enum(["separator", "secondary"]),
-    micron: positive,
-    ratedFlowM3S: positive,
-    ratedDropPa: positive,
-    ratedDynamicPaS: positive,
-    ratedDensityKgM3: positive,
-    viscousShare: share,
-    changeLoading: z.number().min(1).max(100),
-    volumeM3: atLeastZero,
-    element: z.strictObject({ id, fittedOn: z.iso.date().optional() }).nullable(),
+    ...filterBody,
+    sparePorts: z.strictObject({ count: z.int().min(0).max(8), plugged: z.boolean() }).optional(),
+  }),
+  z.strictObject({ ...partBase, kind: z.enum(pumpKinds), ...pumpBody }),
+  z.strictObject({
+    ...partBase,
+    kind: z.literal("dosingPump"),
+    strokeM3: z.number().positive().max(1e-5),
+    mostHz: z.number().positive().max(100),
+    drawShare: z.number().min(0.05).max(1),
+    mostRisePa: positive,
+    suctionLimitPa: positive.optional(),
+    mostSuctionPa: positive.optional(),
+    tiltDeg: z.number().min(-90).max(90).optional(),
+    rubberMounted: z.boolean().optional(),
+    mostBeforeM: positive.optional(),
+    mostAfterM: positive.optional(),
+    mostLiftM: z.number().min(-20).max(20).optional(),
+    circuit,
   }),
   z.strictObject({
     ...partBase,
-    kind: z.literal("liftPump"),
-    curve,
-    reliefPa: positive.optional(),
-    off: z.discriminatedUnion("kind", [
-      z.strictObject({ kind: z.literal("free"), dropPa: positive }),
-      z.strictObject({ kind: z.literal("blocked") }),
-    ]),
-    mostSuctionPa: positive.optional(),
-    suctionLimitPa: positive.optional(),
+    kind: z.literal("pumpFilterUnit"),
+    ...filterBody,
+    ...pumpBody,
+    reliefPa: positive,
   }),
-  z.strictObject({ ...partBase, kind: z.literal("check"), crackingPa: atLeastZero }),
+  z.strictObject({ ...partBase, kind: z.enum(["check", "antiSiphon"]), crackingPa: atLeastZero }),
+  z.strictObject({
+    ...partBase,
+    kind: z.literal("bulb"),
+    ...ratedDrop,
+    crackingPa: atLeastZero,
+    strokeM3: positive,
+    forDiesel: z.boolean(),
+  }),
+  z.strictObject({ ...partBase, kind: z.literal("relief"), ...opensBy }),
+  z.strictObject({
+    ...partBase,
+    kind: z.literal("regulator"),
+    ...opensBy,
+    holds: z.enum(["before", "after"]),
+  }),
+  z.strictObject({
+    ...partBase,
+    kind: z.literal("cooler"),
+    ...ratedDrop,
+    effectiveness: share,
+    coolantC: z.number().min(-60).max(120),
+  }),
+  z.strictObject({ ...partBase, kind: z.literal("flowMeter"), ...ratedDrop }),
+  z.strictObject({ ...partBase, kind: z.literal("fuelHeater"), ...ratedDrop, powerW: positive, circuit }),
+  z
+    .strictObject({ ...partBase, kind: z.literal("jetPump"), nozzleM: bore, throatM: bore })
+    .refine(({ nozzleM, throatM }) => nozzleM < throatM, "nozzleTooWide"),
+  z.strictObject({ ...partBase, kind: z.literal("swirlPot"), volumeM3: positive }),
+  z.strictObject({ ...partBase, kind: z.literal("bleedScrew") }),
+  z.strictObject({ ...partBase, kind: z.literal("samplingTap") }),
+  z.strictObject({ ...partBase, kind: z.literal("waterSensor"), heldM3: positive }),
+  z.strictObject({ ...partBase, kind: z.literal("bulkhead"), wallM: length, reachM: length }),
   z.strictObject({ ...partBase, kind: z.literal("gauge"), measures: z.enum(["vacuum", "pressure"]) }),
 ]);
 
 const engine = z.strictObject({
   ...partBase,
-  kind: z.literal("engine"),
+  kind: z.enum(["engine", "generator", "heater"]),
   powerW: positive,
   loads: z
     .array(z.strictObject({ load: share, feedM3S: atLeastZero, burnM3S: atLeastZero }))
@@ -247,6 +327,26 @@ const engine = z.strictObject({
     .refine((loads) => loads.every((p, i) => i === 0 || p.load > (loads[i - 1]?.load ?? 0)), "loadsNotRising")
     .refine((loads) => loads.every((p) => p.burnM3S <= p.feedM3S), "burnsMoreThanFed"),
   suctionLimitPa: positive.optional(),
+  leastFeedPa: z.number().min(-1e5).max(1e7).optional(),
+  mostFeedPa: z.number().min(-1e5).max(1e7).optional(),
+  fuelLubricated: z.boolean().optional(),
+  returnC: z.number().min(-60).max(150).optional(),
+  circuit,
+  heater: z
+    .strictObject({
+      hasCoAlarm: z.boolean(),
+      exhaustBendDeg: z.number().min(0).max(3600),
+      exhaustFalls: z.boolean(),
+      drainAtLowest: z.boolean(),
+      outletClear: z.boolean(),
+      airFacesRear: z.boolean(),
+      airWayClear: z.boolean(),
+      clearanceM: length,
+      switchCutsRunDown: z.boolean(),
+      leastV: z.number().positive().max(100).optional(),
+      mostV: z.number().positive().max(100).optional(),
+    })
+    .optional(),
 });
 
 const product = z.strictObject({
@@ -281,6 +381,23 @@ const run = z.strictObject({
       feel: z.enum(["sound", "stiff", "soft", "oily", "cracked"]),
     })
     .optional(),
+  neighbours: z
+    .array(
+      z.strictObject({
+        id,
+        kind: z.enum(["hot", "moving", "sharp", "line", "battery"]),
+        name,
+        atM: atLeastZero,
+        apartM: length,
+        guarded: z.boolean(),
+      }),
+    )
+    .max(40)
+    .optional(),
+  supportEveryM: size.optional(),
+  mark: z.string().max(80).optional(),
+  make: z.enum(["hose", "rigid"]).optional(),
+  provisional: z.boolean().optional(),
   given,
 });
 
@@ -303,6 +420,15 @@ const conditions = z.strictObject({
   aboardM3: z.record(id, atLeastZero),
   loading: z.record(id, z.number().min(1).max(1000)),
   load: z.record(id, share),
+  trim: z.strictObject({ pitchDeg: angle, rollDeg: angle }).optional(),
+});
+const dutyStep = z.strictObject({
+  id,
+  hours: z.number().positive().max(1000),
+  lineUpId: id,
+  load: share,
+  pitchDeg: angle,
+  rollDeg: angle,
 });
 const plan = z.strictObject({
   id,
@@ -313,6 +439,7 @@ const plan = z.strictObject({
   joints: z.array(z.strictObject({ id, from: portRef, to: portRef })).max(1000),
   lineUps: z.array(lineUp).max(200),
   conditions,
+  duty: z.array(dutyStep).max(200).optional(),
   limits: z.strictObject({
     suctionCleanPa: positive,
     suctionChangePa: positive,
@@ -400,6 +527,25 @@ const bookEntry = z.discriminatedUnion("kind", [
 const unit = <D extends keyof typeof dimensions>(dimension: D) =>
   z.enum(Object.keys(dimensions[dimension].units) as [UnitOf<D>, ...UnitOf<D>[]]);
 
+const school = <M extends SchoolMatter>(matter: M) =>
+  z.enum(schoolChoices[matter] as unknown as [SchoolChoice<M>, ...SchoolChoice<M>[]]).optional();
+const schools = {
+  returnMouth: school("returnMouth"),
+  liftPump: school("liftPump"),
+  priming: school("priming"),
+  waterSensor: school("waterSensor"),
+  filterFill: school("filterFill"),
+  finest: school("finest"),
+  factoryFilter: school("factoryFilter"),
+  takeOff: school("takeOff"),
+  heaterFuel: school("heaterFuel"),
+  primer: school("primer"),
+  joints: school("joints"),
+  torque: school("torque"),
+  dirtyTank: school("dirtyTank"),
+  support: school("support"),
+};
+
 export const jobSchema = z.strictObject({
   id,
   name,
@@ -413,13 +559,17 @@ export const jobSchema = z.strictObject({
     pressure: unit("pressure"),
     temperature: unit("temperature"),
   }),
-  schools: z.strictObject({ shutOff: z.enum(["abycH33", "iso10088"]) }),
+  schools: z.strictObject({ shutOff: z.enum(["abycH33", "iso10088"]), ...schools }),
   site: z.strictObject({
     altitudeM: z.number().min(-500).max(9000),
     ambientLowC: z.number().min(-60).max(60),
     ambientHighC: z.number().min(-60).max(70),
     envelope: z
       .strictObject({ pitchDeg: z.number().min(0).max(45), rollDeg: z.number().min(0).max(45) })
+      .optional(),
+    accelerationG: z.number().min(0).max(20).optional(),
+    supply: z
+      .strictObject({ volts: z.number().positive().max(100), regulatorPeakW: positive.optional() })
       .optional(),
     given,
   }),

@@ -4,6 +4,7 @@
  */
 import { applyPatches, current, enablePatches, type Patch, produceWithPatches } from "immer";
 import { type NewPartKind, newEngine, newLineUp, newPart, newRun, newTank } from "../plan/blank";
+import { isPowered } from "../plan/families";
 import { distanceM, placedPorts, portKey, portsOf, samePort } from "../plan/ports";
 import { isTooShort, runGeometry } from "../plan/route";
 import type {
@@ -37,7 +38,7 @@ export type Command =
   | { name: "addTank"; id: Id; tankName: string; position: Position }
   | { name: "editTank"; id: Id; change: Partial<Omit<Tank, "id">> }
   | { name: "removeTank"; id: Id }
-  | { name: "addEngine"; id: Id; engineName: string; position: Position }
+  | { name: "addEngine"; id: Id; engineName: string; position: Position; kind?: Engine["kind"] }
   | { name: "editEngine"; id: Id; change: Partial<Omit<Engine, "id" | "kind">> }
   | { name: "removeEngine"; id: Id }
   | { name: "addPart"; id: Id; kind: NewPartKind; position: Position }
@@ -59,7 +60,11 @@ export type Command =
   | { name: "editLineUp"; id: Id; change: Partial<Pick<LineUp, "name" | "purpose" | "intendedTransfer">> }
   | { name: "removeLineUp"; id: Id }
   | { name: "setConditions"; change: Partial<Conditions> }
-  | { name: "editPlan"; change: Partial<Pick<Plan, "name" | "limits" | "serviceAllowanceM">> }
+  | { name: "editPlan"; change: Partial<Pick<Plan, "name" | "limits" | "serviceAllowanceM" | "duty">> }
+  /** A copy of the current plan beside it, made current; the copy knows what it came from. */
+  | { name: "forkPlan"; id: Id; planName: string }
+  | { name: "choosePlan"; id: Id }
+  | { name: "removePlan"; id: Id }
   | { name: "nudge"; id: Id; dx: number; dy: number }
   | { name: "enterInBook"; entry: BookEntry }
   | { name: "strikeFromBook"; id: Id };
@@ -79,7 +84,7 @@ export interface Applied {
 
 export class CommandRefused extends Error {
   constructor(
-    readonly code: "noSuch" | "portTaken" | "samePort",
+    readonly code: "noSuch" | "portTaken" | "samePort" | "lastPlan",
     readonly id: string,
   ) {
     super(`${code}: ${id}`);
@@ -130,11 +135,31 @@ export function throughPorts(part: PlanPart): [Id, Id] | null {
     case "twoWay":
     case "gauge":
     case "tee":
+    case "bleedScrew":
+    case "samplingTap":
+    case "waterSensor":
+    case "bulkhead":
       return ["a", "b"];
     case "filter":
     case "liftPump":
+    case "transferPump":
+    case "primingPump":
+    case "inTankPump":
+    case "dosingPump":
+    case "pumpFilterUnit":
     case "check":
+    case "antiSiphon":
+    case "bulb":
+    case "relief":
+    case "regulator":
+    case "cooler":
+    case "flowMeter":
+    case "fuelHeater":
       return ["in", "out"];
+    case "jetPump":
+      return ["drive", "out"];
+    case "swirlPot":
+      return ["fill", "out"];
     case "selector":
       return ["w1", "c"];
     case "bank":
@@ -146,7 +171,7 @@ function register(plan: Plan, part: PlanPart): void {
   plan.parts.push(part);
   for (const lineUp of plan.lineUps) {
     if (isValve(part)) lineUp.valves[part.id] = firstSetting(part);
-    if (part.kind === "liftPump") lineUp.pumps[part.id] = "on";
+    if (isPowered(part)) lineUp.pumps[part.id] = "on";
   }
 }
 
@@ -370,9 +395,10 @@ function enterInBook(job: Job, plan: Plan, entry: BookEntry): void {
 /** By tank, element and consumer: what another tab set meanwhile for another one stands. */
 function setConditions(
   conditions: Conditions,
-  { fuelC, aboardM3, loading, load }: Partial<Conditions>,
+  { fuelC, aboardM3, loading, load, trim }: Partial<Conditions>,
 ): void {
   if (fuelC !== undefined) conditions.fuelC = fuelC;
+  if (trim !== undefined) conditions.trim = trim;
   Object.assign(conditions.aboardM3, aboardM3);
   Object.assign(conditions.loading, loading);
   Object.assign(conditions.load, load);
@@ -404,7 +430,7 @@ function addLineUp(job: Job, plan: Plan, id: Id, name: string): void {
   const lineUp = newLineUp(id, name);
   for (const part of plan.parts) {
     if (isValve(part)) lineUp.valves[part.id] = firstSetting(part);
-    if (part.kind === "liftPump") lineUp.pumps[part.id] = "on";
+    if (isPowered(part)) lineUp.pumps[part.id] = "on";
   }
   for (const consumer of job.consumers) lineUp.consumers[consumer.id] = "running";
   plan.lineUps.push(lineUp);
@@ -429,7 +455,7 @@ function run(job: Job, command: Command): Note[] {
       job.tanks = job.tanks.filter(({ id }) => id !== command.id);
       return removeSurveyed(job, command.id);
     case "addEngine":
-      job.consumers.push(newEngine(command.id, command.engineName, command.position));
+      job.consumers.push(newEngine(command.id, command.engineName, command.position, command.kind));
       for (const each of job.plans)
         for (const lineUp of each.lineUps) lineUp.consumers[command.id] = "running";
       return [];
@@ -519,6 +545,20 @@ function run(job: Job, command: Command): Note[] {
     case "editPlan":
       Object.assign(plan, command.change);
       return [];
+    case "forkPlan": {
+      const copy = JSON.parse(JSON.stringify(plan)) as Plan;
+      job.plans.push({ ...copy, id: command.id, name: command.planName, basedOn: plan.id });
+      job.currentPlanId = command.id;
+      return [];
+    }
+    case "choosePlan":
+      job.currentPlanId = found(
+        job.plans.find(({ id }) => id === command.id),
+        command.id,
+      ).id;
+      return [];
+    case "removePlan":
+      return removePlan(job, command.id);
     case "nudge": {
       const { dx, dy } = plan.nudges[command.id] ?? { dx: 0, dy: 0 };
       plan.nudges[command.id] = { dx: dx + command.dx, dy: dy + command.dy };
@@ -531,6 +571,26 @@ function run(job: Job, command: Command): Note[] {
       job.book = job.book.filter(({ id }) => id !== command.id);
       return [];
   }
+}
+
+/** The last plan stays; what was based on a plan that goes is based on what that was based on. */
+function removePlan(job: Job, id: Id): Note[] {
+  const gone = found(
+    job.plans.find((one) => one.id === id),
+    id,
+  );
+  if (job.plans.length === 1) throw new CommandRefused("lastPlan", id);
+  job.plans = job.plans.filter((one) => one.id !== id);
+  for (const plan of job.plans) {
+    if (plan.basedOn !== id) continue;
+    if (gone.basedOn === undefined) delete plan.basedOn;
+    else plan.basedOn = gone.basedOn;
+  }
+  if (job.currentPlanId === id) {
+    const next = job.plans.find((one) => one.id === gone.basedOn) ?? job.plans[0];
+    if (next) job.currentPlanId = next.id;
+  }
+  return [];
 }
 
 /** Applies a command. Throws {@link CommandRefused} where it cannot be; the job given is never changed. */

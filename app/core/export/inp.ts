@@ -7,6 +7,7 @@
  */
 
 import { boreOfLink } from "../hydraulics/derive";
+import type { Curve } from "../hydraulics/newton";
 import { Way } from "../hydraulics/newton";
 import type { SolvedLineUp } from "../hydraulics/solve";
 import type { NetworkLink } from "../network/network";
@@ -49,6 +50,14 @@ class Writer {
 
   constructor(private readonly solved: SolvedLineUp) {
     this.columnPa = solved.settings.fuel.densityKgM3 * GRAVITY_M_S2;
+    const { adjusted, links } = solved.network;
+    this.metered = new Set(
+      adjusted.flatMap(({ kind, index }) =>
+        kind === "hold" && links[index]?.kind === "dosing" && (solved.flow[index] as number) > 0
+          ? [index]
+          : [],
+      ),
+    );
   }
 
   private metres(pa: number): number {
@@ -113,6 +122,27 @@ class Writer {
     this.sections.valves.push(row(id, from, to, this.bore(i) * MM, "GPV", curve, 0));
   }
 
+  /** A place inside a part, at the height of one of its ends. */
+  private middle(id: string, node: number): string {
+    const name = `${id}~`;
+    this.sections.junctions.push(row(name, this.solved.settings.posture.nodeM[node] ?? 0, 0));
+    return name;
+  }
+
+  /** A rise over flow as a pump with a sampled curve, from rest to where it gives none. */
+  private rising(i: number, from: string, to: string, rise: (q: number) => number) {
+    const { id } = this.solved.network.links[i] as NetworkLink;
+    const reach = Math.max(2 * Math.abs(this.solved.flow[i] ?? 0), 1e-6);
+    const curve = `R${i}`;
+    for (let k = 0; k <= CURVE_SAMPLES; k++) {
+      const q = (reach * k) / CURVE_SAMPLES;
+      const metres = this.metres(rise(q));
+      if (k > 3 && metres <= 0) break;
+      this.sections.curves.push(row(curve, q / LPM_M3_S, metres));
+    }
+    this.sections.pumps.push(row(id, from, to, `HEAD ${curve}`));
+  }
+
   link(i: number): void {
     const { links } = this.solved.network;
     const link = links[i] as NetworkLink;
@@ -145,19 +175,46 @@ class Writer {
         return this.sampled(i, from, to, link.id, (q) => (linear + square * q) * q);
       }
       case "check": {
-        const cracking = laws.constant[i] as number;
-        if (cracking === 0) return this.pipe(i, from, to, 0, 0, "CV");
-        const middle = `${link.id}~`;
-        this.sections.junctions.push(row(middle, this.solved.network.nodes[link.from]?.zM ?? 0, 0));
+        const { opensPa, perFlowPa } = link;
+        if (opensPa === 0 && perFlowPa === 0) return this.pipe(i, from, to, 0, 0, "CV");
+        const middle = this.middle(link.id, link.from);
         this.pipe(i, from, middle, 0, 0, "CV");
-        return this.sampled(i, middle, to, `${link.id}~c`, () => cracking);
+        return this.sampled(i, middle, to, `${link.id}~c`, (q) => opensPa + perFlowPa * q);
       }
+      case "rated":
+        return this.pipe(i, from, to, 0, 0, "Open");
+      case "throttle": {
+        const { setPa, droopPa, ratedFlowM3S } = link.part;
+        const middle = this.middle(link.id, link.to);
+        this.sections.valves.push(
+          row(link.id, from, middle, this.bore(i) * MM, "PRV", this.metres(setPa), 0),
+        );
+        return this.sampled(i, middle, to, `${link.id}~c`, (q) => (droopPa / ratedFlowM3S) * q);
+      }
+      case "jet": {
+        if (link.way === "nozzle") return this.pipe(i, from, to, 0, 0, "Open");
+        const law = (q: number) =>
+          (laws.constant[i] as number) + ((laws.linear[i] as number) + (laws.square[i] as number) * q) * q;
+        if (law(0) >= 0) return this.sampled(i, from, to, link.id, law);
+        return this.rising(i, from, to, (q) => -law(q));
+      }
+      case "dosing":
+        // What it meters is drawn from the node before it and put in at the node after it: see junctions.
+        if (this.metered.has(i) || way === Way.shut) return;
+        return this.rising(
+          i,
+          from,
+          to,
+          (q) =>
+            -((laws.curves[laws.curve[i] as number] as Curve).drop[0] as number) *
+            (1 - q / link.part.strokeM3 / link.part.mostHz),
+        );
+
       case "pump": {
         if (way === Way.shut) return this.pipe(i, from, to, 0, 0, "Closed");
         const index = laws.curve[i] as number;
         if (index < 0) {
-          const middle = `${link.id}~`;
-          this.sections.junctions.push(row(middle, this.solved.network.nodes[link.from]?.zM ?? 0, 0));
+          const middle = this.middle(link.id, link.from);
           this.pipe(i, from, middle, 0, 0, "CV");
           const linear = laws.linear[i] as number;
           return this.sampled(i, middle, to, `${link.id}~c`, (q) => linear * q);
@@ -187,15 +244,30 @@ class Writer {
     }
   }
 
+  /** Dosing pumps that meter to an open burner, by link. */
+  private readonly metered: ReadonlySet<number>;
+
   junctions(): void {
-    const { network, settings } = this.solved;
+    const { network, settings, flow } = this.solved;
+    const drawn = settings.demand.slice();
+    const burners = new Set<number>();
+    for (const one of network.adjusted) {
+      if (one.kind !== "hold" || !this.metered.has(one.index)) continue;
+      const { from, to } = network.links[one.index] as NetworkLink;
+      const q = flow[one.index] as number;
+      drawn[from] = (drawn[from] as number) + q;
+      drawn[to] = (drawn[to] as number) - q;
+      burners.add(one.node);
+    }
     network.nodes.forEach((node, i) => {
       if (i >= network.topology.unknowns) {
         this.sections.reservoirs.push(
           row(node.id, this.metres(settings.fixed[i - network.topology.unknowns] as number)),
         );
       } else {
-        this.sections.junctions.push(row(node.id, node.zM, (settings.demand[i] as number) / LPM_M3_S));
+        const zM = settings.posture.nodeM[i] as number;
+        if (burners.has(i)) this.sections.reservoirs.push(row(node.id, zM));
+        else this.sections.junctions.push(row(node.id, zM, (drawn[i] as number) / LPM_M3_S));
       }
     });
   }

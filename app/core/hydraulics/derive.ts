@@ -42,7 +42,7 @@ export interface LinkFigures {
   lossPa: number;
 }
 
-export function boreOfLink(link: NetworkLink): number {
+export const boreOfLink = (link: NetworkLink): number => {
   switch (link.kind) {
     case "run":
       return link.run.boreM;
@@ -50,13 +50,10 @@ export function boreOfLink(link: NetworkLink): number {
       return link.port.boreM;
     case "valve":
       return link.valve.boreM;
-    case "tee":
-    case "filter":
-    case "pump":
-    case "check":
+    default:
       return link.part.boreM;
   }
-}
+};
 
 export function figuresOf(solved: SolvedLineUp, index: number): LinkFigures {
   const { network, settings, flow } = solved;
@@ -76,7 +73,7 @@ function lossOverHeights(solved: SolvedLineUp, link: NetworkLink): number {
   const potential = (node: number) =>
     node >= network.topology.unknowns
       ? (settings.fixed[node - network.topology.unknowns] as number)
-      : (gaugePa[node] as number) + column * (network.nodes[node]?.zM ?? 0);
+      : (gaugePa[node] as number) + column * (settings.posture.nodeM[node] as number);
   return potential(link.from) - potential(link.to);
 }
 

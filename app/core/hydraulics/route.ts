@@ -4,6 +4,7 @@
  */
 import { headPa } from "../fuel/fuel";
 import type { NetworkLink } from "../network/network";
+import { isPlainThrough } from "../plan/families";
 import type { Engine, Id, Plan } from "../plan/types";
 import { figuresOf, transitionRange } from "./derive";
 import type { SolvedLineUp } from "./solve";
@@ -14,7 +15,7 @@ export type Side = "feed" | "return";
 export interface Station {
   id: Id;
   name: string;
-  kind: "tank" | "valve" | "tee" | "filter" | "pump" | "check" | "gauge" | "engine";
+  kind: "tank" | "valve" | "tee" | "filter" | "pump" | "check" | "rated" | "gauge" | "engine";
   side: Side;
   atM: number;
   beforePa: number;
@@ -103,7 +104,11 @@ const stationKinds: Record<Exclude<NetworkLink["kind"], "run">, Station["kind"]>
   tee: "tee",
   filter: "filter",
   pump: "pump",
+  dosing: "pump",
   check: "check",
+  throttle: "check",
+  rated: "rated",
+  jet: "pump",
 };
 
 class WayBuilder {
@@ -137,10 +142,12 @@ class WayBuilder {
     side: Side,
   ): void {
     const { solved } = this;
-    const { lengthM, profile, riseM } = link.geometry;
-    const density = solved.settings.fuel.densityKgM3;
-    const { nodes } = solved.network;
-    const potential = (node: number) => this.gauge(node) + headPa(density, nodes[node]?.zM ?? 0);
+    const { lengthM } = link.geometry;
+    const { posture, fuel } = solved.settings;
+    const density = fuel.densityKgM3;
+    const profile = posture.profileOf(link);
+    const riseM = (profile.at(-1)?.zM ?? 0) - (profile[0]?.zM ?? 0);
+    const potential = (node: number) => this.gauge(node) + headPa(density, posture.nodeM[node] ?? 0);
     const [a, b] = [potential(link.from), potential(link.to)];
     const points = profile.map(({ atM, zM }) => ({
       atM: this.atM + (forward ? atM : lengthM - atM),
@@ -173,7 +180,8 @@ class WayBuilder {
     forward: boolean,
   ): void {
     const { lossPa, flowM3S } = figuresOf(this.solved, index);
-    const inside = this.solved.network.ports.get(link.id)?.position.zM ?? 0;
+    const port = this.solved.network.ports.get(link.id);
+    const inside = port ? this.solved.settings.posture.heightM(port.position) : 0;
     const at = this.gauge(link.from);
     const surfaceM = this.solved.settings.surfaceM.get(link.tank.id) ?? 0;
     this.stations.push({
@@ -200,11 +208,20 @@ class WayBuilder {
   ): void {
     const { lossPa, flowM3S } = figuresOf(this.solved, index);
     const part = link.kind === "valve" ? link.valve : link.part;
-    const { nodes } = this.solved.network;
+    const { nodeM } = this.solved.settings.posture;
     const beforePa = this.gauge(start);
     const afterPa = this.gauge(end);
-    const zM = nodes[start]?.zM ?? 0;
-    const endM = nodes[end]?.zM ?? 0;
+    const zM = nodeM[start] ?? 0;
+    const endM = nodeM[end] ?? 0;
+    const last = this.stations.at(-1);
+    const lastLeg = this.legs.at(-1);
+    if (last?.id === part.id && lastLeg?.id === part.id) {
+      // A unit is one station, whatever fuel meets inside it.
+      Object.assign(last, { afterPa, lossPa: last.lossPa + lossPa });
+      lastLeg.lossPa += lossPa;
+      lastLeg.points[1] = { atM: this.atM, zM: endM, gaugePa: afterPa };
+      return;
+    }
     this.stations.push({
       id: part.id,
       name: part.name,
@@ -239,7 +256,7 @@ class WayBuilder {
     for (const key of this.solved.network.nodes[node]?.ports ?? []) {
       const id = key.split(".")[0] as string;
       const part = this.solved.network.plan.parts.find((one) => one.id === id);
-      if (part?.kind !== "gauge" || this.stations.some((station) => station.id === id)) continue;
+      if (!part || !isPlainThrough(part) || this.stations.some((station) => station.id === id)) continue;
       const pa = this.gauge(node);
       this.stations.push({
         id,
@@ -251,16 +268,15 @@ class WayBuilder {
         afterPa: pa,
         lossPa: 0,
         flowM3S: 0,
-        zM: part.position.zM,
+        zM: this.solved.settings.posture.heightM(part.position),
         linkId: null,
       });
     }
   }
 
-  engine(part: Engine, feed: number, back: number): void {
-    const { nodes } = this.solved.network;
+  engine(part: Engine, feed: number, back: number | null): void {
     const beforePa = this.gauge(feed);
-    const afterPa = this.gauge(back);
+    const afterPa = back === null ? beforePa : this.gauge(back);
     this.stations.push({
       id: part.id,
       name: part.name,
@@ -271,7 +287,7 @@ class WayBuilder {
       afterPa,
       lossPa: 0,
       flowM3S: this.solved.settings.demand[feed] ?? 0,
-      zM: nodes[feed]?.zM ?? 0,
+      zM: this.solved.settings.posture.nodeM[feed] ?? 0,
       linkId: null,
     });
   }
@@ -329,7 +345,8 @@ export function fuelWay(solved: SolvedLineUp, consumerId?: Id): FuelWay | null {
     for (const hop of follow(solved, engine.feed, true)) builder.hop(hop, "feed");
     consumerAtM = builder.lengthM;
     builder.engine(engine.part, engine.feed, engine.back);
-    for (const hop of follow(solved, engine.back, false)) builder.hop(hop, "return");
+    if (engine.back !== null)
+      for (const hop of follow(solved, engine.back, false)) builder.hop(hop, "return");
   } else {
     const tank = busiestTank(solved);
     if (tank === null) return null;

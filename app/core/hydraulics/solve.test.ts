@@ -183,7 +183,9 @@ function dropByHand(result: SolvedLineUp, link: NetworkLink, q: number): number 
         { kind: link.id.endsWith(".c") ? "teeBranch" : "teeRun", count: 1 },
       ]);
     case "check":
-      return link.part.crackingPa + line(link.part.boreM, 0, 0, [{ kind: "checkSwing", count: 1 }]);
+      return link.opensPa + line(link.part.boreM, 0, 0, [{ kind: "checkSwing", count: 1 }]);
+    default:
+      throw new Error(`random plans hold no ${link.kind}`);
     case "filter": {
       const { part } = link;
       const rating = {

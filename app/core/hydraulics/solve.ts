@@ -5,7 +5,8 @@ import { tabulated } from "../laws/tabulated";
 import type { Network, NetworkLink } from "../network/network";
 import { makeSettings, type Settings, type SettingsFault } from "../network/settings";
 import type { Conditions, Id, LineUp } from "../plan/types";
-import { NetworkSolver, Way } from "./newton";
+import { Adjusters, MOST_ADJUSTMENTS } from "./adjust";
+import { NetworkSolver, type NewtonEnd, Way } from "./newton";
 
 export type ConsumerOutcome =
   | { outcome: "fed"; feedM3S: number; burnM3S: number }
@@ -197,14 +198,15 @@ export class LineUpSolver {
     if (running.length === 0) return outcomes;
     const { fromTanks, toTanks } = this.reachable(laws.way);
     for (const { part, feed, back } of running) {
-      const side = !fromTanks[feed] ? "feed" : !toTanks[back] ? "return" : null;
+      const side = !fromTanks[feed] ? "feed" : back !== null && !toTanks[back] ? "return" : null;
       if (side) {
         outcomes.set(part.id, { outcome: "noPath", side });
         demand[feed] = 0;
-        demand[back] = 0;
+        if (back !== null) demand[back] = 0;
       } else {
         const feedM3S = demand[feed] ?? 0;
-        outcomes.set(part.id, { outcome: "fed", feedM3S, burnM3S: feedM3S + (demand[back] ?? 0) });
+        const backM3S = back === null ? 0 : -(demand[back] ?? 0);
+        outcomes.set(part.id, { outcome: "fed", feedM3S, burnM3S: feedM3S - backM3S });
       }
     }
     return outcomes;
@@ -225,18 +227,30 @@ export class LineUpSolver {
     return this.lastReach;
   }
 
-  private run(settings: Settings, demand: Float64Array) {
+  private run(settings: Settings, demand: Float64Array): NewtonEnd {
     const { unknowns } = this.network.topology;
     this.warm.potential.set(settings.fixed, unknowns);
-    return this.newton.solve(settings.laws, demand, this.warm);
+    const { adjusted } = this.network;
+    if (adjusted.length === 0) return this.newton.solve(settings.laws, demand, this.warm);
+    const adjusters = new Adjusters(adjusted, settings);
+    let iterations = 0;
+    for (let turn = 0; turn < MOST_ADJUSTMENTS; turn++) {
+      adjusters.follow(this.warm.flow);
+      const end = this.newton.solve(settings.laws, demand, this.warm);
+      iterations += end.iterations;
+      if (end.outcome !== "solved") return end;
+      if (!adjusters.correct(this.warm)) return { ...end, iterations };
+    }
+    return { outcome: "notConverged", iterations };
   }
 
   /** The worst place where fuel would boil, or a pump cannot draw; null where all is well. */
   private starvation(settings: Settings): Starvation | null {
-    const { nodes, nodeHeightM, settable, topology } = this.network;
+    const { nodes, settable, topology } = this.network;
     const { from, to, unknowns } = topology;
     const { flow, potential } = this.warm;
-    const { fuel, atmospherePa, lineUp } = settings;
+    const { fuel, atmospherePa, lineUp, posture } = settings;
+    const nodeHeightM = posture.nodeM;
     const limitPa = fuel.vapourPa - atmospherePa;
     let worst: Starvation | null = null;
     const judge = (at: string, marginPa: number, cause: Starvation["cause"]) => {
@@ -257,10 +271,10 @@ export class LineUpSolver {
     }
     for (const { index, link } of settable.humped) {
       if (!flows(index)) continue;
-      for (const { pa } of heightsAlong(link, potential, fuel.densityKgM3))
+      for (const { pa } of heightsAlong(link, posture.profileOf(link), potential, fuel.densityKgM3))
         judge(link.id, pa - limitPa, "vapour");
     }
-    for (const { index, link } of settable.pump) {
+    for (const { index, link } of [...settable.pump, ...settable.dosing]) {
       const { id, mostSuctionPa } = link.part;
       if (mostSuctionPa === undefined || lineUp.pumps[id] !== "on" || !flows(index)) continue;
       judge(nodes[link.from]?.id ?? "", gauge(link.from) + mostSuctionPa, "pumpSuction");
@@ -284,7 +298,8 @@ export class LineUpSolver {
   }
 
   private gauge(settings: Settings, gauge: Float64Array): Float64Array {
-    const { topology, nodeHeightM } = this.network;
+    const { topology } = this.network;
+    const nodeHeightM = settings.posture.nodeM;
     const { potential } = this.warm;
     const known = this.connectedToTanks(settings);
     const { densityKgM3 } = settings.fuel;
@@ -317,10 +332,11 @@ export class LineUpSolver {
 /** Gauge pressure at the high and low points along a run, its loss spread evenly over its length. */
 export function heightsAlong(
   link: Extract<NetworkLink, { kind: "run" }>,
+  profile: readonly { atM: number; zM: number }[],
   potential: Float64Array,
   densityKgM3: number,
 ): { atM: number; zM: number; pa: number }[] {
-  const { profile, lengthM } = link.geometry;
+  const { lengthM } = link.geometry;
   const start = potential[link.from] as number;
   const end = potential[link.to] as number;
   return profile.map(({ atM, zM }) => ({

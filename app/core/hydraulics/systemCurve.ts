@@ -1,7 +1,8 @@
 /** A pump's curve and what its system asks, over flow: where they meet is where it runs. Every point is a solve. */
 import { effectiveCurve, riseAt } from "../laws/pumpCurve";
 import { buildNetwork, type Network } from "../network/network";
-import type { Conditions, Id, LiftPump, LineUp } from "../plan/types";
+import type { Pushing } from "../plan/families";
+import type { Conditions, Id, LineUp } from "../plan/types";
 import { gaugeAtPort } from "./derive";
 import { type LineUpResult, LineUpSolver } from "./solve";
 
@@ -21,8 +22,10 @@ const SAMPLES = 12;
 
 function point(result: LineUpResult, pumpId: Id, consumerId: Id | null): CurvePoint | null {
   if (result.outcome !== "solved") return null;
-  const flowM3S = result.flow[result.network.linkOf.get(pumpId) ?? -1] ?? 0;
-  const rise = gaugeAtPort(result, `${pumpId}.out`) - gaugeAtPort(result, `${pumpId}.in`);
+  const pump = result.network.settable.pump.find(({ link }) => link.part.id === pumpId);
+  if (!pump) return null;
+  const flowM3S = result.flow[pump.index] as number;
+  const rise = (result.gaugePa[pump.link.to] as number) - (result.gaugePa[pump.link.from] as number);
   const left = consumerId === null ? 0 : gaugeAtPort(result, `${consumerId}.feed`);
   return flowM3S > 0 && Number.isFinite(rise - left) ? { flowM3S, risePa: rise - left } : null;
 }
@@ -32,7 +35,7 @@ export function pumpAndSystem(
   network: Network,
   lineUp: LineUp,
   conditions: Conditions,
-  pump: LiftPump,
+  pump: Pushing,
   consumerId: Id | null,
 ): PumpAndSystem | null {
   const here = point(new LineUpSolver(network).solve(lineUp, conditions), pump.id, null);

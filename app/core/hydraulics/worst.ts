@@ -2,6 +2,7 @@
 import { fuelAt } from "../fuel/fuel";
 import type { Network } from "../network/network";
 import { mouthHeightM } from "../network/network";
+import { elementsOf } from "../plan/families";
 import type { Conditions, Id, Job, LineUp, Plan } from "../plan/types";
 import { volumeAtLevelM3 } from "../tanks/tank";
 import { type Suction, suctionOf } from "./limits";
@@ -23,9 +24,7 @@ export function lowestUsableM3(job: Job): Record<Id, number> {
 }
 
 export function worstConditions(job: Job, plan: Plan): Conditions {
-  const loading = plan.parts.flatMap((part) =>
-    part.kind === "filter" && part.element ? [[part.element.id, part.changeLoading]] : [],
-  );
+  const loading = elementsOf(plan.parts).map(({ id, part }) => [id, part.changeLoading]);
   return {
     fuelC: job.site.ambientLowC,
     aboardM3: { ...plan.conditions.aboardM3, ...lowestUsableM3(job) },
@@ -101,9 +100,7 @@ export function sweepAll(
   const { job, plan } = network;
   const solver = new LineUpSolver(network);
   const lowest = lowestUsableM3(job);
-  const elements = plan.parts.flatMap((part) =>
-    part.kind === "filter" && part.element ? [part.element.id] : [],
-  );
+  const elements = elementsOf(plan.parts).map(({ id }) => id);
   const cases: SweepCase[] = [];
   const of = plan.lineUps.length * sweep.temperaturesC.length * sweep.loadings.length * sweep.fills.length;
   for (const lineUp of plan.lineUps) {

@@ -6,8 +6,18 @@
 import type { Curve } from "../hydraulics/newton";
 import { makeTopology, type Topology } from "../hydraulics/newton";
 import { endLossK } from "../laws/boreChange";
+import { jetLosses, nozzlePerFlow2 } from "../laws/jetPump";
 import { effectiveCurve } from "../laws/pumpCurve";
 import { type FittingKind, twoKOf } from "../laws/twoK";
+import {
+  type Filtering,
+  isConsumer,
+  isPlainThrough,
+  isPushing,
+  type OneWayPart,
+  type Pushing,
+  type RatedPart,
+} from "../plan/families";
 import {
   currentPlan,
   distanceM,
@@ -19,14 +29,15 @@ import {
 } from "../plan/ports";
 import { type RunGeometry, runGeometry } from "../plan/route";
 import type {
-  CheckValve,
+  DosingPump,
   Engine,
-  Filter,
   Id,
+  JetPump,
   Job,
-  LiftPump,
   Part,
   Plan,
+  Position,
+  Regulator,
   Run,
   Tank,
   TankPort,
@@ -39,6 +50,8 @@ export interface NetworkNode {
   readonly id: string;
   readonly ports: readonly string[];
   readonly zM: number;
+  /** Place of its first port; a tank's origin. */
+  readonly at: Position;
 }
 
 interface LinkBase {
@@ -54,9 +67,19 @@ export type NetworkLink = LinkBase &
     | { readonly kind: "tankPort"; readonly tank: Tank; readonly port: TankPort }
     | { readonly kind: "valve"; readonly valve: Valve; readonly ports: readonly [Id, Id] }
     | { readonly kind: "tee"; readonly part: Tee }
-    | { readonly kind: "filter"; readonly part: Filter }
-    | { readonly kind: "pump"; readonly part: LiftPump }
-    | { readonly kind: "check"; readonly part: CheckValve }
+    | { readonly kind: "filter"; readonly part: Filtering }
+    | { readonly kind: "pump"; readonly part: Pushing }
+    | { readonly kind: "dosing"; readonly part: DosingPump }
+    /** Opens one way at a pressure; past it a drop that goes with flow. */
+    | {
+        readonly kind: "check";
+        readonly part: OneWayPart | Pushing;
+        readonly opensPa: number;
+        readonly perFlowPa: number;
+      }
+    | { readonly kind: "throttle"; readonly part: Regulator }
+    | { readonly kind: "rated"; readonly part: RatedPart }
+    | { readonly kind: "jet"; readonly part: JetPump; readonly way: "nozzle" | "draw" | "mix" }
   );
 
 /** Flow-independent coefficients of a link; density and viscosity scale them. */
@@ -83,7 +106,13 @@ export interface SettableLinks {
   readonly check: readonly Indexed<"check">[];
   readonly filter: readonly Indexed<"filter">[];
   readonly pump: readonly Indexed<"pump">[];
-  readonly tankPort: readonly (Indexed<"tankPort"> & { readonly mouthM: number })[];
+  readonly tankPort: readonly (Indexed<"tankPort"> & {
+    readonly mouthM: number;
+    readonly mouth: Position;
+  })[];
+  readonly dosing: readonly Indexed<"dosing">[];
+  readonly throttle: readonly Indexed<"throttle">[];
+  readonly jet: readonly Indexed<"jet">[];
   /** Runs with a high or low point between their ends. */
   readonly humped: readonly Indexed<"run">[];
 }
@@ -100,9 +129,27 @@ export interface Network {
   /** Node of a port, by `part.port`; node of a tank, by its id. */
   readonly nodeOf: ReadonlyMap<string, number>;
   readonly linkOf: ReadonlyMap<string, number>;
-  readonly engines: readonly { readonly part: Engine; readonly feed: number; readonly back: number }[];
+  /** A heater has no return. */
+  readonly engines: readonly {
+    readonly part: Engine;
+    readonly feed: number;
+    readonly back: number | null;
+  }[];
+  /** What changes a link's law by what it finds: a pressure held at a node, or the flow that drives a jet. */
+  readonly adjusted: readonly Adjusted[];
   readonly ports: ReadonlyMap<string, PlacedPort>;
 }
+
+/** A link whose constant drop is set so that a node stands at a gauge pressure; a jet's mixing link follows its nozzle. */
+export type Adjusted =
+  | {
+      readonly kind: "hold";
+      readonly index: number;
+      readonly node: number;
+      readonly gaugePa: number;
+      readonly leastPa: number;
+    }
+  | { readonly kind: "jet"; readonly index: number; readonly nozzle: number; readonly part: JetPump };
 
 class Groups {
   private readonly parent = new Map<string, string>();
@@ -142,6 +189,11 @@ function linksOfPart(part: Part, at: At): NetworkLink[] {
       ports: way.ports,
     }));
   }
+  const through = { id, from: node("in"), to: node("out") };
+  if (isPushing(part) && part.kind !== "pumpFilterUnit")
+    return part.off.kind === "bypass"
+      ? [{ kind: "pump", ...through, part }, bypassOf(part, through)]
+      : [{ kind: "pump", ...through, part }];
   switch (part.kind) {
     case "tee":
       return [
@@ -149,16 +201,90 @@ function linksOfPart(part: Part, at: At): NetworkLink[] {
         { kind: "tee", id: `${id}.c`, from: node("a"), to: node("c"), part },
       ];
     case "filter":
-      return [{ kind: "filter", id, from: node("in"), to: node("out"), part }];
-    case "liftPump":
-      return [{ kind: "pump", id, from: node("in"), to: node("out"), part }];
+      return [{ kind: "filter", ...through, part }];
+    case "pumpFilterUnit": {
+      const inner = { ...through, id: `${id}.p`, to: node("x") };
+      return [
+        { kind: "pump", ...inner, part },
+        ...(part.off.kind === "bypass" ? [bypassOf(part, inner)] : []),
+        { kind: "filter", id: `${id}.f`, from: node("x"), to: node("out"), part },
+        {
+          kind: "check",
+          id: `${id}.r`,
+          from: node("x"),
+          to: node("back"),
+          part,
+          opensPa: part.reliefPa,
+          perFlowPa: (RELIEF_DROOP * part.reliefPa) / part.ratedFlowM3S,
+        },
+      ];
+    }
+    case "dosingPump":
+      return [{ kind: "dosing", ...through, part }];
     case "check":
-      return [{ kind: "check", id, from: node("in"), to: node("out"), part }];
+    case "antiSiphon":
+    case "bulb":
+      return [{ kind: "check", ...through, part, opensPa: part.crackingPa, perFlowPa: 0 }];
+    case "relief":
+      return [{ kind: "check", ...through, part, ...opensBy(part) }];
+    case "regulator":
+      return part.holds === "before"
+        ? [{ kind: "check", ...through, part, ...opensBy(part) }]
+        : [{ kind: "throttle", ...through, part }];
+    case "cooler":
+    case "flowMeter":
+    case "fuelHeater":
+      return [{ kind: "rated", id, from: node("in"), to: node("out"), part }];
+    case "jetPump":
+      return [
+        { kind: "jet", way: "nozzle", id: `${id}.n`, from: node("drive"), to: node("x"), part },
+        { kind: "jet", way: "draw", id: `${id}.s`, from: node("draw"), to: node("x"), part },
+        { kind: "jet", way: "mix", id: `${id}.m`, from: node("x"), to: node("out"), part },
+      ];
     case "gauge":
+    case "bleedScrew":
+    case "samplingTap":
+    case "waterSensor":
+    case "bulkhead":
+    case "swirlPot":
     case "engine":
+    case "generator":
+    case "heater":
       return [];
   }
 }
+
+/** A unit's relief lets the rated flow back at this share over its setting. Common practice, no source. */
+const RELIEF_DROOP = 0.1;
+
+const opensBy = ({
+  setPa,
+  droopPa,
+  ratedFlowM3S,
+}: Pick<Regulator, "setPa" | "droopPa" | "ratedFlowM3S">) => ({
+  opensPa: setPa,
+  perFlowPa: droopPa / ratedFlowM3S,
+});
+
+const freeFlowOf = ({ curve }: Pick<Pushing, "curve">): number =>
+  curve.reduce((most, { flowM3S }) => Math.max(most, flowM3S), 0);
+
+/** Drop of an unpowered pump at its free flow, per flow. */
+export const offPerFlowPa = (part: Pushing): number =>
+  part.off.kind === "blocked" ? 0 : part.off.dropPa / freeFlowOf(part);
+
+const bypassOf = (part: Pushing, way: { from: number; to: number }): NetworkLink => ({
+  kind: "check",
+  ...way,
+  id: `${part.id}.by`,
+  part,
+  opensPa: part.off.kind === "bypass" ? part.off.opensPa : 0,
+  perFlowPa: offPerFlowPa(part),
+});
+
+/** Places inside a part that no port shows. */
+const innerPortsOf = (part: Part): Id[] =>
+  part.kind === "pumpFilterUnit" || part.kind === "jetPump" ? ["x"] : [];
 
 /** Runs whose ports both exist: a plan may be incomplete, and everything works on what is there. */
 function linksOfRuns(plan: Plan, ports: ReadonlyMap<string, PlacedPort>, at: At): NetworkLink[] {
@@ -229,17 +355,41 @@ function lossOf(link: NetworkLink): Loss | null {
     case "tee":
       return fitting(link.id.endsWith(".c") ? "teeBranch" : "teeRun", link.part.boreM);
     case "check":
-      return fitting("checkSwing", link.part.boreM);
+      return isPushing(link.part) ? null : fitting("checkSwing", link.part.boreM);
     case "filter":
     case "pump":
+    case "dosing":
+    case "throttle":
+    case "rated":
+    case "jet":
       return null;
   }
 }
 
-function curveOf({ curve, reliefPa }: LiftPump): Curve {
-  const points = effectiveCurve(curve, reliefPa);
+/** Drop per density and square of flow of what is rated at one point, with common diesel. */
+const ratedPerDensity = ({ ratedDropPa, ratedFlowM3S }: { ratedDropPa: number; ratedFlowM3S: number }) =>
+  ratedDropPa / (RATED_DENSITY_KG_M3 * ratedFlowM3S ** 2);
+/** Middle of EN 590: what makers rate a cooler or meter with. Common practice, no source. */
+const RATED_DENSITY_KG_M3 = 830;
+
+/** What a link loses beside its {@link Loss}, per density and square of flow. */
+function ownPerDensity(link: NetworkLink): number {
+  if (link.kind === "rated") return ratedPerDensity(link.part);
+  if (link.kind === "check" && link.part.kind === "bulb") return ratedPerDensity(link.part);
+  if (link.kind === "jet" && link.way === "nozzle") return (1 + jetLosses.nozzle) * nozzlePerFlow2(link.part);
+  return 0;
+}
+
+/** A unit's relief is a way of its own; a pump's is in its curve. */
+function curveOf(part: Pushing): Curve {
+  const points = effectiveCurve(part.curve, part.kind === "pumpFilterUnit" ? undefined : part.reliefPa);
   const flow = new Float64Array(points.map(({ flowM3S }) => flowM3S));
   return { flow, drop: new Float64Array(points.map(({ risePa }) => -risePa)) };
+}
+
+/** Where no heater takes what is metered: the pump's most rise at rest, none at its most flow. */
+function dosingCurve({ strokeM3, mostHz, mostRisePa }: DosingPump): Curve {
+  return { flow: new Float64Array([0, strokeM3 * mostHz]), drop: new Float64Array([-mostRisePa, 0]) };
 }
 
 function shapeOf(links: readonly NetworkLink[]): LinkShape {
@@ -260,13 +410,18 @@ function shapeOf(links: readonly NetworkLink[]): LinkShape {
       curve[i] = curves.length;
       curves.push(curveOf(link.part));
     }
+    if (link.kind === "dosing") {
+      curve[i] = curves.length;
+      curves.push(dosingCurve(link.part));
+    }
+    perDensity[i] = ownPerDensity(link);
     const loss = lossOf(link);
     if (!loss) continue;
     const { boreM, lengthM, roughnessM, overRe, constant } = loss;
     const area = (Math.PI / 4) * boreM * boreM;
     const perVelocityHead = 1 / (2 * area * area);
     perViscosity[i] = overRe / (2 * boreM * area);
-    perDensity[i] = constant * perVelocityHead;
+    perDensity[i] = (perDensity[i] as number) + constant * perVelocityHead;
     perFriction[i] = (lengthM / boreM) * perVelocityHead;
     reBore[i] = boreM / area;
     relativeRoughness[i] = roughnessM / boreM;
@@ -281,6 +436,9 @@ function settableLinks(links: readonly NetworkLink[]): SettableLinks {
     filter: [],
     pump: [],
     tankPort: [],
+    dosing: [],
+    throttle: [],
+    jet: [],
     humped: [],
   };
   links.forEach((link, index) => {
@@ -288,11 +446,51 @@ function settableLinks(links: readonly NetworkLink[]): SettableLinks {
     else if (link.kind === "check") lists.check.push({ index, link });
     else if (link.kind === "filter") lists.filter.push({ index, link });
     else if (link.kind === "pump") lists.pump.push({ index, link });
-    else if (link.kind === "tankPort")
-      lists.tankPort.push({ index, link, mouthM: mouthHeightM(link.tank, link.port) });
+    else if (link.kind === "tankPort") {
+      const mouth = fromTank(link.tank, link.port.mouth);
+      lists.tankPort.push({ index, link, mouthM: mouth.zM, mouth });
+    } else if (link.kind === "dosing") lists.dosing.push({ index, link });
+    else if (link.kind === "throttle") lists.throttle.push({ index, link });
+    else if (link.kind === "jet") lists.jet.push({ index, link });
     else if (link.kind === "run" && link.geometry.profile.length > 2) lists.humped.push({ index, link });
   });
   return lists;
+}
+
+/** The heater that a dosing pump's outlet leads to, over hoses and what lies in them. */
+function heaterBehind(
+  links: readonly NetworkLink[],
+  heaters: ReadonlySet<number>,
+  start: number,
+): number | null {
+  const seen = new Set([start]);
+  const queue = [start];
+  for (let node = queue.shift(); node !== undefined; node = queue.shift()) {
+    if (heaters.has(node)) return node;
+    for (const link of links) {
+      if (link.kind === "dosing" || link.kind === "tankPort" || link.kind === "pump") continue;
+      const next = link.from === node ? link.to : link.to === node ? link.from : -1;
+      if (next < 0 || seen.has(next)) continue;
+      seen.add(next);
+      queue.push(next);
+    }
+  }
+  return null;
+}
+
+function adjustedLinks(links: readonly NetworkLink[], heaters: ReadonlySet<number>): Adjusted[] {
+  return links.flatMap((link, index): Adjusted[] => {
+    if (link.kind === "throttle")
+      return [{ kind: "hold", index, node: link.to, gaugePa: link.part.setPa, leastPa: 0 }];
+    if (link.kind === "dosing") {
+      // A burner is open to the air: the pump gives what it takes to bring the metered fuel there, and holds it back.
+      const node = heaterBehind(links, heaters, link.to);
+      return node === null ? [] : [{ kind: "hold", index, node, gaugePa: 0, leastPa: -link.part.mostRisePa }];
+    }
+    if (link.kind !== "jet" || link.way !== "mix") return [];
+    const nozzle = links.findIndex((one) => one.id === `${link.part.id}.n`);
+    return [{ kind: "jet", index, nozzle, part: link.part }];
+  });
 }
 
 /** Builds the network of a plan. Ports named by runs but missing in the plan are left out. */
@@ -304,7 +502,11 @@ export function buildNetwork(job: Job, plan: Plan = currentPlan(job)): Network {
     if (ports.has(portKey(from)) && ports.has(portKey(to))) groups.join(portKey(from), portKey(to));
   }
   const parts = partsOf(job, plan);
-  for (const part of parts) if (part.kind === "gauge") groups.join(`${part.id}.a`, `${part.id}.b`);
+  for (const part of parts) {
+    if (isPlainThrough(part)) groups.join(`${part.id}.a`, `${part.id}.b`);
+    if (part.kind === "swirlPot")
+      for (const port of ["back", "out", "over"]) groups.join(`${part.id}.fill`, `${part.id}.${port}`);
+  }
 
   const nodes: NetworkNode[] = [];
   const nodeOf = new Map<string, number>();
@@ -313,16 +515,24 @@ export function buildNetwork(job: Job, plan: Plan = currentPlan(job)): Network {
     let index = nodeOf.get(top);
     if (index === undefined) {
       index = nodes.length;
-      nodes.push({ id: key, ports: [], zM: ports.get(top)?.position.zM ?? port.position.zM });
+      const at = ports.get(top)?.position ?? port.position;
+      nodes.push({ id: key, ports: [], zM: at.zM, at });
       nodeOf.set(top, index);
     }
     (nodes[index]?.ports as string[]).push(key);
     nodeOf.set(key, index);
   }
+  for (const part of parts) {
+    for (const inner of innerPortsOf(part)) {
+      const id = `${part.id}.${inner}`;
+      nodeOf.set(id, nodes.length);
+      nodes.push({ id, ports: [], zM: part.position.zM, at: part.position });
+    }
+  }
   const unknowns = nodes.length;
   for (const tank of job.tanks) {
     nodeOf.set(tank.id, nodes.length);
-    nodes.push({ id: tank.id, ports: [], zM: tank.origin.zM });
+    nodes.push({ id: tank.id, ports: [], zM: tank.origin.zM, at: tank.origin });
   }
   const at: At = (key) => nodeOf.get(key) as number;
   const links = [
@@ -336,17 +546,12 @@ export function buildNetwork(job: Job, plan: Plan = currentPlan(job)): Network {
     new Int32Array(links.map(({ from }) => from)),
     new Int32Array(links.map(({ to }) => to)),
   );
-  const engines = parts.flatMap((part) =>
-    part.kind === "engine"
-      ? [
-          {
-            part,
-            feed: nodeOf.get(`${part.id}.feed`) as number,
-            back: nodeOf.get(`${part.id}.return`) as number,
-          },
-        ]
-      : [],
-  );
+  const engines = parts.filter(isConsumer).map((part) => ({
+    part,
+    feed: nodeOf.get(`${part.id}.feed`) as number,
+    back: nodeOf.get(`${part.id}.return`) ?? null,
+  }));
+  const heaters = new Set(engines.filter(({ back }) => back === null).map(({ feed }) => feed));
   const linkOf = new Map(links.map(({ id }, index) => [id, index]));
   return {
     job,
@@ -360,6 +565,7 @@ export function buildNetwork(job: Job, plan: Plan = currentPlan(job)): Network {
     nodeOf,
     linkOf,
     engines,
+    adjusted: adjustedLinks(links, heaters),
     ports,
   };
 }

@@ -2,10 +2,10 @@
 import { atmospherePa, type FuelState, fuelAt, headPa } from "../fuel/fuel";
 import { type LinkLaws, Way } from "../hydraulics/newton";
 import { filterCoefficients } from "../laws/filterDrop";
-import type { Conditions, Engine, Id, LineUp, Tank } from "../plan/types";
+import type { Conditions, Engine, Id, LineUp } from "../plan/types";
 import { isOpen } from "../plan/valves";
-import { levelOfVolumeM } from "../tanks/tank";
-import type { Network } from "./network";
+import { type Network, offPerFlowPa } from "./network";
+import { type Posture, postureOf } from "./posture";
 
 export interface Settings {
   readonly lineUp: LineUp;
@@ -16,14 +16,12 @@ export interface Settings {
   readonly demand: Float64Array;
   /** Potential of the fixed nodes, by node index less the unknowns. */
   readonly fixed: Float64Array;
-  /** Height of the fuel surface, job frame, by tank. */
+  /** Height of the fuel surface by tank, along the true vertical. */
   readonly surfaceM: ReadonlyMap<Id, number>;
+  readonly posture: Posture;
 }
 
-export const surfaceHeightM = (tank: Tank, aboardM3: number): number =>
-  tank.origin.zM + levelOfVolumeM(tank, aboardM3);
-
-/** Feed and burn at a load, straight between the sheet's points; below the first it is held. */
+/** Feed and burn at a load, straight between the sheet's points; below the first it is held. A heater burns all. */
 export function engineFlows(engine: Engine, load: number): { feedM3S: number; burnM3S: number } {
   const { loads } = engine;
   const above = loads.findIndex((point) => point.load >= load);
@@ -31,9 +29,10 @@ export function engineFlows(engine: Engine, load: number): { feedM3S: number; bu
   const low = loads[Math.max(0, (above < 0 ? loads.length : above) - 1)];
   if (!high || !low) return { feedM3S: 0, burnM3S: 0 };
   const t = high.load === low.load ? 1 : Math.min(1, Math.max(0, (load - low.load) / (high.load - low.load)));
+  const burnM3S = low.burnM3S + t * (high.burnM3S - low.burnM3S);
   return {
-    feedM3S: low.feedM3S + t * (high.feedM3S - low.feedM3S),
-    burnM3S: low.burnM3S + t * (high.burnM3S - low.burnM3S),
+    feedM3S: engine.kind === "heater" ? burnM3S : low.feedM3S + t * (high.feedM3S - low.feedM3S),
+    burnM3S,
   };
 }
 
@@ -71,7 +70,7 @@ function setFlowLaws({ shape }: Network, laws: LinkLaws, fuel: FuelState): void 
   }
 }
 
-type Applied = Pick<Settings, "lineUp" | "conditions" | "fuel" | "surfaceM">;
+type Applied = Pick<Settings, "lineUp" | "conditions" | "fuel" | "surfaceM" | "posture">;
 
 function setFilters({ settable }: Network, laws: LinkLaws, { conditions, fuel }: Applied): void {
   for (const { index, link } of settable.filter) {
@@ -94,37 +93,48 @@ function setFilters({ settable }: Network, laws: LinkLaws, { conditions, fuel }:
   }
 }
 
-function setPumps({ settable }: Network, laws: LinkLaws, { lineUp }: Applied): void {
+function setPumps({ settable, adjusted }: Network, laws: LinkLaws, { lineUp }: Applied): void {
   for (const { index, link } of settable.pump) {
     const { part } = link;
     laws.way[index] = Way.oneWay;
     if (lineUp.pumps[part.id] === "on") continue;
     laws.curve[index] = -1;
-    if (part.off.kind === "blocked") laws.way[index] = Way.shut;
-    else {
-      const freeFlow = part.curve.reduce((most, point) => Math.max(most, point.flowM3S), 0);
-      laws.linear[index] = part.off.dropPa / freeFlow;
+    // With a bypass fuel goes round it, over a way of its own.
+    if (part.off.kind === "free") laws.linear[index] = offPerFlowPa(part);
+    else laws.way[index] = Way.shut;
+  }
+  for (const { index, link } of settable.dosing) {
+    if (lineUp.pumps[link.part.id] !== "on") {
+      laws.way[index] = Way.shut;
+      continue;
     }
+    laws.way[index] = Way.oneWay;
+    if (adjusted.some((one) => one.index === index)) laws.curve[index] = -1;
   }
 }
 
 function setParts(network: Network, laws: LinkLaws, applied: Applied): void {
-  const { lineUp, fuel, surfaceM } = applied;
+  const { lineUp, fuel, surfaceM, posture } = applied;
   for (const { index, link } of network.settable.valve) {
     if (!isOpen(link.valve, link.ports, lineUp.valves[link.valve.id])) laws.way[index] = Way.shut;
   }
   for (const { index, link } of network.settable.check) {
     laws.way[index] = Way.oneWay;
-    laws.constant[index] = link.part.crackingPa;
+    laws.constant[index] = link.opensPa;
+    laws.linear[index] = (laws.linear[index] as number) + link.perFlowPa;
+  }
+  for (const { index, link } of network.settable.throttle) {
+    laws.way[index] = Way.oneWay;
+    laws.linear[index] = link.part.droopPa / link.part.ratedFlowM3S;
   }
   setFilters(network, laws, applied);
   setPumps(network, laws, applied);
-  for (const { index, link, mouthM } of network.settable.tankPort) {
-    const uncoveredM = mouthM - (surfaceM.get(link.tank.id) ?? 0);
-    if (uncoveredM < 0) continue;
+  network.settable.tankPort.forEach(({ index, link }, i) => {
+    const uncoveredM = (posture.mouthM[i] as number) - (surfaceM.get(link.tank.id) ?? 0);
+    if (uncoveredM < 0) return;
     laws.way[index] = Way.oneWay;
     laws.constant[index] = headPa(fuel.densityKgM3, uncoveredM);
-  }
+  });
 }
 
 /** Settings of a line-up at conditions, reusing `into`'s arrays where given. */
@@ -140,8 +150,9 @@ export function makeSettings(
   const laws = into?.laws ?? emptyLaws(network);
   const demand = into?.demand ?? new Float64Array(topology.nodes);
   const fixed = into?.fixed ?? new Float64Array(topology.nodes - topology.unknowns);
+  const posture = postureOf(network, conditions.trim);
   const surfaceM = new Map(
-    job.tanks.map((tank) => [tank.id, surfaceHeightM(tank, conditions.aboardM3[tank.id] ?? 0)]),
+    job.tanks.map((tank) => [tank.id, posture.surfaceM(tank, conditions.aboardM3[tank.id] ?? 0)]),
   );
   job.tanks.forEach((tank, i) => {
     fixed[i] = headPa(fuel.densityKgM3, surfaceM.get(tank.id) ?? 0);
@@ -151,10 +162,10 @@ export function makeSettings(
     if (lineUp.consumers[part.id] !== "running") continue;
     const { feedM3S, burnM3S } = engineFlows(part, conditions.load[part.id] ?? 1);
     demand[feed] = (demand[feed] ?? 0) + feedM3S;
-    demand[back] = (demand[back] ?? 0) - (feedM3S - burnM3S);
+    if (back !== null) demand[back] = (demand[back] ?? 0) - (feedM3S - burnM3S);
   }
   setFlowLaws(network, laws, fuel);
-  setParts(network, laws, { lineUp, conditions, fuel, surfaceM });
+  setParts(network, laws, { lineUp, conditions, fuel, surfaceM, posture });
   return {
     lineUp,
     conditions,
@@ -164,5 +175,6 @@ export function makeSettings(
     demand,
     fixed,
     surfaceM,
+    posture,
   };
 }

@@ -34,11 +34,42 @@ function detailOf(part: Part): PartLine["detail"] {
       return { measures: part.measures };
     case "check":
       return { crackingPa: part.crackingPa };
-    case "engine":
+    case "antiSiphon":
+    case "bulb":
+      return { crackingPa: part.crackingPa };
+    case "pumpFilterUnit":
+      return { micron: part.micron, ratedFlowM3S: part.ratedFlowM3S };
+    case "relief":
+    case "regulator":
+      return { setPa: part.setPa };
+    case "cooler":
+    case "flowMeter":
+      return { ratedFlowM3S: part.ratedFlowM3S };
+    case "fuelHeater":
       return { powerW: part.powerW };
+    case "dosingPump":
+      return { strokeM3: part.strokeM3 };
+    case "jetPump":
+      return { nozzleM: part.nozzleM, throatM: part.throatM };
+    case "swirlPot":
+      return { volumeM3: part.volumeM3 };
+    case "waterSensor":
+      return { heldM3: part.heldM3 };
+    case "bulkhead":
+      return { reachM: part.reachM };
+    case "engine":
+    case "generator":
+    case "heater":
+      return { powerW: part.powerW };
+    case "liftPump":
+    case "transferPump":
+    case "primingPump":
+    case "inTankPump":
+      return { freeFlowM3S: part.curve.at(-1)?.flowM3S ?? 0 };
     case "twoWay":
     case "tee":
-    case "liftPump":
+    case "bleedScrew":
+    case "samplingTap":
       return {};
   }
 }

@@ -12,11 +12,36 @@ function fieldsOf(part: Part): string[] {
     case "filter":
       return ["ratedFlowM3S", "ratedDropPa", "position"];
     case "liftPump":
+    case "transferPump":
+    case "primingPump":
+    case "inTankPump":
       return ["curve", "position"];
+    case "dosingPump":
+      return ["strokeM3", "mostHz", "position"];
+    case "pumpFilterUnit":
+      return ["curve", "reliefPa", "ratedFlowM3S", "ratedDropPa", "position"];
     case "check":
+    case "antiSiphon":
       return ["crackingPa", "position"];
+    case "bulb":
+    case "cooler":
+    case "flowMeter":
+    case "fuelHeater":
+      return ["ratedFlowM3S", "ratedDropPa", "position"];
+    case "relief":
+    case "regulator":
+      return ["setPa", "position"];
+    case "jetPump":
+      return ["nozzleM", "throatM", "position"];
     case "engine":
+    case "generator":
+    case "heater":
       return ["loads", "position"];
+    case "bleedScrew":
+    case "samplingTap":
+    case "waterSensor":
+    case "bulkhead":
+    case "swirlPot":
     case "twoWay":
     case "selector":
     case "bank":

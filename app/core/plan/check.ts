@@ -1,6 +1,7 @@
 /** Faults between records that each are well formed: what the shape of a file cannot say. */
 import { checkTank, type ShapeFault } from "../tanks/check";
 import { capacityM3 } from "../tanks/tank";
+import { isPowered } from "./families";
 import { placedPorts, portKey, portsOf } from "./ports";
 import { isTooShort, runGeometry } from "./route";
 import type { Job, Plan } from "./types";
@@ -20,7 +21,8 @@ export interface PlanFault {
     | "missingValve"
     | "missingPosition"
     | "missingWay"
-    | "missingPart";
+    | "missingPart"
+    | "missingLineUp";
   values?: Record<string, string | number>;
 }
 
@@ -121,7 +123,8 @@ function checkLineUps(job: Job, plan: Plan, path: string): PlanFault[] {
       }
     }
     for (const id of Object.keys(lineUp.pumps)) {
-      if (parts.get(id)?.kind !== "liftPump")
+      const pump = parts.get(id);
+      if (!pump || !isPowered(pump))
         faults.push({ path: `${at}.pumps.${id}`, code: "missingPart", values: { id } });
     }
     for (const id of Object.keys(lineUp.consumers)) {
@@ -150,6 +153,17 @@ export function checkJob(job: Job): PlanFault[] {
       ...checkConnections(job, plan, path),
       ...checkSelectors(plan, path),
       ...checkLineUps(job, plan, path),
+      ...(plan.duty ?? []).flatMap(({ lineUpId }, j) =>
+        plan.lineUps.some(({ id }) => id === lineUpId)
+          ? []
+          : [
+              {
+                path: `${path}.duty[${j}].lineUpId`,
+                code: "missingLineUp" as const,
+                values: { id: lineUpId },
+              },
+            ],
+      ),
     );
     for (const tank of job.tanks) {
       if (!sound.has(tank.id)) continue;

@@ -164,6 +164,8 @@ export interface TankPort {
   id: Id;
   name: string;
   role: "outlet" | "return";
+  /** What it is made as. Default: a tube from the top. */
+  fitting?: "tube" | "standpipe" | "sump" | "side";
   mouth: Position;
   outside: Position;
   boreM: number;
@@ -204,6 +206,24 @@ interface PartBase extends Recorded {
   /** Bore of the ports and the way through, unless a port has its own. */
   boreM: number;
   ports?: Record<string, { offset?: Position; boreM?: number }>;
+  /** Hung or joined for the time being: to be done properly before hand-over. */
+  provisional?: boolean;
+  /** How it is known which way fuel goes through it. Default: its arrow. */
+  flowBasis?: "arrow" | "maker" | "outerSide" | "guess";
+  /** Made in the shop, and whether it was proof tested. */
+  shopMade?: { tested: boolean };
+}
+
+/** What a part draws, and the wire it hangs on; the length is there and back. */
+export interface Circuit {
+  runA: number;
+  peakA: number;
+  wireLengthM: number;
+  wireAreaM2: number;
+  fuseA: number;
+  /** Rating of the circuit that switches it, and whether a relay stands between. */
+  triggerA?: number;
+  hasRelay: boolean;
 }
 
 export interface TwoWayValve extends PartBase {
@@ -236,9 +256,8 @@ export interface ManifoldBank extends PartBase {
   branches: { id: Id; name: string }[];
 }
 
-export interface Filter extends PartBase {
-  kind: "filter";
-  medium: "separator" | "secondary";
+/** A medium in a housing, as a maker's sheet rates it. */
+export interface FilterBody {
   micron: number;
   ratedFlowM3S: number;
   /** Drop of a clean element at the rated flow, with fuel of the two properties below. */
@@ -250,23 +269,156 @@ export interface Filter extends PartBase {
   changeLoading: number;
   volumeM3: number;
   element: { id: Id; fittedOn?: string } | null;
+  /** Water that its bowl holds before the sensor in it warns; absent without a sensor. */
+  sensorHeldM3?: number;
 }
 
-export interface LiftPump extends PartBase {
-  kind: "liftPump";
+export interface Filter extends PartBase, FilterBody {
+  kind: "filter";
+  medium: "separator" | "secondary";
+  /** Ports of its head that nothing is screwed to, and how they are shut. */
+  sparePorts?: { count: number; plugged: boolean };
+}
+
+/** Passes fuel when unpowered, the drop at the free flow of the curve; shut; or round itself through a check. */
+export type PumpOff =
+  | { kind: "free"; dropPa: number }
+  | { kind: "blocked" }
+  | { kind: "bypass"; opensPa: number; dropPa: number };
+
+/** What all pumps with a curve have. */
+export interface PumpBody {
   curve: PumpPoint[];
   reliefPa?: number;
-  /** Passes fuel when unpowered; the drop is at the free flow of the curve. */
-  off: { kind: "free"; dropPa: number } | { kind: "blocked" };
+  off: PumpOff;
   /** Most vacuum it can draw, from the maker. */
   mostSuctionPa?: number;
   /** Vacuum the maker allows at its inlet in service. */
   suctionLimitPa?: number;
+  circuit?: Circuit;
+}
+
+export const pumpKinds = ["liftPump", "transferPump", "primingPump", "inTankPump"] as const;
+export type PumpKind = (typeof pumpKinds)[number];
+
+export interface Pump extends PartBase, PumpBody {
+  kind: PumpKind;
+}
+
+/** Meters by stroke. It draws in a part of each stroke only: its suction is that much harder than the mean. */
+export interface DosingPump extends PartBase {
+  kind: "dosingPump";
+  strokeM3: number;
+  mostHz: number;
+  /** Share of a stroke's time in which it draws. */
+  drawShare: number;
+  mostRisePa: number;
+  suctionLimitPa?: number;
+  mostSuctionPa?: number;
+  /** Slope of its body, outlet up. */
+  tiltDeg?: number;
+  rubberMounted?: boolean;
+  /** Maker's: most length of line before and after it, and most lift. */
+  mostBeforeM?: number;
+  mostAfterM?: number;
+  mostLiftM?: number;
+  circuit?: Circuit;
+}
+
+/** A pump, its filter, and what it does not deliver back through a return of its own. Ports: `in`, `out`, `back`. */
+export interface PumpFilterUnit extends PartBase, FilterBody, PumpBody {
+  kind: "pumpFilterUnit";
+  /** Pressure it holds after the pump; the rest goes back. */
+  reliefPa: number;
 }
 
 export interface CheckValve extends PartBase {
-  kind: "check";
+  kind: "check" | "antiSiphon";
   crackingPa: number;
+}
+
+/** A rubber bulb between two checks, squeezed by hand. */
+export interface Bulb extends PartBase {
+  kind: "bulb";
+  crackingPa: number;
+  ratedFlowM3S: number;
+  ratedDropPa: number;
+  strokeM3: number;
+  forDiesel: boolean;
+}
+
+/** Opens at a pressure across it and lets the rated flow through at that plus the droop. */
+export interface ReliefValve extends PartBase {
+  kind: "relief";
+  setPa: number;
+  droopPa: number;
+  ratedFlowM3S: number;
+}
+
+/** Holds the pressure before it (spills what is too much) or after it (throttles), over the pressure of the air. */
+export interface Regulator extends PartBase {
+  kind: "regulator";
+  holds: "before" | "after";
+  setPa: number;
+  droopPa: number;
+  ratedFlowM3S: number;
+}
+
+interface RatedDrop extends PartBase {
+  /** Drop at the rated flow; it goes with the square of flow. */
+  ratedFlowM3S: number;
+  ratedDropPa: number;
+}
+
+export interface Cooler extends RatedDrop {
+  kind: "cooler";
+  effectiveness: number;
+  coolantC: number;
+}
+
+export interface FlowMeter extends RatedDrop {
+  kind: "flowMeter";
+}
+
+export interface FuelHeater extends RatedDrop {
+  kind: "fuelHeater";
+  powerW: number;
+  circuit?: Circuit;
+}
+
+/** Driven by the return: a nozzle into a throat that draws from the tank. Ports: `drive`, `draw`, `out`. Does not lift air. */
+export interface JetPump extends PartBase {
+  kind: "jetPump";
+  nozzleM: number;
+  throatM: number;
+}
+
+/** A pot that is kept full and lets air out over the top. Ports: `fill`, `back`, `out`, `over`. */
+export interface SwirlPot extends PartBase {
+  kind: "swirlPot";
+  volumeM3: number;
+}
+
+/** Lies in the line, `a`-`b`, without a loss worth counting. */
+export interface BleedScrew extends PartBase {
+  kind: "bleedScrew";
+}
+
+export interface SamplingTap extends PartBase {
+  kind: "samplingTap";
+}
+
+/** Warns when this much water stands in its bowl. */
+export interface WaterSensor extends PartBase {
+  kind: "waterSensor";
+  heldM3: number;
+}
+
+/** Through a floor or wall: what it passes, and what it is long enough for. */
+export interface Bulkhead extends PartBase {
+  kind: "bulkhead";
+  wallM: number;
+  reachM: number;
 }
 
 /** In the line, `a`-`b`, without loss; `b` is blank on a dead-ended gauge. */
@@ -281,12 +433,40 @@ export interface EngineLoad {
   burnM3S: number;
 }
 
+/** Where and how a heater stands: what its maker's sheet and the space ask. */
+export interface HeaterFit {
+  hasCoAlarm: boolean;
+  /** Sum of the bends of its exhaust. */
+  exhaustBendDeg: number;
+  exhaustFalls: boolean;
+  drainAtLowest: boolean;
+  outletClear: boolean;
+  airFacesRear: boolean;
+  airWayClear: boolean;
+  clearanceM: number;
+  /** Its switch can cut the supply before it has run down. */
+  switchCutsRunDown: boolean;
+  /** Maker's supply window. */
+  leastV?: number;
+  mostV?: number;
+}
+
+/** What burns fuel. A heater burns all it is fed and has no return. */
 export interface Engine extends PartBase {
-  kind: "engine";
+  kind: "engine" | "generator" | "heater";
   powerW: number;
   /** Feed and burn by load (0..1), ascending; straight between. */
   loads: EngineLoad[];
   suctionLimitPa?: number;
+  /** Maker's window of feed pressure at its inlet, gauge. */
+  leastFeedPa?: number;
+  mostFeedPa?: number;
+  /** Its injection pump is lubricated by fuel alone. */
+  fuelLubricated?: boolean;
+  /** What leaves its return; common practice without it. */
+  returnC?: number;
+  circuit?: Circuit;
+  heater?: HeaterFit;
 }
 
 export type PlanPart =
@@ -295,8 +475,22 @@ export type PlanPart =
   | Tee
   | ManifoldBank
   | Filter
-  | LiftPump
+  | Pump
+  | DosingPump
+  | PumpFilterUnit
   | CheckValve
+  | Bulb
+  | ReliefValve
+  | Regulator
+  | Cooler
+  | FlowMeter
+  | FuelHeater
+  | JetPump
+  | SwirlPot
+  | BleedScrew
+  | SamplingTap
+  | WaterSensor
+  | Bulkhead
   | Gauge;
 export type Part = PlanPart | Engine;
 export type PartKind = Part["kind"];
@@ -333,7 +527,26 @@ export interface Run {
   product: HoseProduct;
   route: Route;
   survey?: HoseSurvey;
+  neighbours?: Neighbour[];
+  /** Distance between its supports. */
+  supportEveryM?: number;
+  /** Mark on it: from which tank, to which part. */
+  mark?: string;
+  /** Metal or rigid tube, or hose. Default: hose. */
+  make?: "hose" | "rigid";
+  provisional?: boolean;
   given?: GivenByField;
+}
+
+/** Something near a run, by its distance from the start and its least distance from it. */
+export interface Neighbour {
+  id: Id;
+  kind: "hot" | "moving" | "sharp" | "line" | "battery";
+  name: string;
+  atM: number;
+  apartM: number;
+  /** Shielded, tied together or through a grommet. */
+  guarded: boolean;
 }
 
 /** What is printed on a hose found on board, and how it looks and feels. */
@@ -376,6 +589,19 @@ export interface Conditions {
   loading: Record<Id, number>;
   /** By consumer, 0..1. */
   load: Record<Id, number>;
+  /** How the vehicle stands; level without it. */
+  trim?: { pitchDeg: number; rollDeg: number };
+}
+
+/** A stretch of a run over time. */
+export interface DutyStep {
+  id: Id;
+  hours: number;
+  lineUpId: Id;
+  /** Of every consumer that runs in the line-up, 0..1. */
+  load: number;
+  pitchDeg: number;
+  rollDeg: number;
 }
 
 /** Limits the user may set in place of common practice; see findings. */
@@ -395,6 +621,7 @@ export interface Plan {
   joints: Joint[];
   lineUps: LineUp[];
   conditions: Conditions;
+  duty?: DutyStep[];
   limits: Limits;
   serviceAllowanceM: number;
   /** Where the user nudged a part on the drawing, in drawing units from where it was laid. */
@@ -407,14 +634,39 @@ export interface Site {
   ambientHighC: number;
   /** Most pitch and roll it must feed at. Default by kind of job, assumed. */
   envelope?: { pitchDeg: number; rollDeg: number };
+  /** Most it is thrown about, in g: what straps and fixings must hold. */
+  accelerationG?: number;
+  /** Electric supply: running volts, and the most a regulator gives in short peaks. */
+  supply?: { volts: number; regulatorPeakW?: number };
   given?: GivenByField;
 }
 
 export type AntiSiphonSchool = "abycH33" | "iso10088";
 
-export interface Schools {
-  shutOff: AntiSiphonSchool;
-}
+/** Where practice is divided; the first of each is the default. */
+export const schoolChoices = {
+  returnMouth: ["away", "jetOrSwirl"],
+  liftPump: ["frame", "inTank"],
+  priming: ["keyCycles", "relayJumper", "tankLifted", "loosenedOutlet"],
+  waterSensor: ["firstBowl", "factoryFilter"],
+  filterFill: ["finalDry", "primaryByHand", "bothByHand"],
+  finest: ["afterPump", "beforePump", "allAfterPump"],
+  factoryFilter: ["kept", "removed", "adapter"],
+  takeOff: ["byKind", "drawStraw", "inTankModule", "bottomWithShutOff"],
+  heaterFuel: ["ownTank", "vehicleAboveReserve", "vehicleAll"],
+  primer: ["bulb", "electricBypass", "liftLever"],
+  joints: ["flareAndBarb", "pushOnBarb", "pushToConnect"],
+  torque: ["makers", "lowerBySixth"],
+  dirtyTank: ["stripWipePolish", "polishOnly", "discard"],
+  support: ["close", "wide"],
+} as const;
+export type SchoolMatter = keyof typeof schoolChoices;
+export type SchoolChoice<M extends SchoolMatter> = (typeof schoolChoices)[M][number];
+
+export type Schools = { shutOff: AntiSiphonSchool } & { [M in SchoolMatter]?: SchoolChoice<M> };
+
+export const schoolOf = <M extends SchoolMatter>(schools: Schools, matter: M): SchoolChoice<M> =>
+  (schools[matter] as SchoolChoice<M> | undefined) ?? (schoolChoices[matter][0] as SchoolChoice<M>);
 
 export interface VacuumReading {
   kind: "vacuum";

@@ -78,6 +78,17 @@ export const dimensions = {
     },
   },
   angle: { si: "deg", units: { deg: { factor: 1, names: ["deg", "°", "degrees"] } } },
+  current: { si: "A", units: { A: { factor: 1, names: ["a", "amp", "amps"] } } },
+  voltage: { si: "V", units: { V: { factor: 1, names: ["v", "volt", "volts"] } } },
+  frequency: { si: "Hz", units: { Hz: { factor: 1, names: ["hz", "/s"] } } },
+  area: {
+    si: "m2",
+    units: { m2: { factor: 1, names: ["m2", "m²"] }, mm2: { factor: 1e-6, names: ["mm2", "mm²", "sq"] } },
+  },
+  hours: {
+    si: "h",
+    units: { h: { factor: 1, names: ["h", "hour", "hours"] }, min: { factor: 1 / 60, names: ["min"] } },
+  },
   power: { si: "W", units: { W: { factor: 1, names: ["w"] }, kW: { factor: 1000, names: ["kw"] } } },
   ratio: { si: "", units: { "": { factor: 1, names: ["x"] }, "%": { factor: 0.01, names: ["%"] } } },
 } as const satisfies Record<

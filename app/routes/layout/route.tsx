@@ -6,12 +6,14 @@ import { Minus, Pause, Play, Plus } from "lucide-react";
 import { useEffect, useRef, useState } from "react";
 import { Link, useOutletContext } from "react-router";
 import styled from "styled-components";
+import { isConsumer } from "~/core/plan/families";
 import { newId } from "~/core/plan/ids";
 import type { Id, Purpose } from "~/core/plan/types";
 import { isValve, neighbourSettings } from "~/core/plan/valves";
 import { nameOf } from "~/messages/notes";
 import { outcomeText } from "~/messages/outcomes";
-import { Plumbing, settingText } from "~/plumbing/Plumbing";
+import { Plumbing } from "~/plumbing/Plumbing";
+import { settingText } from "~/plumbing/settingText";
 import { usePlumbing } from "~/plumbing/usePlumbing";
 import { fileName, saveText } from "~/state/files";
 import { useExplored, useJob } from "~/state/job";
@@ -19,7 +21,7 @@ import { Button } from "~/ui/button";
 import { Actions, Dialog } from "~/ui/dialog";
 import { Select, Switch, TextField } from "~/ui/fields";
 import { say } from "~/ui/toast";
-import { newPartKinds } from "../job/Inspector";
+import { newPartKinds } from "../job/newPartKinds";
 import { useLocalActions } from "../job/shortcuts";
 
 export const meta = () => [{ title: "Lay out · Iron Keel" }];
@@ -249,7 +251,7 @@ export default function LayOut() {
             <button type="button" aria-pressed={selectedId === item.id} onClick={() => inspect(item.id)}>
               <span>{item.name}</span>
               <small>
-                {"kind" in item && item.kind !== "engine" && isValve(item)
+                {"kind" in item && !isConsumer(item) && isValve(item)
                   ? settingText(item, lineUp?.valves[item.id])
                   : ""}
               </small>

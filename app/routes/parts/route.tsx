@@ -15,6 +15,9 @@ import { PlaceHead, Sheet } from "~/ui/place";
 export const meta = () => [{ title: "Parts · Iron Keel" }];
 
 function detailText({ kind, detail }: PartLine, units: UnitChoice): string {
+  const pressure = (si: number | string | undefined) =>
+    formatQuantity("pressure", Number(si), units.pressure);
+  const flow = (si: number | string | undefined) => formatQuantity("flow", Number(si), units.flow);
   switch (kind) {
     case "filter":
       return `${detail.medium === "separator" ? "water separator" : "secondary"}, ${detail.micron} micron, ${formatQuantity("flow", Number(detail.ratedFlowM3S), units.flow)}`;
@@ -26,10 +29,41 @@ function detailText({ kind, detail }: PartLine, units: UnitChoice): string {
       return String(detail.measures);
     case "check":
       return `opens at ${formatQuantity("pressure", Number(detail.crackingPa), units.pressure)}`;
+    case "antiSiphon":
+    case "bulb":
+      return `opens at ${pressure(detail.crackingPa)}`;
+    case "relief":
+    case "regulator":
+      return `set at ${pressure(detail.setPa)}`;
+    case "pumpFilterUnit":
+      return `${detail.micron} micron, ${flow(detail.ratedFlowM3S)}`;
+    case "cooler":
+    case "flowMeter":
+      return flow(detail.ratedFlowM3S);
+    case "liftPump":
+    case "transferPump":
+    case "primingPump":
+    case "inTankPump":
+      return `${flow(detail.freeFlowM3S)} free`;
+    case "dosingPump":
+      return `${formatNumber(Number(detail.strokeM3) * 1e9)} mm³ a stroke`;
+    case "fuelHeater":
+      return `${detail.powerW} W`;
+    case "jetPump":
+      return `nozzle ${formatQuantity("length", Number(detail.nozzleM), units.bore)}, throat ${formatQuantity("length", Number(detail.throatM), units.bore)}`;
+    case "swirlPot":
+      return formatQuantity("volume", Number(detail.volumeM3), units.volume);
+    case "waterSensor":
+      return `warns at ${formatQuantity("volume", Number(detail.heldM3), "mL")}`;
+    case "bulkhead":
+      return `for ${formatQuantity("length", Number(detail.reachM), units.length)}`;
     case "twoWay":
     case "tee":
-    case "liftPump":
+    case "bleedScrew":
+    case "samplingTap":
     case "engine":
+    case "generator":
+    case "heater":
       return "";
   }
 }

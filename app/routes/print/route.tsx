@@ -1,12 +1,13 @@
 /** Sheets to hang at the manifold: the valve table of every line-up, and the bleed card of the chosen one. */
 import { Link, useParams, useSearchParams } from "react-router";
 import styled from "styled-components";
+import { isPowered } from "~/core/plan/families";
 import { isValve } from "~/core/plan/valves";
 import { STEEPEST_DEG } from "~/core/tanks/attitude";
 import { dipTable } from "~/core/tanks/dip";
 import { formatNumber, formatQuantity } from "~/core/units/format";
 import { nameOf } from "~/messages/notes";
-import { settingText } from "~/plumbing/Plumbing";
+import { settingText } from "~/plumbing/settingText";
 import { useJob } from "~/state/job";
 import { Button } from "~/ui/button";
 import { BleedNote, stepsOf } from "../bleed/steps";
@@ -91,7 +92,7 @@ function DipCard() {
 function ValveTable() {
   const { job, plan } = useJob();
   const valves = plan.parts.filter(isValve);
-  const pumps = plan.parts.filter(({ kind }) => kind === "liftPump");
+  const pumps = plan.parts.filter(isPowered);
   return (
     <>
       <h1>{job.name}: valve table</h1>

@@ -2,6 +2,7 @@ import { useMemo } from "react";
 import { pumpAndSystem } from "~/core/hydraulics/systemCurve";
 import type { LineUpVerdict } from "~/core/hydraulics/worst";
 import type { Network } from "~/core/network/network";
+import { isPushing } from "~/core/plan/families";
 import { fromSi } from "~/core/units/factors";
 import { formatQuantity, type UnitChoice } from "~/core/units/format";
 import { LineChart } from "~/ui/chart";
@@ -16,15 +17,15 @@ export default function PumpChart({
   units: UnitChoice;
 }) {
   const { way, lineUp, result } = verdict;
-  const pump = network.plan.parts.find(({ id }) => id === way?.firstPumpId);
+  const pump = network.plan.parts.filter(isPushing).find(({ id }) => id === way?.firstPumpId);
   const curves = useMemo(
     () =>
-      pump?.kind === "liftPump" && result.outcome === "solved"
+      pump && result.outcome === "solved"
         ? pumpAndSystem(network, lineUp, result.settings.conditions, pump, way?.consumer?.id ?? null)
         : null,
     [network, lineUp, result, pump, way],
   );
-  if (!curves || pump?.kind !== "liftPump") return <p>No pump runs in this line-up.</p>;
+  if (!curves || !pump) return <p>No pump runs in this line-up.</p>;
   const xy = ({ flowM3S, risePa }: { flowM3S: number; risePa: number }) => ({
     x: fromSi("flow", flowM3S, units.flow),
     y: fromSi("pressure", risePa, units.pressure),

@@ -1,0 +1,98 @@
+/** Heights along the true vertical, as the vehicle stands: the vehicle's own z when it is level. */
+import type { Conditions, Id, Position, Tank } from "../plan/types";
+import { type Attitude, heightAlong, LEVEL, type Up, upOf } from "../tanks/attitude";
+import { levelOfVolumeM, TiltedTank } from "../tanks/tank";
+import type { Network, NetworkLink } from "./network";
+
+export interface Posture {
+  readonly up: Up;
+  /** Height of each node, m over the job's datum. */
+  readonly nodeM: Float64Array;
+  /** Height of each tank port's mouth, in the order of the network's settable tank ports. */
+  readonly mouthM: Float64Array;
+  heightM(at: Position): number;
+  /** Height of the fuel's surface of a volume in a tank. */
+  surfaceM(tank: Tank, aboardM3: number): number;
+  /** Heights along a run from its start. */
+  profileOf(link: Extract<NetworkLink, { kind: "run" }>): { atM: number; zM: number }[];
+}
+
+/** The true vertical in the axes of a tank that is turned in the vehicle. */
+function upInTank([x, y, z]: Up, yawDeg: number): Up {
+  const yaw = (yawDeg * Math.PI) / 180;
+  return [x * Math.cos(yaw) + y * Math.sin(yaw), -x * Math.sin(yaw) + y * Math.cos(yaw), z];
+}
+
+/** The attitude whose vertical is `up`: the inverse of {@link upOf}. */
+const attitudeOf = ([x, y, z]: Up): Attitude => ({
+  pitchDeg: (Math.asin(x) * 180) / Math.PI,
+  rollDeg: (Math.atan2(y, z) * 180) / Math.PI,
+});
+
+/** How a tank stands when the vehicle stands at `attitude`. */
+export const tankAttitude = (tank: Tank, attitude: Attitude): Attitude =>
+  tank.yawDeg === 0 ? attitude : attitudeOf(upInTank(upOf(attitude), tank.yawDeg));
+
+export function isLevel(trim: Conditions["trim"]): boolean {
+  return !trim || (trim.pitchDeg === 0 && trim.rollDeg === 0);
+}
+
+function levelPosture(network: Network): Posture {
+  return {
+    up: upOf(LEVEL),
+    nodeM: network.nodeHeightM,
+    mouthM: new Float64Array(network.settable.tankPort.map(({ mouthM }) => mouthM)),
+    heightM: ({ zM }) => zM,
+    surfaceM: (tank, aboardM3) => tank.origin.zM + levelOfVolumeM(tank, aboardM3),
+    profileOf: (link) => link.geometry.profile,
+  };
+}
+
+function tiltedPosture(network: Network, trim: Attitude): Posture {
+  const up = upOf(trim);
+  const heightM = (at: Position) => heightAlong(up, at);
+  const tanks = new Map<Id, TiltedTank>();
+  const tilted = (tank: Tank) => {
+    const known = tanks.get(tank.id) ?? new TiltedTank(tank, tankAttitude(tank, trim));
+    tanks.set(tank.id, known);
+    return known;
+  };
+  return {
+    up,
+    nodeM: new Float64Array(network.nodes.map(({ at }) => heightM(at))),
+    mouthM: new Float64Array(network.settable.tankPort.map(({ mouth }) => heightM(mouth))),
+    heightM,
+    surfaceM: (tank, aboardM3) => heightM(tank.origin) + tilted(tank).offsetOfVolume(aboardM3),
+    profileOf(link) {
+      const { profile, lengthM } = link.geometry;
+      const [a, b] = [network.nodes[link.from]?.at, network.nodes[link.to]?.at];
+      const traced = link.run.route.kind === "traced" ? link.run.route.points : null;
+      return profile.map(({ atM, zM }, i) => {
+        // Of a measured run only heights are known: between its ends it is taken to lie straight in plan.
+        const share = lengthM > 0 ? atM / lengthM : 0;
+        const between = {
+          xM: (a?.xM ?? 0) + share * ((b?.xM ?? 0) - (a?.xM ?? 0)),
+          yM: (a?.yM ?? 0) + share * ((b?.yM ?? 0) - (a?.yM ?? 0)),
+          zM,
+        };
+        return { atM, zM: heightM(traced?.[i - 1] ?? between) };
+      });
+    },
+  };
+}
+
+/** A run over time stands at a handful of attitudes; an attitude map at some thousand, each once. */
+const MOST_KEPT = 64;
+const kept = new WeakMap<Network, Map<string, Posture>>();
+
+export function postureOf(network: Network, trim: Conditions["trim"]): Posture {
+  const known = kept.get(network) ?? new Map<string, Posture>();
+  kept.set(network, known);
+  const key = isLevel(trim) ? "" : `${trim?.pitchDeg}:${trim?.rollDeg}`;
+  const found = known.get(key);
+  if (found) return found;
+  if (known.size >= MOST_KEPT) known.clear();
+  const posture = key === "" || !trim ? levelPosture(network) : tiltedPosture(network, trim);
+  known.set(key, posture);
+  return posture;
+}

@@ -1,0 +1,20 @@
+/** How a valve stands in a line-up, in words. */
+import type { Part, ValveSetting } from "~/core/plan/types";
+import { isValve } from "~/core/plan/valves";
+
+export function settingText(part: Part, setting: ValveSetting | undefined): string {
+  if (!isValve(part)) return "";
+  if (!setting || setting.kind === "unset") return "not set";
+  if (setting.kind === "branches") {
+    const names =
+      part.kind === "bank"
+        ? part.branches.filter(({ id }) => setting.open.includes(id)).map(({ name }) => name)
+        : [];
+    return names.length > 0 ? `open: ${names.join(", ")}` : "all shut";
+  }
+  const position =
+    part.kind === "selector"
+      ? part.positions.find(({ id }) => id === setting.position)?.name
+      : setting.position;
+  return position ?? "not set";
+}

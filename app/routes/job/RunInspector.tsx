@@ -1,0 +1,140 @@
+import { useState } from "react";
+import { figuresOf } from "~/core/hydraulics/derive";
+import type { NewPartKind } from "~/core/plan/blank";
+import { newId } from "~/core/plan/ids";
+import { placedPorts, portKey } from "~/core/plan/ports";
+import { runGeometry } from "~/core/plan/route";
+import type { Run } from "~/core/plan/types";
+import { formatQuantity } from "~/core/units/format";
+import { explainRun } from "~/messages/explain";
+import { useJob, useSettled } from "~/state/job";
+import { Button } from "~/ui/button";
+import { Quantity, Select, TextField } from "~/ui/fields";
+import { Figure } from "./Figure";
+import { QuantityField } from "./fields";
+import { Buttons, Group, Lines, positive, useFields } from "./inspectorParts";
+import { newPartKinds } from "./newPartKinds";
+
+export function RunInspector({ run }: { run: Run }) {
+  const { job, plan, dispatch, select } = useJob();
+  const { verdict } = useSettled();
+  const { units } = job;
+  const [kind, setKind] = useState<NewPartKind>("twoWay");
+  const ports = placedPorts(job, plan);
+  const from = ports.get(portKey(run.from));
+  const to = ports.get(portKey(run.to));
+  const field = useFields(
+    run as Run & { [key: string]: unknown },
+    (change) => void dispatch({ name: "editRun", id: run.id, change: change as Partial<Run> }),
+  );
+  if (!from || !to) return null;
+  const geometry = runGeometry(run, from, to);
+  const solved = verdict?.result.outcome === "solved" ? verdict.result : null;
+  const leg = verdict?.way?.legs.find(({ id }) => id === run.id);
+  const index = solved?.network.linkOf.get(run.id) ?? -1;
+  const figures = solved && index >= 0 ? figuresOf(solved, index) : null;
+  const insert = () => {
+    const id = newId();
+    void dispatch({ name: "insertPart", id, kind, runId: run.id, newRunId: newId() }).then(
+      (result) => result.ok && select(id),
+    );
+  };
+  const setLength = (lengthM: number, entered: string) => {
+    const bends = run.route.kind === "measured" ? run.route : { bends: [], extremes: [] };
+    void dispatch({
+      name: "editRun",
+      id: run.id,
+      change: {
+        route: { kind: "measured", lengthM, bends: bends.bends, extremes: bends.extremes },
+        given: { ...run.given, lengthM: { entered, basis: "measured" } },
+      },
+    });
+  };
+  const setBends = (count: number) => {
+    if (run.route.kind !== "measured") return;
+    void dispatch({
+      name: "editRun",
+      id: run.id,
+      change: { route: { ...run.route, bends: count > 0 ? [{ deg: 90, count }] : [] } },
+    });
+  };
+  return (
+    <section aria-label="Chosen hose">
+      <h2>
+        {from.ownerName} to {to.ownerName}
+      </h2>
+      <Lines>
+        {figures && (
+          <>
+            <dt>Flow</dt>
+            <dd>
+              <Quantity dimension="flow" si={Math.abs(figures.flowM3S)} unit={units.flow} />
+            </dd>
+          </>
+        )}
+        {solved && leg && (
+          <>
+            <dt>Drop</dt>
+            <dd>
+              <Figure label="Drop" explain={() => explainRun(solved, leg, run, units)}>
+                <Quantity dimension="pressure" si={leg.lossPa} unit={units.pressure} />
+              </Figure>
+            </dd>
+          </>
+        )}
+        <dt>Rise</dt>
+        <dd>
+          <Quantity dimension="length" si={geometry.riseM} unit={units.length} />
+        </dd>
+      </Lines>
+      <Group className="two">
+        {field("boreM", { label: "Bore", dimension: "length", unit: units.bore, check: positive })}
+        <QuantityField
+          label="Length"
+          dimension="length"
+          unit={units.length}
+          value={geometry.lengthM}
+          basis={run.given?.lengthM?.basis ?? "assumed"}
+          entered={run.given?.lengthM?.entered}
+          onCommit={setLength}
+          check={(si) =>
+            si >= geometry.straightM
+              ? null
+              : `Its ports are ${formatQuantity("length", geometry.straightM, units.length)} apart.`
+          }
+        />
+        <QuantityField
+          label="Bends of 90°"
+          dimension="ratio"
+          unit=""
+          value={geometry.bends90}
+          check={(si) => (Number.isInteger(si) && si >= 0 && si < 100 ? null : "A whole number.")}
+          onCommit={setBends}
+        />
+        <TextField
+          label="Marking"
+          value={run.product.marking}
+          onCommit={(marking) =>
+            void dispatch({ name: "editRun", id: run.id, change: { product: { ...run.product, marking } } })
+          }
+        />
+      </Group>
+      <Group>
+        <Select label="Let in a part" value={kind} options={newPartKinds} onChange={setKind} />
+        <Buttons>
+          <Button $main onPress={insert}>
+            Let it in
+          </Button>
+          <Button
+            onPress={() => {
+              void dispatch({ name: "disconnect", id: run.id });
+              select(null);
+            }}
+          >
+            Take the hose off
+          </Button>
+        </Buttons>
+      </Group>
+    </section>
+  );
+}

@@ -1,0 +1,55 @@
+import { positionsOf, type Valve } from "~/core/plan/valves";
+import { useJob } from "~/state/job";
+import { ToggleButton } from "~/ui/button";
+import { Buttons } from "./inspectorParts";
+
+export function ValveSettings({ valve }: { valve: Valve }) {
+  const { lineUp, dispatch } = useJob();
+  if (!lineUp) return null;
+  const setting = lineUp.valves[valve.id];
+  const set = (next: typeof setting) =>
+    next && void dispatch({ name: "setValve", lineUpId: lineUp.id, valveId: valve.id, setting: next });
+  if (valve.kind === "bank") {
+    const openIds = setting?.kind === "branches" ? setting.open : [];
+    return (
+      <div>
+        <h3>In {lineUp.name}</h3>
+        <Buttons>
+          {valve.branches.map(({ id, name }) => (
+            <ToggleButton
+              key={id}
+              isSelected={openIds.includes(id)}
+              onChange={(isOpen) =>
+                void dispatch({
+                  name: "setBranch",
+                  lineUpId: lineUp.id,
+                  valveId: valve.id,
+                  branch: id,
+                  isOpen,
+                })
+              }
+            >
+              {name} {openIds.includes(id) ? "open" : "shut"}
+            </ToggleButton>
+          ))}
+        </Buttons>
+      </div>
+    );
+  }
+  return (
+    <div>
+      <h3>In {lineUp.name}</h3>
+      <Buttons>
+        {positionsOf(valve).map(({ id, name }) => (
+          <ToggleButton
+            key={id}
+            isSelected={setting?.kind === "position" && setting.position === id}
+            onChange={() => set({ kind: "position", position: id })}
+          >
+            {name}
+          </ToggleButton>
+        ))}
+      </Buttons>
+    </div>
+  );
+}

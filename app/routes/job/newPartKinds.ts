@@ -1,0 +1,31 @@
+/** Kinds of part that can be added, in the order of the flow: what shuts, what cleans, what pushes, what holds, what tells. */
+import type { NewPartKind } from "~/core/plan/blank";
+
+export const newPartKinds: { id: NewPartKind; name: string }[] = [
+  { id: "twoWay", name: "Two-way valve" },
+  { id: "selector", name: "Selector valve" },
+  { id: "bank", name: "Manifold bank" },
+  { id: "tee", name: "Tee" },
+  { id: "check", name: "Check valve" },
+  { id: "antiSiphon", name: "Anti-siphon valve" },
+  { id: "filter", name: "Filter or separator" },
+  { id: "pumpFilterUnit", name: "Pump and filter unit" },
+  { id: "waterSensor", name: "Water sensor" },
+  { id: "liftPump", name: "Lift pump" },
+  { id: "inTankPump", name: "In-tank pump" },
+  { id: "primingPump", name: "Priming pump with bypass" },
+  { id: "transferPump", name: "Transfer pump" },
+  { id: "dosingPump", name: "Dosing pump" },
+  { id: "bulb", name: "Primer bulb" },
+  { id: "jetPump", name: "Jet pump" },
+  { id: "swirlPot", name: "Swirl pot" },
+  { id: "regulator", name: "Pressure regulator" },
+  { id: "relief", name: "Relief valve" },
+  { id: "cooler", name: "Fuel cooler" },
+  { id: "fuelHeater", name: "Fuel heater" },
+  { id: "flowMeter", name: "Flow meter" },
+  { id: "gauge", name: "Vacuum gauge" },
+  { id: "samplingTap", name: "Sampling tap" },
+  { id: "bleedScrew", name: "Bleed screw" },
+  { id: "bulkhead", name: "Bulkhead fitting" },
+];
