@@ -6,12 +6,36 @@ import { buildNetwork } from "../network/network";
 import type { NewPartKind } from "../plan/blank";
 import { checkJob } from "../plan/check";
 import { currentPlan } from "../plan/ports";
-import type { Job } from "../plan/types";
+import { type Job, pumpKinds } from "../plan/types";
 import { applyCommand, type Command, CommandRefused, playPatches } from "./commands";
 import { startJob } from "./starters";
 
 const marram = (): Job => (JSON.parse(readFileSync("demo/marram.keel.json", "utf8")) as { job: Job }).job;
-const kinds: NewPartKind[] = ["twoWay", "selector", "tee", "bank", "filter", "liftPump", "check", "gauge"];
+const kinds: NewPartKind[] = [
+  "twoWay",
+  "selector",
+  "tee",
+  "bank",
+  "filter",
+  "check",
+  "gauge",
+  ...pumpKinds,
+  "dosingPump",
+  "pumpFilterUnit",
+  "antiSiphon",
+  "bulb",
+  "relief",
+  "regulator",
+  "cooler",
+  "flowMeter",
+  "fuelHeater",
+  "jetPump",
+  "swirlPot",
+  "bleedScrew",
+  "samplingTap",
+  "waterSensor",
+  "bulkhead",
+];
 
 /** A command that fits the job as it stands, chosen by numbers. */
 function someCommand(job: Job, which: number, pick: number, step: number): Command {
@@ -25,7 +49,10 @@ function someCommand(job: Job, which: number, pick: number, step: number): Comma
     { name: "addLineUp", id: `nl${step}`, lineUpName: "New" },
     { name: "setConditions", change: { fuelC: pick % 40 } },
     { name: "nudge", id: one(job.tanks).id, dx: 5, dy: -3 },
+    { name: "forkPlan", id: `fp${step}`, planName: "Other" },
+    { name: "choosePlan", id: one(job.plans).id },
   ];
+  if (job.plans.length > 1) all.push({ name: "removePlan", id: one(job.plans).id });
   if (plan.runs.length > 0) {
     all.push({ name: "insertPart", id: `ip${step}`, kind, runId: one(plan.runs).id, newRunId: `ir${step}` });
     all.push({ name: "disconnect", id: one(plan.runs).id });

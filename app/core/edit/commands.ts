@@ -538,6 +538,7 @@ function run(job: Job, command: Command): Note[] {
       return [];
     case "removeLineUp":
       plan.lineUps = plan.lineUps.filter(({ id }) => id !== command.id);
+      if (plan.duty) plan.duty = plan.duty.filter(({ lineUpId }) => lineUpId !== command.id);
       return [];
     case "setConditions":
       setConditions(plan.conditions, command.change);

@@ -1,12 +1,20 @@
-/** Plans to start from: a job with a tank and an engine connected, or two tanks on two selectors. */
-import { newJob } from "../plan/blank";
+/** Plans to start from, by what stands there: boats with one to three tanks or two engines, a truck, a heater. */
+import { HEATER_BORE_M, newJob } from "../plan/blank";
 import { newId } from "../plan/ids";
 import { currentPlan } from "../plan/ports";
 import type { Id, Job, PortRef } from "../plan/types";
 import { applyCommand, type Command } from "./commands";
 
-export type StarterId = "nothing" | "oneTank" | "twoTanksTwoSelectors";
-export const starterIds: readonly StarterId[] = ["nothing", "oneTank", "twoTanksTwoSelectors"];
+export const starterIds = [
+  "nothing",
+  "oneTank",
+  "twoTanksTwoSelectors",
+  "threeTanks",
+  "twinEngine",
+  "truck",
+  "heater",
+] as const;
+export type StarterId = (typeof starterIds)[number];
 
 const at = (xM: number, yM: number, zM: number) => ({ xM, yM, zM });
 const ref = (part: Id, port: Id): PortRef => ({ part, port });
@@ -75,6 +83,151 @@ function twoTanks(job: Job): Job {
   ]);
 }
 
+const setBranches = (lineUpId: Id, valveId: Id, open: Id[]): Command => ({
+  name: "setValve",
+  lineUpId,
+  valveId,
+  setting: { kind: "branches", open },
+});
+
+/** Two wings and a day tank on a supply and a return manifold: a line-up a tank, nothing crossed. */
+function threeTanks(job: Job): Job {
+  const tanks = [
+    { id: newId(), name: "Port tank", at: at(2.2, 0.5, 0.2) },
+    { id: newId(), name: "Day tank", at: at(1.9, -0.25, 0.35) },
+    { id: newId(), name: "Starboard tank", at: at(2.2, -1, 0.2) },
+  ];
+  const [engine, supply, back] = [newId(), newId(), newId()];
+  const branches = tanks.map(({ name }, i) => ({ id: `b${i + 1}`, name: name.replace(" tank", "") }));
+  const lineUps = tanks.map(() => newId());
+  return build(job, [
+    ...tanks.map(
+      ({ id, name, at: position }): Command => ({ name: "addTank", id, tankName: name, position }),
+    ),
+    { name: "addEngine", id: engine, engineName: "Engine", position: at(0, 0, 0.5) },
+    ...lineUps.map(
+      (id, i): Command => ({
+        name: "addLineUp",
+        id,
+        lineUpName: `Run on ${branches[i]?.name.toLowerCase() ?? ""}`,
+      }),
+    ),
+    { name: "addPart", id: supply, kind: "bank", position: at(1.6, 0.2, 0.6) },
+    { name: "addPart", id: back, kind: "bank", position: at(1.6, -0.2, 0.6) },
+    { name: "editPart", id: supply, change: { name: "Supply manifold", branches } },
+    { name: "editPart", id: back, change: { name: "Return manifold", branches } },
+    ...tanks.flatMap(({ id }, i): Command[] => [
+      connect(ref(id, "supply"), ref(supply, `b${i + 1}`)),
+      connect(ref(back, `b${i + 1}`), ref(id, "return")),
+    ]),
+    ...suctionSide(ref(supply, "c"), engine),
+    connect(ref(engine, "return"), ref(back, "c")),
+    ...lineUps.flatMap((id, i) => [
+      setBranches(id, supply, [`b${i + 1}`]),
+      setBranches(id, back, [`b${i + 1}`]),
+    ]),
+  ]);
+}
+
+/** Each engine on its own side's tank, with its own valve, separator and pump. */
+function twinEngine(job: Job): Job {
+  const lineUp = newId();
+  const sides = [
+    { side: "Port", y: 0.6 },
+    { side: "Starboard", y: -0.6 },
+  ].map(({ side, y }) => ({ side, y, tank: newId(), engine: newId(), valve: newId() }));
+  return build(job, [
+    ...sides.flatMap(({ side, y, tank, engine }): Command[] => [
+      { name: "addTank", id: tank, tankName: `${side} tank`, position: at(2.2, y - 0.25, 0.2) },
+      { name: "addEngine", id: engine, engineName: `${side} engine`, position: at(0, y, 0.5) },
+    ]),
+    { name: "addLineUp", id: lineUp, lineUpName: "Run both" },
+    ...sides.flatMap(({ side, y, tank, engine, valve }): Command[] => [
+      { name: "addPart", id: valve, kind: "twoWay", position: at(2.2, y, 0.65) },
+      { name: "editPart", id: valve, change: { name: `${side} valve` } },
+      connect(ref(tank, "supply"), ref(valve, "a")),
+      ...suctionSide(ref(valve, "b"), engine),
+      connect(ref(engine, "return"), ref(tank, "return")),
+      opened(lineUp, valve),
+    ]),
+  ]);
+}
+
+const opened = (lineUpId: Id, valveId: Id): Command => ({
+  name: "setValve",
+  lineUpId,
+  valveId,
+  setting: { kind: "position", position: "open" },
+});
+
+/** A frame tank, separator, frame pump and final filter. */
+function truck(job: Job): Job {
+  const [tank, engine, valve, sep, gauge, pump, fine, lineUp] = Array.from({ length: 8 }, () => newId()) as [
+    Id,
+    Id,
+    Id,
+    Id,
+    Id,
+    Id,
+    Id,
+    Id,
+  ];
+  return build({ ...job, kind: "truck" }, [
+    { name: "addTank", id: tank, tankName: "Frame tank", position: at(-2.6, -1, 0.6) },
+    { name: "addEngine", id: engine, engineName: "Engine", position: at(0.4, -0.1, 0.95) },
+    { name: "addLineUp", id: lineUp, lineUpName: "Run" },
+    { name: "addPart", id: valve, kind: "twoWay", position: at(-2.4, -0.75, 1.06) },
+    { name: "addPart", id: sep, kind: "filter", position: at(-1.3, -0.4, 0.85) },
+    { name: "addPart", id: gauge, kind: "gauge", position: at(-1.1, -0.4, 0.9) },
+    { name: "addPart", id: pump, kind: "liftPump", position: at(-0.9, -0.4, 0.82) },
+    { name: "addPart", id: fine, kind: "filter", position: at(-0.4, -0.4, 0.9) },
+    { name: "editPart", id: pump, change: { name: "Frame pump" } },
+    { name: "editPart", id: fine, change: { name: "Final filter", medium: "secondary", micron: 2 } },
+    connect(ref(tank, "supply"), ref(valve, "a")),
+    connect(ref(valve, "b"), ref(sep, "in")),
+    connect(ref(sep, "out"), ref(gauge, "a")),
+    connect(ref(gauge, "b"), ref(pump, "in")),
+    connect(ref(pump, "out"), ref(fine, "in")),
+    connect(ref(fine, "out"), ref(engine, "feed")),
+    connect(ref(engine, "return"), ref(tank, "return")),
+    opened(lineUp, valve),
+  ]);
+}
+
+/** A small tank, a dosing pump and an air heater on a 2 mm line. */
+function heater(job: Job): Job {
+  const [tank, burner, pump, lineUp] = [newId(), newId(), newId(), newId()];
+  const outlet = {
+    id: "supply",
+    name: "standpipe",
+    role: "outlet" as const,
+    fitting: "standpipe" as const,
+    mouth: at(0.05, 0.1, 0.025),
+    outside: at(0.05, 0.1, 0.22),
+    boreM: HEATER_BORE_M,
+  };
+  return build({ ...job, kind: "heater" }, [
+    { name: "addTank", id: tank, tankName: "Heater tank", position: at(-2.9, 0.5, 0.75) },
+    {
+      name: "editTank",
+      id: tank,
+      change: { shape: { kind: "box", lengthM: 0.3, widthM: 0.2, heightM: 0.2 }, ports: [outlet] },
+    },
+    { name: "setConditions", change: { aboardM3: { [tank]: 0.009 } } },
+    {
+      name: "addEngine",
+      id: burner,
+      engineName: "Air heater",
+      position: at(-3.2, 0.2, 0.62),
+      kind: "heater",
+    },
+    { name: "addLineUp", id: lineUp, lineUpName: "Heat" },
+    { name: "addPart", id: pump, kind: "dosingPump", position: at(-3.1, 0.42, 0.55) },
+    connect(ref(tank, "supply"), ref(pump, "in")),
+    connect(ref(pump, "out"), ref(burner, "feed")),
+  ]);
+}
+
 export function startJob(id: Id, name: string, starter: StarterId): Job {
   const job = newJob(id, name);
   switch (starter) {
@@ -96,5 +249,13 @@ export function startJob(id: Id, name: string, starter: StarterId): Job {
     }
     case "twoTanksTwoSelectors":
       return twoTanks(job);
+    case "threeTanks":
+      return threeTanks(job);
+    case "twinEngine":
+      return twinEngine(job);
+    case "truck":
+      return truck(job);
+    case "heater":
+      return heater(job);
   }
 }

@@ -15,6 +15,8 @@ export const MOST_ADJUSTMENTS = 60;
 const HELD_PA = 0.05;
 /** A nozzle whose flow moved less than this share drives the throat as it did. */
 const SAME_FLOW = 1e-7;
+/** Of a change of what it holds back, at least this share must show after it. */
+const LEAST_ANSWER = 1e-3;
 const NO_FLOW_M3S = 1e-10;
 
 interface Tried {
@@ -25,6 +27,8 @@ interface Tried {
 export class Adjusters {
   private readonly last: (Tried | null)[];
   private readonly driven: Float64Array;
+  /** Links through which fuel is forced whatever they hold back: the pressure after them does not answer. */
+  readonly forced = new Set<number>();
 
   constructor(
     private readonly adjusted: readonly Adjusted[],
@@ -66,12 +70,21 @@ export class Adjusters {
         (potential[one.node] as number) - headPa(fuel.densityKgM3, posture.nodeM[one.node] as number);
       // A regulator's droop lies after the place it holds.
       const missPa = gauge + (laws.linear[one.index] as number) * (flow[one.index] as number) - one.gaugePa;
-      if (Math.abs(missPa) <= HELD_PA || (constant <= one.leastPa && missPa < 0)) return;
+      if (
+        this.forced.has(one.index) ||
+        Math.abs(missPa) <= HELD_PA ||
+        (constant <= one.leastPa && missPa < 0)
+      )
+        return;
       const before = this.last[k];
       this.last[k] = { constant, missPa };
       const slope =
         before && before.constant !== constant ? (missPa - before.missPa) / (constant - before.constant) : -1;
-      const next = Math.max(one.leastPa, constant - missPa / (slope < -1e-3 ? slope : -1));
+      if (slope > -LEAST_ANSWER) {
+        this.forced.add(one.index);
+        return;
+      }
+      const next = Math.max(one.leastPa, constant - missPa / slope);
       if (next === constant) return;
       laws.constant[one.index] = next;
       moved = true;

@@ -23,6 +23,8 @@ export interface SolvedLineUp {
   /** Gauge pressure by node, Pa; NaN where fuel is shut in and its pressure is not known. */
   gaugePa: Float64Array;
   consumers: Map<Id, ConsumerOutcome>;
+  /** Parts that fuel is forced through although they should hold it: a regulator in the way of a return. */
+  forcedIds: Id[];
   iterations: number;
   massM3S: number;
   energyPa: number;
@@ -163,6 +165,7 @@ export class LineUpSolver {
       flow,
       gaugePa: this.gauge(settings, into?.gaugePa ?? new Float64Array(this.warm.potential.length)),
       consumers,
+      forcedIds: [...this.forced].map((index) => this.network.links[index]?.id ?? ""),
       iterations,
       massM3S,
       energyPa,
@@ -227,12 +230,15 @@ export class LineUpSolver {
     return this.lastReach;
   }
 
+  private forced: ReadonlySet<number> = new Set();
+
   private run(settings: Settings, demand: Float64Array): NewtonEnd {
     const { unknowns } = this.network.topology;
     this.warm.potential.set(settings.fixed, unknowns);
     const { adjusted } = this.network;
     if (adjusted.length === 0) return this.newton.solve(settings.laws, demand, this.warm);
     const adjusters = new Adjusters(adjusted, settings);
+    this.forced = adjusters.forced;
     let iterations = 0;
     for (let turn = 0; turn < MOST_ADJUSTMENTS; turn++) {
       adjusters.follow(this.warm.flow);

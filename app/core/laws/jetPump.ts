@@ -17,8 +17,15 @@ export interface JetPumpSize {
   readonly throatM: number;
 }
 
-/** Nozzle, throat entry, throat and diffuser. */
-export const jetLosses = { nozzle: 0.05, entry: 0.05, throat: 0.1, diffuser: 0.1 } as const;
+export interface JetLosses {
+  readonly nozzle: number;
+  readonly entry: number;
+  readonly throat: number;
+  readonly diffuser: number;
+}
+
+/** A pump as it is bought, rougher than one of a laboratory. Common practice, no source. */
+export const jetLosses: JetLosses = { nozzle: 0.05, entry: 0.05, throat: 0.1, diffuser: 0.1 };
 
 export const areaRatio = ({ nozzleM, throatM }: JetPumpSize): number => (nozzleM / throatM) ** 2;
 
@@ -27,12 +34,15 @@ export const nozzlePerFlow2 = ({ nozzleM }: JetPumpSize): number =>
   1 / (2 * ((Math.PI / 4) * nozzleM ** 2) ** 2);
 
 /** Weights of the rise pd - ps on the jet's pressure: own + drawn M^2 - mixed (1+M)^2. */
-export function riseWeights(size: JetPumpSize): { own: number; drawn: number; mixed: number } {
+export function riseWeights(
+  size: JetPumpSize,
+  losses: JetLosses = jetLosses,
+): { own: number; drawn: number; mixed: number } {
   const b = areaRatio(size);
   return {
     own: 2 * b,
-    drawn: (2 * b * b) / (1 - b) - ((1 + jetLosses.entry) * b * b) / (1 - b) ** 2,
-    mixed: b * b * (1 + jetLosses.throat + jetLosses.diffuser),
+    drawn: (2 * b * b) / (1 - b) - ((1 + losses.entry) * b * b) / (1 - b) ** 2,
+    mixed: b * b * (1 + losses.throat + losses.diffuser),
   };
 }
 
@@ -43,9 +53,9 @@ export interface JetPoint {
 }
 
 /** At a flow ratio M. */
-export function jetPoint(size: JetPumpSize, flowRatio: number): JetPoint {
-  const { own, drawn, mixed } = riseWeights(size);
+export function jetPoint(size: JetPumpSize, flowRatio: number, losses: JetLosses = jetLosses): JetPoint {
+  const { own, drawn, mixed } = riseWeights(size, losses);
   const rise = own + drawn * flowRatio ** 2 - mixed * (1 + flowRatio) ** 2;
-  const pressureRatio = rise / (1 + jetLosses.nozzle - rise);
+  const pressureRatio = rise / (1 + losses.nozzle - rise);
   return { pressureRatio, efficiency: flowRatio * pressureRatio };
 }

@@ -1,7 +1,10 @@
 /** Random plans for tests and the bench: tees joined at random by runs, valves, checks, filters and pumps. */
+
+import { throughPorts } from "../edit/commands";
 import { newEngine, newJob, newLineUp, newPart, newRun, newTank } from "../plan/blank";
-import { currentPlan } from "../plan/ports";
-import type { Job, PortRef, Position } from "../plan/types";
+import { isPowered } from "../plan/families";
+import { currentPlan, portsOf } from "../plan/ports";
+import type { Job, PortRef, Position, Tank } from "../plan/types";
 import { LITRE_PER_HOUR_M3_S } from "../units/factors";
 
 /** Mulberry32: a small repeatable generator. */
@@ -27,11 +30,32 @@ const allKinds = [
   "liftPump",
   "gauge",
 ] as const;
+/** Whatever lies in a line. */
+const everyKind = [
+  "none",
+  "none",
+  "relief",
+  "regulator",
+  "cooler",
+  "flowMeter",
+  "fuelHeater",
+  "bulb",
+  "antiSiphon",
+  "primingPump",
+  "pumpFilterUnit",
+  "jetPump",
+  "swirlPot",
+  "bleedScrew",
+  "liftPump",
+] as const;
+type RandomKind = (typeof allKinds)[number] | (typeof everyKind)[number];
+
 /** Nothing that lets fuel through one way only. */
 const plainKinds = ["none", "none", "twoWay", "filter", "gauge"] as const;
 
 /** With `plain` no part and no tank port is one-way. */
-export function randomJob(seed: number, { plain = false } = {}): Job {
+/** With `every` the kinds beyond the common ones stand in the lines. */
+export function randomJob(seed: number, { plain = false, every = false } = {}): Job {
   const random = seeded(seed * 7919 + 17);
   const between = (low: number, high: number) => low + random() * (high - low);
   const pick = <T>(items: readonly T[]) => items[Math.floor(random() * items.length)] as T;
@@ -75,7 +99,7 @@ export function randomJob(seed: number, { plain = false } = {}): Job {
   for (let i = 0; i + 1 < free.length; i += 2) {
     const from = free[i] as PortRef;
     const to = free[i + 1] as PortRef;
-    const kind = pick<(typeof allKinds)[number]>(plain ? plainKinds : allKinds);
+    const kind = pick<RandomKind>(every ? everyKind : plain ? plainKinds : allKinds);
     if (kind === "none") {
       run(from, to);
       continue;
@@ -90,8 +114,19 @@ export function randomJob(seed: number, { plain = false } = {}): Job {
       if (random() < 0.3) part.off = { kind: "blocked" };
     }
     if (part.kind === "filter" && part.element) plan.conditions.loading[part.element.id] = between(1, 5);
+    if (isPowered(part) && part.kind !== "liftPump") lineUp.pumps[part.id] = random() < 0.7 ? "on" : "off";
+    if (part.kind === "regulator")
+      Object.assign(part, { holds: random() < 0.5 ? "before" : "after", setPa: between(2000, 30000) });
+    if (part.kind === "relief") part.setPa = between(1000, 20000);
     plan.parts.push(part);
-    const [a, b] = part.kind === "twoWay" || part.kind === "gauge" ? ["a", "b"] : ["in", "out"];
+    const [a, b] = throughPorts(part) ?? ["a", "b"];
+    for (const { id } of portsOf(part)) {
+      if (id === a || id === b || part.kind === "tee" || random() < 0.3) continue;
+      const tank = pick(job.tanks);
+      const port = `x${i}${id}`;
+      tank.ports.push({ ...(tank.ports[1] as Tank["ports"][number]), id: port, name: port });
+      run({ part: part.id, port: id }, { part: tank.id, port });
+    }
     run(from, { part: part.id, port: a as string });
     run({ part: part.id, port: b as string }, to);
   }

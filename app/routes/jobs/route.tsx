@@ -25,8 +25,10 @@ import type { Route } from "./+types/route";
 
 export const meta = () => [{ title: "Jobs · Iron Keel" }];
 
+const demoFiles = ["marram.keel.json", "unit-12.keel.json", "reading-van.keel.json"];
+
 /** Names of the demo jobs this server offers. */
-export const loader = () => ({ demo: process.env.IRON_KEEL_DEMO === "1" ? ["marram.keel.json"] : [] });
+export const loader = () => ({ demo: process.env.IRON_KEEL_DEMO === "1" ? demoFiles : [] });
 
 export async function clientLoader({ serverLoader }: Route.ClientLoaderArgs) {
   try {
@@ -110,8 +112,12 @@ const Faults = styled.ul`
 
 const starterNames: Record<StarterId, string> = {
   nothing: "Nothing: an empty plan",
-  oneTank: "One tank, one engine",
-  twoTanksTwoSelectors: "Two tanks, two selectors",
+  oneTank: "Boat, one tank",
+  twoTanksTwoSelectors: "Boat, two tanks on two selectors",
+  threeTanks: "Boat, three tanks on manifolds",
+  twinEngine: "Boat, two engines",
+  truck: "Truck, frame tank and frame pump",
+  heater: "Heater with its own tank",
 };
 
 const dateText = (iso: string | null) =>
