@@ -1,6 +1,6 @@
 /** Practice 3: no way from a tank, a pump on a dead head without relief, an arrow against the flow, a draw that cannot be fed. Common practice. */
 
-import { figuresAt, gaugeAtPort } from "../hydraulics/derive";
+import { figuresAt } from "../hydraulics/derive";
 import { Way } from "../hydraulics/newton";
 import type { SolvedLineUp } from "../hydraulics/solve";
 import type { NetworkLink } from "../network/network";
@@ -77,14 +77,16 @@ function judge(lineUpId: string, solved: SolvedLineUp): Finding[] {
         values: { lineUp, part: link.part.name },
       });
     }
+    // Priming pushes against an engine that stands: fuel leaves by its overflow or an opened bleed.
     if (
       link.kind !== "pump" ||
+      settings.lineUp.purpose === "prime" ||
       settings.lineUp.pumps[link.part.id] !== "on" ||
       q !== 0 ||
       link.part.reliefPa !== undefined
     )
       return;
-    const gauge = gaugeAtPort(solved, `${link.part.id}.out`);
+    const gauge = solved.gaugePa[link.to] as number;
     const deadHeadPa = Number.isNaN(gauge)
       ? (link.part.curve[0]?.risePa ?? 0)
       : figuresAt(solved, gauge).gaugePa;

@@ -1,0 +1,152 @@
+import { describe, expect, test } from "@jest/globals";
+import fc from "fast-check";
+import { findingsOf } from "../findings/findings";
+import { judgeAll } from "../hydraulics/worst";
+import { buildNetwork } from "../network/network";
+import { newEngine, newJob, newTank } from "../plan/blank";
+import { checkJob } from "../plan/check";
+import type { Job } from "../plan/types";
+import { countPositions, judgePositions, type Positions } from "./positions";
+import { type Proposal, proposeManifold, type Wishes } from "./propose";
+
+const at = (xM: number, yM: number, zM: number) => ({ xM, yM, zM });
+
+function bare(tanks: number, consumers: number): Job {
+  const job = newJob("j", "J");
+  for (let i = 0; i < tanks; i++) job.tanks.push(newTank(`t${i}`, `Tank ${i + 1}`, at(2.2, i * 0.8, 0.4)));
+  for (let i = 0; i < consumers; i++)
+    job.consumers.push(newEngine(`e${i}`, `Engine ${i + 1}`, at(0, i * 0.8, 0.5)));
+  for (const { conditions } of job.plans) for (const { id } of job.tanks) conditions.aboardM3[id] = 0.12;
+  return job;
+}
+
+const all = (job: Job): Wishes => ({
+  feeds: job.consumers.map(({ id }) => ({ consumerId: id, tankIds: job.tanks.map((tank) => tank.id) })),
+  transfers: [],
+  polishIds: [],
+});
+
+const withProposal = (job: Job, { plan, tanks }: Proposal): Job => ({
+  ...job,
+  tanks,
+  plans: [...job.plans, plan],
+  currentPlanId: plan.id,
+});
+
+function positionsOf(job: Job): Positions {
+  const network = buildNetwork(job);
+  const found = judgePositions(network, network.plan.conditions);
+  if (!found) throw new Error("too many");
+  return found;
+}
+
+describe("every position of a manifold", () => {
+  test("two tanks, one engine on two selectors: of four positions two return elsewhere, and the pairs are named", () => {
+    const job = bare(2, 1);
+    const proposal = proposeManifold(job, all(job), "m");
+    const found = positionsOf(withProposal(job, proposal));
+    expect(found.count).toBe(4);
+    expect(found.safe).toBe(2);
+    expect(found.dangerous).toEqual({ returnElsewhere: 2, returnClosed: 0, tanksJoined: 0 });
+    const [supply, back] = proposal.coupled[0]!;
+    expect(
+      found.causes.map(({ settings }) => settings.map(({ valveId, position }) => `${valveId}=${position}`)),
+    ).toEqual([
+      [`${supply}=p1`, `${back}=p2`],
+      [`${supply}=p2`, `${back}=p1`],
+    ]);
+  });
+
+  test("a return selector with an 'off' is to blame alone", () => {
+    const job = bare(2, 1);
+    const proposal: Proposal = JSON.parse(JSON.stringify(proposeManifold(job, all(job), "m")));
+    const back = proposal.coupled[0]![1];
+    const part = proposal.plan.parts.find(({ id }) => id === back);
+    if (part?.kind !== "selector") throw new Error("no selector");
+    part.positions = [...part.positions, { id: "off", name: "off", joins: [] }];
+    const found = positionsOf(withProposal(job, proposal));
+    expect(found.dangerous.returnClosed).toBe(2);
+    expect(
+      found.causes.filter(({ danger }) => danger === "returnClosed").map(({ settings }) => settings),
+    ).toEqual([[{ valveId: back, position: "off" }]]);
+  });
+
+  test("a bank that draws from two tanks at once joins them: the two levers are named", () => {
+    const job = bare(2, 1);
+    const proposal = proposeManifold(job, { ...all(job), transfers: [{ fromId: "t0", toId: "t1" }] }, "m");
+    const found = positionsOf(withProposal(job, proposal));
+    const draws = proposal.plan.parts.find(({ name }) => name === "Transfer draws");
+    expect(
+      found.causes
+        .filter(({ danger, settings }) => danger === "tanksJoined" && settings[0]?.valveId === draws?.id)
+        .map(({ settings }) => settings.map(({ branchId, position }) => `${branchId} ${position}`)),
+    ).toContainEqual(["t1 open", "t2 open"]);
+  });
+
+  /** Counted by hand: a return goes elsewhere unless a consumer's two selectors stand alike. */
+  test.each([
+    [3, 1],
+    [2, 2],
+    [4, 2],
+  ])("%d tanks and %d engines: as many safe positions as pairs that stand alike", (tanks, engines) => {
+    const job = bare(tanks, engines);
+    const found = positionsOf(withProposal(job, proposeManifold(job, all(job), "m")));
+    expect(found.count).toBe(tanks ** (2 * engines));
+    expect(found.safe).toBe(tanks ** engines);
+    expect(found.count - found.dangerous.returnElsewhere).toBe(tanks ** engines);
+    expect(found.causes).toHaveLength(engines * tanks * (tanks - 1));
+  });
+});
+
+describe("what is proposed", () => {
+  test("for any wishes the plan has no fault, every line-up feeds what runs and none returns into the wrong tank", () => {
+    fc.assert(
+      fc.property(
+        fc.integer({ min: 1, max: 4 }),
+        fc.integer({ min: 1, max: 3 }),
+        fc.array(fc.tuple(fc.nat(3), fc.nat(3)), { maxLength: 3 }),
+        fc.array(fc.nat(3), { maxLength: 3 }),
+        fc.array(fc.nat(14), { minLength: 3, maxLength: 3 }),
+        (tanks, engines, transfers, polish, masks) => {
+          const job = bare(tanks, engines);
+          const id = (i: number) => `t${i % tanks}`;
+          const wishes: Wishes = {
+            feeds: job.consumers.map(({ id: consumerId }, k) => {
+              const chosen = job.tanks.filter((_, i) => ((masks[k] ?? 0) >> i) & 1).map((tank) => tank.id);
+              return { consumerId, tankIds: chosen.length > 0 ? chosen : ["t0"] };
+            }),
+            transfers: transfers
+              .map(([a, b]) => ({ fromId: id(a), toId: id(b) }))
+              .filter(({ fromId, toId }) => fromId !== toId),
+            polishIds: [...new Set(polish.map(id))],
+          };
+          const whole = withProposal(job, proposeManifold(job, wishes, "m"));
+          expect(checkJob(whole)).toEqual([]);
+          const network = buildNetwork(whole);
+          for (const { lineUp, result } of judgeAll(network, network.plan.conditions)) {
+            if (result.outcome !== "solved") throw new Error(`${lineUp.name}: ${result.outcome}`);
+            for (const outcome of result.consumers.values())
+              expect(outcome.outcome).toBe(lineUp.purpose === "run" ? "fed" : "stopped");
+            if (lineUp.purpose === "transfer" || lineUp.purpose === "polish")
+              expect(result.flow.some((q) => q !== 0)).toBe(true);
+          }
+          const bad = findingsOf(whole, network).filter(
+            ({ rule, grade }) => grade === "stop" || rule === "feedsJoined" || rule === "returnElsewhere",
+          );
+          expect(bad).toEqual([]);
+        },
+      ),
+      { numRuns: 40 },
+    );
+  });
+
+  test("wishes that feed a consumer from nothing are refused, and so are more positions than can be gone through", () => {
+    const job = bare(4, 4);
+    expect(() => proposeManifold(job, { ...all(job), feeds: [{ consumerId: "e0", tankIds: [] }] })).toThrow(
+      /nothing/,
+    );
+    const network = buildNetwork(withProposal(job, proposeManifold(job, all(job), "m")));
+    expect(countPositions(network)).toBe(4 ** 8);
+    expect(judgePositions(network, network.plan.conditions)).toBeNull();
+  });
+});
