@@ -1,6 +1,10 @@
 /** Findings as sentences: what is wrong, the number behind it, why it matters, what to do, and on what basis. */
 import type { Finding } from "~/core/findings/types";
+import type { SchoolMatter } from "~/core/plan/types";
 import { formatNumber, formatQuantity, type UnitChoice } from "~/core/units/format";
+
+import { planFindingWords } from "./planFindings";
+import { schoolTexts } from "./schools";
 
 export interface FindingText {
   title: string;
@@ -22,6 +26,14 @@ const schools: Record<string, string> = {
   awayFromPickup: "school: return away from the pickup",
 };
 
+/** `matter:choice` of a divided practice, or one of the standards' own names. */
+function schoolText(school: string): string {
+  const [matter, choice] = school.split(":") as [SchoolMatter, string];
+  return choice === undefined
+    ? (schools[school] ?? school)
+    : `school: ${schoolTexts[matter].choices[choice] ?? choice}`;
+}
+
 const bases: Record<Finding["basis"], string> = {
   standard: "published standard",
   maker: "maker's figure",
@@ -36,7 +48,9 @@ export function findingText(finding: Finding, units: UnitChoice, name: (id: stri
   const pressure = (key: string) => formatQuantity("pressure", number(key), units.pressure);
   const volume = (key: string) => formatQuantity("volume", number(key), units.volume);
   const length = (key: string) => formatQuantity("length", number(key), units.length);
-  const basis = [bases[finding.basis], finding.school && schools[finding.school]].filter(Boolean).join(", ");
+  const basis = [bases[finding.basis], finding.school && schoolText(finding.school)]
+    .filter(Boolean)
+    .join(", ");
   const worst = () =>
     values.worstId ? `${name(text("worstId"))} takes ${Math.round(number("worstShare") * 100)} % of it.` : "";
   switch (rule) {
@@ -161,8 +175,12 @@ export function findingText(finding: Finding, units: UnitChoice, name: (id: stri
         mend: "One tank at a time, or a check valve in each feed.",
         basis,
       };
-    default:
-      return surveyFindingText(finding, { text, number, pressure, volume, length, basis, name });
+    default: {
+      const said = planFindingWords(rule, { text, number, flow, pressure, volume, length });
+      if (!said) return surveyFindingText(finding, { text, number, pressure, volume, length, basis, name });
+      const [title, detail, why, mend] = said;
+      return { title, detail, why, mend, basis };
+    }
   }
 }
 

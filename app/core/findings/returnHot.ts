@@ -5,8 +5,9 @@ import { grades } from "../fuel/grades";
 import { tankFlows } from "../hydraulics/derive";
 import { type LineUpVerdict, lowestUsableM3 } from "../hydraulics/worst";
 import { engineFlows } from "../network/settings";
-import type { Job, Tank } from "../plan/types";
-import { COMMON_ENGINE, FUEL_TOO_HOT_C, type Heating, heatOverHours, hoursToLimit } from "../tanks/heat";
+import { currentPlan } from "../plan/ports";
+import type { Cooler, Job, Tank } from "../plan/types";
+import { engineHeat, FUEL_TOO_HOT_C, type Heating, heatOverHours, hoursToLimit } from "../tanks/heat";
 import { onTank } from "./onTank";
 import type { Finding, Rule } from "./types";
 
@@ -18,7 +19,8 @@ const LEAST_LEFT_M3 = 1e-3;
 
 /** The tank's fuel warmed by the engine's full return on the hottest day. */
 export function heatingOf(job: Job, tank: Tank, aboardM3: number, ambientC: number): Heating | null {
-  const [engine] = job.consumers;
+  const engine = job.consumers.find(({ kind }) => kind !== "heater");
+  const inLine = currentPlan(job).parts.find((part): part is Cooler => part.kind === "cooler");
   const state = fuelAt(blended(job.fuel), ambientC);
   if (!engine || !state || !(aboardM3 > 0)) return null;
   const { feedM3S, burnM3S } = engineFlows(engine, 1);
@@ -30,8 +32,8 @@ export function heatingOf(job: Job, tank: Tank, aboardM3: number, ambientC: numb
     ambientC,
     feedM3S,
     returnM3S: feedM3S - burnM3S,
-    engine: COMMON_ENGINE,
-    cooler: tank.cooler ?? null,
+    engine: engineHeat(engine),
+    cooler: tank.cooler ?? inLine ?? null,
     hours: DUTY_H,
     leastM3: Math.max(LEAST_LEFT_M3, lowestUsableM3(job)[tank.id] ?? 0),
   };

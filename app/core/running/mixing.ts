@@ -4,12 +4,7 @@
  */
 import type { SolvedLineUp } from "../hydraulics/solve";
 import type { NetworkLink } from "../network/network";
-import type { Engine } from "../plan/types";
-import { COMMON_ENGINE, specificHeatJKgK } from "../tanks/heat";
-
-/** What an engine makes of fuel: its own figure, or common practice. */
-export const engineHeat = ({ returnC }: Engine): { tempC: number; share: number } =>
-  returnC === undefined ? COMMON_ENGINE : { tempC: returnC, share: 1 };
+import { engineHeat, specificHeatJKgK } from "../tanks/heat";
 
 const SETTLED_K = 1e-6;
 const MOST_SWEEPS = 200;

@@ -1,5 +1,5 @@
 /** Heat of the returned fuel: how warm a tank gets over the hours, with and without a cooler. */
-import type { Tank } from "../plan/types";
+import type { Engine, Tank } from "../plan/types";
 import { HOUR_S } from "../units/factors";
 import { levelOfVolumeM, standingLevel } from "./tank";
 
@@ -17,6 +17,10 @@ export const STILL_AIR_W_M2K = 10;
  * warmed more than hot. Common practice, no source; the engine's sheet goes before it.
  */
 export const COMMON_ENGINE = { tempC: 90, share: 0.5 } as const;
+
+/** What an engine makes of fuel: its own figure, or common practice. */
+export const engineHeat = ({ returnC }: Pick<Engine, "returnC">): { tempC: number; share: number } =>
+  returnC === undefined ? COMMON_ENGINE : { tempC: returnC, share: 1 };
 
 export interface Heating {
   tank: Tank;

@@ -23,4 +23,12 @@ export const placeOfRule: Record<string, Place> = {
   suctionClean: "prove",
   freeAir: "prove",
   starved: "prove",
+  feedPressure: "prove",
+  wireWrong: "prove",
+  triggerOverloaded: "prove",
+  heaterSupply: "prove",
+  lubricatedLow: "survey",
+  noStripping: "survey",
+  sloshing: "survey",
+  allowanceShort: "parts",
 };

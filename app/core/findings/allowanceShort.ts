@@ -1,0 +1,17 @@
+/** Practice 35: no hose to spare at barbs that grow to it: 150 mm a run is wanted. Common practice. */
+import { COMMON_SERVICE_ALLOWANCE_M } from "../plan/blank";
+import { onPart } from "./onPart";
+import type { Rule } from "./types";
+
+export const allowanceShort: Rule = ({ plan }) =>
+  plan.runs.length > 0 && plan.serviceAllowanceM < COMMON_SERVICE_ALLOWANCE_M
+    ? [
+        onPart({
+          rule: "allowanceShort",
+          grade: "watch",
+          part: plan,
+          values: { allowanceM: plan.serviceAllowanceM, leastM: COMMON_SERVICE_ALLOWANCE_M },
+          figure: COMMON_SERVICE_ALLOWANCE_M - plan.serviceAllowanceM,
+        }),
+      ]
+    : [];

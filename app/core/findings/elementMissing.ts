@@ -1,0 +1,13 @@
+/** Practice 4: a filter without its element while a line-up powers a pump through it. Common practice. */
+import { isFiltering } from "../plan/families";
+import { onPart } from "./onPart";
+import type { Rule } from "./types";
+
+export const elementMissing: Rule = ({ plan }) =>
+  plan.parts.filter(isFiltering).flatMap((part) => {
+    const lineUpIds = plan.lineUps
+      .filter(({ pumps }) => Object.values(pumps).includes("on"))
+      .map(({ id }) => id);
+    if (part.element || lineUpIds.length === 0) return [];
+    return [onPart({ rule: "elementMissing", grade: "stop", part, lineUpIds })];
+  });

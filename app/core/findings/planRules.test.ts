@@ -1,0 +1,510 @@
+import { readFileSync } from "node:fs";
+import { describe, expect, test } from "@jest/globals";
+import { applyCommand, type Command } from "../edit/commands";
+
+import { currentPlan } from "../plan/ports";
+import type { Engine, Job, PlanPart, Run, Tank } from "../plan/types";
+import { findingsOf } from "./findings";
+import type { Finding, RuleId } from "./types";
+import { ruleIds } from "./types";
+
+const read = (name: string): Job =>
+  (JSON.parse(readFileSync(`demo/${name}.keel.json`, "utf8")) as { job: Job }).job;
+const truck = () => read("unit-12");
+const van = () => read("reading-van");
+const boat = () => read("marram");
+const TODAY = new Date("2026-06-01T00:00:00Z");
+const allOf = (job: Job) => findingsOf(job, undefined, undefined, TODAY);
+const of = (job: Job, rule: RuleId): Finding | undefined =>
+  allOf(job).find((finding) => finding.rule === rule);
+const change = (job: Job, ...commands: Command[]) =>
+  commands.reduce((now, command) => applyCommand(now, command).job, job);
+const part = (id: string, edit: object): Command => ({
+  name: "editPart",
+  id,
+  change: edit as Record<string, unknown>,
+});
+const run = (id: string, edit: Partial<Run>): Command => ({ name: "editRun", id, change: edit });
+const consumer = (job: Job, edit: (one: Engine) => void): Job => {
+  const copy: Job = JSON.parse(JSON.stringify(job));
+  for (const one of copy.consumers) edit(one);
+  return copy;
+};
+const petrolJob = (): Job => {
+  const job = truck();
+  return { ...job, fuel: { ...job.fuel, grade: "petrol" } };
+};
+const placed = (kind: PlanPart["kind"], id: string, runId: string, edit: object = {}): Command[] => [
+  { name: "insertPart", id, kind, runId, newRunId: `${id}x` },
+  part(id, edit),
+];
+
+/** A plan that fails a rule, what is found, and a plan near it that passes. */
+type Case = [what: string, rule: RuleId, fails: () => Job, found: Partial<Finding>, passes: () => Job];
+
+const cases: Case[] = [
+  [
+    "4 an element missing under power",
+    "elementMissing",
+    () => change(truck(), part("fine", { element: null })),
+    { grade: "stop", ids: ["fine"] },
+    truck,
+  ],
+  [
+    "6 a vacuum gauge after the pump",
+    "gaugePlace",
+    () => change(truck(), part("press", { measures: "vacuum" })),
+    { grade: "mend", ids: ["press"], values: { part: "Pressure gauge", code: "afterPump" } },
+    truck,
+  ],
+  [
+    "6 a pressure gauge before the last filter",
+    "gaugePlace",
+    () => change(truck(), ...placed("gauge", "g2", "r6", { measures: "pressure" })),
+    { ids: ["g2"], values: { part: "Vacuum gauge", code: "beforeLastFilter" } },
+    truck,
+  ],
+  [
+    "9 a pump over the filter it draws through",
+    "pumpAboveFilters",
+    () => change(truck(), part("lift", { position: { xM: -0.9, yM: -0.42, zM: 0.95 } })),
+    { grade: "watch", ids: ["lift"] },
+    truck,
+  ],
+  [
+    "12 fuel-lubricated, and too little for the attitude",
+    "lubricatedLow",
+    () =>
+      change(
+        consumer(boat(), (one) => {
+          one.fuelLubricated = true;
+        }),
+        { name: "setConditions", change: { aboardM3: { portWing: 0.008 } } },
+      ),
+    { grade: "watch", ids: ["engine", "portWing"] },
+    () => change(boat(), { name: "setConditions", change: { aboardM3: { portWing: 0.008 } } }),
+  ],
+  [
+    "13 a bed tank that runs down by gravity",
+    "gravityOverfills",
+    () => {
+      const job = change(
+        truck(),
+        part("trans", { off: { kind: "free", dropPa: 2000 } }),
+        { name: "setPump", lineUpId: "transfer", pumpId: "trans", state: "off" },
+        { name: "setPump", lineUpId: "transfer", pumpId: "lift", state: "off" },
+      );
+      const low: Tank = {
+        ...job.tanks[1]!,
+        ports: job.tanks[1]!.ports.map((p) =>
+          p.id === "out" ? { ...p, outside: { ...p.outside, zM: 0.02 } } : p,
+        ),
+      };
+      return { ...job, tanks: [job.tanks[0]!, low] };
+    },
+    { grade: "mend", ids: ["frame"], lineUpIds: ["transfer"] },
+    truck,
+  ],
+  [
+    "15 a petrol bulb on diesel",
+    "bulbPlace",
+    () => change(truck(), ...placed("bulb", "b", "r2")),
+    { grade: "watch", values: { part: "Primer bulb", code: "notForDiesel" } },
+    () => change(truck(), ...placed("bulb", "b", "r2", { forDiesel: true })),
+  ],
+  [
+    "15 a bulb after the filter",
+    "bulbPlace",
+    () => change(truck(), ...placed("bulb", "b", "r5", { forDiesel: true })),
+    { values: { part: "Primer bulb", code: "afterFilter" } },
+    () => change(truck(), ...placed("bulb", "b", "r2", { forDiesel: true })),
+  ],
+  [
+    "16 a priming pump that blocks when off",
+    "primingBlocks",
+    () =>
+      change(truck(), ...placed("primingPump", "p", "r2", { off: { kind: "blocked" } }), {
+        name: "setPump",
+        lineUpId: "run",
+        pumpId: "p",
+        state: "off",
+      }),
+    { grade: "mend", ids: ["p"] },
+    () =>
+      change(truck(), ...placed("primingPump", "p", "r2"), {
+        name: "setPump",
+        lineUpId: "run",
+        pumpId: "p",
+        state: "off",
+      }),
+  ],
+  [
+    "17 coarse after fine",
+    "filterStaging",
+    () => change(truck(), part("factory", { micron: 10 })),
+    { grade: "watch", ids: ["factory"], school: "finest:afterPump" },
+    truck,
+  ],
+  [
+    "17 the finest before the pump, against the school; with the other school it passes",
+    "filterStaging",
+    () => change(truck(), part("sep", { micron: 2 })),
+    { ids: ["sep"] },
+    () =>
+      change(
+        { ...truck(), schools: { shutOff: "abycH33", finest: "beforePump" } },
+        part("sep", { micron: 2 }),
+      ),
+  ],
+  [
+    "18 spare ports open",
+    "sparePorts",
+    () => change(truck(), part("sep", { sparePorts: { count: 2, plugged: false } })),
+    { grade: "watch", ids: ["sep"] },
+    () => change(truck(), part("sep", { sparePorts: { count: 2, plugged: true } })),
+  ],
+  [
+    "22 nothing strips a surveyed tank",
+    "noStripping",
+    () => {
+      const job = boat();
+      const day = job.tanks.find(({ id }) => id === "dayTank")!;
+      return change(job, {
+        name: "editTank",
+        id: "dayTank",
+        change: {
+          opening: { ...day.opening!, holes: day.opening!.holes.filter(({ use }) => use !== "sampling") },
+        },
+      });
+    },
+    { grade: "watch", ids: ["dayTank"] },
+    boat,
+  ],
+  [
+    "25 a long tank without baffles",
+    "sloshing",
+    () => change(truck(), { name: "editTank", id: "bed", change: { baffles: [] } }),
+    { grade: "watch", ids: ["bed"], values: { tank: "Bed tank", longM: 1, across: 0 } },
+    truck,
+  ],
+  [
+    "28 a traced run bent tighter than its hose",
+    "bendTight",
+    () =>
+      change(
+        truck(),
+        run("r11", { route: { kind: "traced", points: [{ xM: -1, yM: -0.3, zM: 1.2 }], radiusM: 0.02 } }),
+      ),
+    { grade: "mend", ids: ["r11"], basis: "maker" },
+    () =>
+      change(
+        truck(),
+        run("r11", { route: { kind: "traced", points: [{ xM: -1, yM: -0.3, zM: 1.2 }], radiusM: 0.2 } }),
+      ),
+  ],
+  [
+    "29 supports too far apart; the wide school bears them",
+    "supportWide",
+    () => change(truck(), run("r11", { supportEveryM: 0.6 })),
+    { grade: "mend", ids: ["r11"], school: "support:close" },
+    () =>
+      change(
+        { ...truck(), schools: { shutOff: "abycH33", support: "wide" } },
+        run("r11", { supportEveryM: 0.6 }),
+      ),
+  ],
+  [
+    "30 near what is hot",
+    "nearDanger",
+    truck,
+    { grade: "mend", ids: ["r11", "nExh"] },
+    () => {
+      const near = currentPlan(truck()).runs.find(({ id }) => id === "r11")!.neighbours!;
+      return change(truck(), run("r11", { neighbours: near.map((one) => ({ ...one, guarded: true })) }));
+    },
+  ],
+  [
+    "35 no hose to spare",
+    "allowanceShort",
+    () => change(truck(), { name: "editPlan", change: { serviceAllowanceM: 0.05 } }),
+    { grade: "watch" },
+    truck,
+  ],
+  [
+    "36 some lines marked, others not",
+    "linesUnmarked",
+    () => change(truck(), run("r1", { mark: "frame tank to separator" })),
+    { grade: "watch", figure: 14 },
+    truck,
+  ],
+  [
+    "38 a dosing pump that lies too flat",
+    "dosingFit",
+    van,
+    { grade: "mend", ids: ["dose", "tilt"], basis: "common" },
+    () => change(van(), part("dose", { tiltDeg: 20 })),
+  ],
+  [
+    "38 more line after it than its maker allows; without the figure it is not judged",
+    "dosingFit",
+    () => change(van(), part("dose", { tiltDeg: 20, mostAfterM: 0.5 })),
+    { ids: ["dose", "after"], basis: "maker" },
+    () => change(van(), part("dose", { tiltDeg: 20, mostAfterM: undefined })),
+  ],
+  [
+    "39 an exhaust with too many bends",
+    "heaterExhaust",
+    () =>
+      consumer(van(), (one) => {
+        Object.assign(one.heater!, { exhaustBendDeg: 290, drainAtLowest: false });
+      }),
+    { grade: "mend", values: { part: "Air heater", codes: "bends drain", bendDeg: 290 } },
+    van,
+  ],
+  [
+    "40 no carbon monoxide alarm",
+    "noCoAlarm",
+    van,
+    { grade: "stop", ids: ["heater"] },
+    () =>
+      consumer(van(), (one) => {
+        one.heater!.hasCoAlarm = true;
+      }),
+  ],
+  [
+    "41 a regulator under the peak",
+    "heaterSupply",
+    van,
+    { grade: "mend", ids: ["heater", "regulator"] },
+    () => ({ ...van(), site: { ...van().site, supply: { volts: 12.4 } } }),
+  ],
+  [
+    "41 volts under the window at glow current",
+    "heaterSupply",
+    () => ({ ...van(), site: { ...van().site, supply: { volts: 11.6 } } }),
+    { ids: ["heater", "low"] },
+    () => ({ ...van(), site: { ...van().site, supply: { volts: 12.4 } } }),
+  ],
+  [
+    "42 no room round it",
+    "heaterClear",
+    () =>
+      consumer(van(), (one) => {
+        one.heater!.clearanceM = 0.04;
+      }),
+    { grade: "watch" },
+    van,
+  ],
+  [
+    "43 a heater on the vehicle's tank, against the school",
+    "heaterOnVehicle",
+    () => ({ ...van(), currentPlanId: "planVeh" }),
+    { grade: "watch", ids: ["heater", "veh"], school: "heaterFuel:ownTank" },
+    () => ({
+      ...van(),
+      currentPlanId: "planVeh",
+      schools: { shutOff: "abycH33", heaterFuel: "vehicleAboveReserve" },
+    }),
+  ],
+  [
+    "43 vegetable fuel rules it out in any school",
+    "heaterOnVehicle",
+    () => ({
+      ...van(),
+      currentPlanId: "planVeh",
+      schools: { shutOff: "abycH33", heaterFuel: "vehicleAll" },
+      fuel: { ...van().fuel, biodieselShare: 0.2 },
+    }),
+    { ids: ["heater", "veh"] },
+    () => ({ ...van(), currentPlanId: "planVeh", schools: { shutOff: "abycH33", heaterFuel: "vehicleAll" } }),
+  ],
+  [
+    "45 a pump on a circuit for less",
+    "triggerOverloaded",
+    truck,
+    { grade: "mend", ids: ["lift"], figure: 2.5 },
+    () => change(truck(), part("lift", { circuit: { ...circuitOf(truck(), "lift"), hasRelay: true } })),
+  ],
+  [
+    "46 a fuse over its wire",
+    "wireWrong",
+    () => change(truck(), part("lift", { circuit: { ...circuitOf(truck(), "lift"), fuseA: 30 } })),
+    { ids: ["lift", "fuseOverWire"], basis: "standard" },
+    truck,
+  ],
+  [
+    "46 a drop over 10 %",
+    "wireWrong",
+    () => change(truck(), part("lift", { circuit: { ...circuitOf(truck(), "lift"), wireLengthM: 60 } })),
+    { ids: ["lift", "drop"] },
+    truck,
+  ],
+  [
+    "47 fed under the maker's window",
+    "feedPressure",
+    () =>
+      consumer(truck(), (one) => {
+        one.leastFeedPa = 40000;
+      }),
+    { grade: "mend", ids: ["engine", "low"], basis: "maker" },
+    truck,
+  ],
+  [
+    "47 fed over it at idle",
+    "feedPressure",
+    () =>
+      consumer(truck(), (one) => {
+        one.mostFeedPa = 30000;
+      }),
+    { ids: ["engine", "high"] },
+    () =>
+      consumer(truck(), (one) => {
+        delete one.mostFeedPa;
+        delete one.leastFeedPa;
+      }),
+  ],
+  [
+    "48 a provisional part",
+    "provisional",
+    () => change(truck(), part("fine", { provisional: true })),
+    { grade: "mend", ids: ["fine"] },
+    truck,
+  ],
+  [
+    "48 a provisional hose",
+    "provisional",
+    () => change(truck(), run("r3", { provisional: true })),
+    { ids: ["r3"] },
+    truck,
+  ],
+  [
+    "50 the sensor in a later bowl; kept at the factory filter by school",
+    "sensorLate",
+    () =>
+      change(truck(), part("sep", { sensorHeldM3: undefined }), part("factory", { sensorHeldM3: 0.0001 })),
+    { grade: "watch", ids: ["factory"] },
+    () =>
+      change(
+        { ...truck(), schools: { shutOff: "abycH33", waterSensor: "factoryFilter" } },
+        part("sep", { sensorHeldM3: undefined }),
+        part("factory", { sensorHeldM3: 0.0001 }),
+      ),
+  ],
+  [
+    "51 a direction that was guessed",
+    "flowGuessed",
+    () => change(truck(), part("fine", { flowBasis: "guess" })),
+    { grade: "watch", ids: ["fine"] },
+    () => change(truck(), part("fine", { flowBasis: "maker" })),
+  ],
+  [
+    "53 a switch that cuts the run-down",
+    "runDownCut",
+    () =>
+      consumer(van(), (one) => {
+        one.heater!.switchCutsRunDown = true;
+      }),
+    { grade: "mend" },
+    van,
+  ],
+  [
+    "54 a fitting shorter than its floor",
+    "bulkheadReach",
+    () => change(van(), part("wall", { reachM: 0.012 })),
+    { grade: "watch", ids: ["wall"] },
+    van,
+  ],
+  [
+    "56 made in the shop, untested",
+    "shopMade",
+    () => change(truck(), part("fine", { shopMade: { tested: false } })),
+    { grade: "watch" },
+    () => change(truck(), part("fine", { shopMade: { tested: true } })),
+  ],
+];
+
+function circuitOf(job: Job, id: string) {
+  const found = currentPlan(job).parts.find((one) => one.id === id);
+  if (!found || !("circuit" in found) || !found.circuit) throw new Error(`no circuit ${id}`);
+  return found.circuit;
+}
+
+describe("rules of parts, heaters and circuits: each on a plan that fails it and on one near it that passes", () => {
+  test.each(cases)("%s", (_what, rule, fails, found, passes) => {
+    const finding = allOf(fails()).find(
+      (one) => one.rule === rule && (!found.ids || one.ids.join() === found.ids.join()),
+    );
+    expect(finding).toMatchObject({ rule, ...found });
+    expect(
+      allOf(passes()).filter(
+        (one) => one.rule === rule && (!found.ids || one.ids.join() === found.ids.join()),
+      ),
+    ).toEqual([]);
+  });
+
+  test("37 petrol: a low opening, a pump far off and no anti-siphon valve; diesel is asked none of it", () => {
+    const job = petrolJob();
+    const codes = allOf(job)
+      .filter(({ rule }) => rule === "petrol")
+      .map(({ values }) => values.code);
+    expect(codes).toEqual(expect.arrayContaining(["openingNotAtTop", "pumpFarFromEngine", "noAntiSiphon"]));
+    expect(of(truck(), "petrol")).toBeUndefined();
+    const near = change(
+      job,
+      ...placed("antiSiphon", "as", "r2"),
+      part("lift", { position: { xM: 0.3, yM: -0.1, zM: 0.85 } }),
+    );
+    const left = allOf(near)
+      .filter(({ rule }) => rule === "petrol")
+      .map(({ values }) => values.code);
+    expect(left).not.toContain("noAntiSiphon");
+    expect(left).not.toContain("pumpFarFromEngine");
+    const off = change(job, { name: "setConsumer", lineUpId: "run", consumerId: "engine", state: "stopped" });
+    expect(allOf(off).map(({ values }) => values.code)).toContain("pumpWithoutEngine");
+  });
+});
+
+describe("figures behind them, by hand", () => {
+  test("46 the drop is I r L / A of warm copper over the supply", () => {
+    const job = change(
+      truck(),
+      part("lift", { circuit: { ...circuitOf(truck(), "lift"), wireLengthM: 60 } }),
+    );
+    const volts = (7.5 * 1.724e-8 * (1 + 0.00393 * 20) * 60) / 2.5e-6;
+    expect(of(job, "wireWrong")?.values.dropShare).toBeCloseTo(volts / 24, 9);
+  });
+
+  test("43 litres under the standpipe's mouth: 700 x 500 mm by 60 mm", () => {
+    const found = of({ ...van(), currentPlanId: "planVeh" }, "heaterOnVehicle");
+    expect(found?.values.reserveM3).toBeCloseTo(0.7 * 0.5 * 0.06, 9);
+  });
+
+  test("30 ninety-nine millimetres of a hundred", () => {
+    expect(of(truck(), "nearDanger")?.figure).toBeCloseTo(0.03, 9);
+  });
+});
+
+describe("the demo jobs carry what they are meant to and nothing else", () => {
+  const said = (job: Job) => allOf(job).map(({ rule, grade }) => `${grade} ${rule}`);
+  test("Unit 12", () => {
+    expect(said(truck())).toEqual(["mend nearDanger", "mend triggerOverloaded", "watch tankHeavy"]);
+  });
+  test("The reading van, and its alternative", () => {
+    expect(said(van())).toEqual(["stop noCoAlarm", "mend dosingFit", "mend heaterSupply"]);
+    expect(said({ ...van(), currentPlanId: "planVeh" })).toEqual([
+      "stop noCoAlarm",
+      "mend suctionClean",
+      "mend heaterSupply",
+      "watch freeAir",
+      "watch heaterOnVehicle",
+    ]);
+  });
+});
+
+test("every rule is held by a test of this folder", () => {
+  const texts = ["findings.test.ts", "planRules.test.ts"]
+    .map((name) => readFileSync(`app/core/findings/${name}`, "utf8"))
+    .join("");
+  const words = new Set(texts.split(/\W+/));
+  expect(ruleIds.filter((id) => !words.has(id))).toEqual([]);
+});
