@@ -90,6 +90,31 @@ describe("the command line", () => {
     expect(none.err).toContain("dayTank");
   });
 
+  test.each(["marram", "unit-12", "reading-van"])("%s: check, solve, findings and run all answer", (name) => {
+    const file = `demo/${name}.keel.json`;
+    expect(keel(["check", file]).status).toBe(0);
+    expect(solveReportSchema.parse(JSON.parse(keel(["solve", file]).out)).lineUps.length).toBeGreaterThan(0);
+    expect(JSON.parse(keel(["findings", file]).out).length).toBeGreaterThan(1);
+    const { status, out } = keel(["run", file, "--ambient", "5"]);
+    expect(status).toBe(0);
+    const run = JSON.parse(out) as {
+      hours: number;
+      burnedL: number;
+      points: { atH: number }[];
+      events: { kind: string }[];
+    };
+    expect(run.points.at(-1)?.atH).toBeCloseTo(run.hours, 6);
+    expect(run.burnedL).toBeGreaterThan(0);
+    expect(run.events[0]?.kind).toBe("step");
+  });
+
+  test("run: litres burned are load by load what the sheet says; an air that cannot be is refused", () => {
+    const run = JSON.parse(keel(["run", "demo/reading-van.keel.json"]).out) as { burnedL: number };
+    // 0.12 to 0.51 L/h by load: 1 h at full, 7 h at 0.4, 8 h at 0.25.
+    expect(run.burnedL).toBeCloseTo(0.51 + 7 * (0.12 + 0.4 * 0.39) + 8 * (0.12 + 0.25 * 0.39), 6);
+    expect(keel(["run", "demo/reading-van.keel.json", "--ambient", "hot"]).status).toBe(2);
+  });
+
   test("findings and the network of a line-up", () => {
     const findings = JSON.parse(keel(["findings", "demo/marram.keel.json"]).out) as {
       rule: string;

@@ -7,6 +7,7 @@ import { LineUpSolver } from "~/core/hydraulics/solve";
 import { buildNetwork } from "~/core/network/network";
 import { currentPlan } from "~/core/plan/ports";
 import type { Job } from "~/core/plan/types";
+import { runReport } from "~/core/running/report";
 import { STEEPEST_DEG } from "~/core/tanks/attitude";
 import { dipTable } from "~/core/tanks/dip";
 import { capacityM3, soundingOf } from "~/core/tanks/tank";
@@ -31,6 +32,7 @@ const usage = `usage: keel <verb> [file or -]
   check  FILE                      faults of a job file, with their places
   solve  FILE [--schema]           every line-up: outcome, flows, pressures, vacuums by id
   findings FILE                    what is wrong, at which part, and the number behind it
+  run FILE [--ambient DEG]         the plan's duty over time: levels, heat, vacuum and events; endurance by line-up
   export inp FILE --lineup ID      the network of a line-up for EPANET
   dip FILE --tank ID [--step M] [--pitch DEG] [--roll DEG]   depths and volumes at its sounding point
   calc LAW [FILE]                  one law: ${Object.keys(laws).join(", ")}`;
@@ -122,6 +124,15 @@ function dip(args: string[]): unknown {
   };
 }
 
+function run(args: string[]): unknown {
+  const at = args.indexOf("--ambient");
+  const given = at >= 0 ? Number(args[at + 1]) : undefined;
+  if (given !== undefined && !(given >= -60 && given <= 70))
+    throw new Stop(["--ambient: a number from -60 to 70"], BAD_USE);
+  const job = readJob(args.find((arg, i) => !arg.startsWith("--") && (at < 0 || i !== at + 1)) ?? "-");
+  return runReport(job, given ?? currentPlan(job).conditions.fuelC);
+}
+
 function main(args: string[]): string {
   const [verb, ...rest] = args;
   const json = (value: unknown) => `${JSON.stringify(value, null, 2)}\n`;
@@ -136,6 +147,8 @@ function main(args: string[]): string {
       return json(findingsOf(readJob(rest[0])));
     case "dip":
       return json(dip(rest));
+    case "run":
+      return json(run(rest));
     case "export":
       if (rest[0] !== "inp") throw new Stop([`export: no format '${rest[0] ?? ""}'`, usage], BAD_USE);
       return inp(rest.slice(1));

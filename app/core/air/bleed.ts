@@ -1,6 +1,7 @@
 /** Order of joints from tank to consumer for a line-up, with the fuel that fills each section. */
 import type { FuelWay } from "../hydraulics/route";
 import type { SolvedLineUp } from "../hydraulics/solve";
+import { isFiltering } from "../plan/families";
 import { runVolumeM3 } from "../plan/route";
 import type { Id, Plan } from "../plan/types";
 
@@ -26,7 +27,9 @@ export interface BleedStep {
 /** Volume of what is passed in a part: a filter's bowl as given, other parts two bores long of their own. */
 function partVolumeM3(plan: Plan, id: Id, boreM: number): number {
   const part = plan.parts.find((one) => one.id === id);
-  return part?.kind === "filter" ? part.volumeM3 : runVolumeM3(boreM, 2 * boreM);
+  return part && (isFiltering(part) || part.kind === "swirlPot")
+    ? part.volumeM3
+    : runVolumeM3(boreM, 2 * boreM);
 }
 
 /** Part at whose joint a hose ends: the next part, a gauge let in there, or the end of the way. */

@@ -98,6 +98,7 @@ export function solveReport(job: Job, conditions: Conditions = currentPlan(job).
       aboardL: Object.fromEntries(litres),
       loading: conditions.loading,
       load: conditions.load,
+      ...(conditions.trim ? { trim: conditions.trim } : {}),
     },
     lineUps: judgeAll(network, conditions).map(lineUpReport),
   };

@@ -2,9 +2,12 @@
 import { fuelAt } from "../fuel/fuel";
 import type { Network } from "../network/network";
 import { mouthHeightM } from "../network/network";
+import { postureOf, tankAttitude } from "../network/posture";
+import { envelopeOf } from "../plan/envelope";
 import { elementsOf } from "../plan/families";
 import type { Conditions, Id, Job, LineUp, Plan } from "../plan/types";
-import { volumeAtLevelM3 } from "../tanks/tank";
+import type { Attitude } from "../tanks/attitude";
+import { TiltedTank, volumeAtLevelM3 } from "../tanks/tank";
 import { type Suction, suctionOf } from "./limits";
 import { type FuelWay, fuelWay } from "./route";
 import { type LineUpResult, LineUpSolver } from "./solve";
@@ -12,7 +15,7 @@ import { type LineUpResult, LineUpSolver } from "./solve";
 /** Common practice, no source: fuel this far over the mouth still feeds without drawing air. */
 const LEAST_OVER_MOUTH_M = 0.01;
 
-/** Fuel aboard when the surface stands just over the outlet's mouth. */
+/** Fuel aboard when the surface stands just over the outlet's mouth, standing level. */
 export function lowestUsableM3(job: Job): Record<Id, number> {
   return Object.fromEntries(
     job.tanks.map((tank) => {
@@ -31,6 +34,76 @@ export function worstConditions(job: Job, plan: Plan): Conditions {
     loading: Object.fromEntries(loading),
     load: Object.fromEntries(job.consumers.map(({ id }) => [id, 1])),
   };
+}
+
+/** The same at a trim: the surface just over the mouth along the true vertical. */
+export function lowestUsableAtM3(network: Network, trim: Attitude): Record<Id, number> {
+  const posture = postureOf(network, trim);
+  return Object.fromEntries(
+    network.job.tanks.map((tank) => {
+      const tilted = new TiltedTank(tank, tankAttitude(tank, trim));
+      const base = posture.heightM(tank.origin);
+      const mouths = network.settable.tankPort.flatMap(({ link }, i) =>
+        link.tank === tank && link.port.role === "outlet" ? [(posture.mouthM[i] as number) - base] : [],
+      );
+      if (mouths.length === 0) return [tank.id, 0];
+      return [tank.id, tilted.volumeM3(Math.min(tilted.high, Math.max(...mouths) + LEAST_OVER_MOUTH_M))];
+    }),
+  );
+}
+
+/** What makes the worst case what it is, one thing at a time. */
+export const worstCauses = ["cold", "loaded", "low", "slope", "load"] as const;
+export type WorstCause = (typeof worstCauses)[number];
+
+export interface WorstCase {
+  verdict: LineUpVerdict;
+  conditions: Conditions;
+  trim: Attitude;
+  /** Vacuum saved at the first pump if that one thing were as it is now, Pa; worst first. Null where it then feeds and did not. */
+  causes: { cause: WorstCause; savedPa: number | null }[];
+}
+
+/** Fed before starved before shut; among the fed, the one with the most margin is best. */
+const badness = ({ result, suction }: LineUpVerdict): number => {
+  if (result.outcome !== "solved") return 3e9;
+  const outcomes = [...result.consumers.values()].map(({ outcome }) => outcome);
+  if (outcomes.includes("noPath")) return 2e9;
+  if (outcomes.includes("starved")) return 1e9;
+  return suction ? -suction.marginPa : -1e9;
+};
+
+/** Level, and the corners and edges of the envelope. */
+function trimsOf(job: Job): Attitude[] {
+  const { pitchDeg, rollDeg } = envelopeOf(job);
+  return [-1, 0, 1].flatMap((p) => [-1, 0, 1].map((r) => ({ pitchDeg: p * pitchDeg, rollDeg: r * rollDeg })));
+}
+
+/** A line-up at its own worst: every limit of the site and the plan at once, at the worst trim of the envelope. */
+export function worstOfLineUp(solver: LineUpSolver, lineUp: LineUp): WorstCase {
+  const { network } = solver;
+  const { job, plan } = network;
+  const base = worstConditions(job, plan);
+  const at = (trim: Attitude): Conditions => ({ ...base, aboardM3: lowestUsableAtM3(network, trim), trim });
+  const tried = trimsOf(job).map((trim) => {
+    const conditions = at(trim);
+    return { trim, conditions, verdict: judgeLineUp(solver, lineUp, conditions) };
+  });
+  const worst = tried.reduce((a, b) => (badness(b.verdict) > badness(a.verdict) ? b : a));
+  const now = plan.conditions;
+  const relaxed: Record<WorstCause, Conditions> = {
+    cold: { ...worst.conditions, fuelC: now.fuelC },
+    loaded: { ...worst.conditions, loading: now.loading },
+    low: { ...worst.conditions, aboardM3: now.aboardM3 },
+    slope: at({ pitchDeg: 0, rollDeg: 0 }),
+    load: { ...worst.conditions, load: now.load },
+  };
+  const is = worst.verdict.suction?.vacuumPa ?? null;
+  const causes = worstCauses.map((cause) => {
+    const { suction } = judgeLineUp(solver, lineUp, relaxed[cause]);
+    return { cause, savedPa: is !== null && suction ? is - suction.vacuumPa : null };
+  });
+  return { ...worst, causes: causes.sort((a, b) => (b.savedPa ?? 0) - (a.savedPa ?? 0)) };
 }
 
 export interface LineUpVerdict {

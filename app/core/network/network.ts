@@ -392,6 +392,39 @@ function dosingCurve({ strokeM3, mostHz, mostRisePa }: DosingPump): Curve {
   return { flow: new Float64Array([0, strokeM3 * mostHz]), drop: new Float64Array([-mostRisePa, 0]) };
 }
 
+/** Writes what a line of one bore loses into a link's coefficients. */
+function writeLoss(
+  shape: LinkShape,
+  i: number,
+  { boreM, lengthM, roughnessM, overRe, constant }: Loss,
+): void {
+  const area = (Math.PI / 4) * boreM * boreM;
+  const perVelocityHead = 1 / (2 * area * area);
+  shape.perViscosity[i] = overRe / (2 * boreM * area);
+  shape.perDensity[i] = (shape.perDensity[i] as number) + constant * perVelocityHead;
+  shape.perFriction[i] = (lengthM / boreM) * perVelocityHead;
+  shape.reBore[i] = boreM / area;
+  shape.relativeRoughness[i] = roughnessM / boreM;
+}
+
+/**
+ * Gives a run another bore in the network's own coefficients, its ends no wider than it, and back with its own: what a
+ * sweep of sizes tries without building a network for each.
+ */
+export function tryBore({ links, shape }: Network, index: number, boreM: number): void {
+  const link = links[index];
+  if (link?.kind !== "run") throw new Error(`link ${index} is no run`);
+  const endBoreM = link.run.endBoreM?.map((end) =>
+    boreM === link.run.boreM ? end : (end / link.run.boreM) * boreM,
+  ) as Run["endBoreM"];
+  shape.perDensity[index] = 0;
+  writeLoss(
+    shape,
+    index,
+    lossOfRun({ ...link, run: { ...link.run, boreM, ...(endBoreM ? { endBoreM } : {}) } }),
+  );
+}
+
 function shapeOf(links: readonly NetworkLink[]): LinkShape {
   const make = () => new Float64Array(links.length);
   const [perViscosity, perDensity, perFriction, reBore, relativeRoughness] = [
@@ -403,6 +436,7 @@ function shapeOf(links: readonly NetworkLink[]): LinkShape {
   ];
   const curve = new Int16Array(links.length).fill(-1);
   const curves: Curve[] = [];
+  const shape = { perViscosity, perDensity, perFriction, reBore, relativeRoughness, curve, curves };
   reBore.fill(1);
   for (let i = 0; i < links.length; i++) {
     const link = links[i] as NetworkLink;
@@ -416,17 +450,9 @@ function shapeOf(links: readonly NetworkLink[]): LinkShape {
     }
     perDensity[i] = ownPerDensity(link);
     const loss = lossOf(link);
-    if (!loss) continue;
-    const { boreM, lengthM, roughnessM, overRe, constant } = loss;
-    const area = (Math.PI / 4) * boreM * boreM;
-    const perVelocityHead = 1 / (2 * area * area);
-    perViscosity[i] = overRe / (2 * boreM * area);
-    perDensity[i] = (perDensity[i] as number) + constant * perVelocityHead;
-    perFriction[i] = (lengthM / boreM) * perVelocityHead;
-    reBore[i] = boreM / area;
-    relativeRoughness[i] = roughnessM / boreM;
+    if (loss) writeLoss(shape, i, loss);
   }
-  return { perViscosity, perDensity, perFriction, reBore, relativeRoughness, curve, curves };
+  return shape;
 }
 
 function settableLinks(links: readonly NetworkLink[]): SettableLinks {
