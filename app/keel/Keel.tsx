@@ -200,7 +200,7 @@ export function Keel(props: Props) {
   const airPa = airOutPa(result.settings.fuel, result.settings.atmospherePa, limits.freeAirFraction);
   const airY = scale.y(airPa);
   const old = before?.way && before !== verdict ? keelScale(before.way, box, limitPa) : null;
-  const shown = fitNames(scale.stations, 5.5, selectedId);
+  const shown = fitNames(scale.stations, NAME_CHAR_PX, selectedId);
   const chosen = scale.stations.find(({ station }) => station.id === selectedId);
   const chosenRun = scale.legs.find(({ leg }) => leg.id === selectedId && leg.kind === "run");
   // On the side of zero where the line is not.
@@ -430,7 +430,7 @@ const Names = memo(
           <NameButton
             key={`${station.id}${station.side}${station.linkId ?? ""}`}
             type="button"
-            style={{ left: Math.min(width - 30, Math.max(34, x)) }}
+            style={{ left: nameAt(station.name, x, width) }}
             $chosen={station.id === selectedId}
             data-hidden={!shown.has(i)}
             onClick={() => onSelect(station.id)}
@@ -443,6 +443,16 @@ const Names = memo(
   },
   (before, now) => before.signature === now.signature,
 );
+
+/** Room at the left for the buttons that fold the Keel. */
+const FOLDS_PX = 50;
+const NAME_CHAR_PX = 5.5;
+
+/** A name stands under its station, but never over the folds or the edge. */
+function nameAt(name: string, x: number, width: number): number {
+  const half = (name.length * NAME_CHAR_PX) / 2;
+  return Math.min(width - half - 6, Math.max(FOLDS_PX + half, x));
+}
 
 function ChosenMark({ x1, x2, top, bottom }: { x1: number; x2: number; top: number; bottom: number }) {
   if (x2 - x1 < 2) return <line x1={x1} x2={x1} y1={top} y2={bottom} stroke="var(--act)" strokeWidth={2} />;

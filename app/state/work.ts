@@ -1,43 +1,81 @@
-/** The worker that sweeps line-ups over conditions: started when asked, restarted when it dies, stopped when left. */
+/** Work that the worker does: started when asked, restarted when it dies, stopped when left. */
+import type { Remote } from "comlink";
 import { useEffect, useState } from "react";
 import type { Sweep, SweepCase } from "~/core/hydraulics/worst";
-import type { Job } from "~/core/plan/types";
+import type { Positions } from "~/core/manifold/positions";
+import type { Conditions, DutyStep, Job } from "~/core/plan/types";
+import type { RunResult } from "~/core/running/run";
+import type { WorkKind } from "~/workers/client";
+import type { Answer, Endurance, KeelWorker, OnProgress } from "~/workers/messages";
 
-export type SweepState =
+export type WorkState<T> =
   | { status: "working"; done: number; of: number }
-  | { status: "done"; cases: SweepCase[]; ms: number }
-  | { status: "failed" };
+  | { status: "done"; value: T }
+  | { status: "failed"; reason: string };
 
-export function useSweep(job: Job, sweep: Sweep): SweepState {
-  const key = JSON.stringify([job.tanks, job.consumers, job.plans, job.fuel, job.site, sweep]);
-  const [state, setState] = useState<{ key: string; sweep: SweepState }>({
-    key: "",
-    sweep: { status: "failed" },
+type Ask<T> = (remote: Remote<KeelWorker>, onProgress: OnProgress) => Promise<Answer<T>>;
+
+/** What a job's work hangs on, by content: names and the book are left out. */
+const contentOf = ({ tanks, consumers, plans, currentPlanId, fuel, site }: Job) => [
+  tanks,
+  consumers,
+  plans.find(({ id }) => id === currentPlanId),
+  fuel,
+  site,
+];
+
+/** One piece of work by its key; `null` asks for nothing. */
+function useWork<T>(kind: WorkKind, key: string | null, ask: Ask<T>): WorkState<T> {
+  const [state, setState] = useState<{ key: string | null; work: WorkState<T> }>({
+    key: null,
+    work: { status: "failed", reason: "" },
   });
   useEffect(() => {
+    if (key === null) return;
     const stop = new AbortController();
     let isOver = false;
     // Progress travels apart from the result and may come after it.
-    const tell = (sweep: SweepState) => {
+    const tell = (work: WorkState<T>) => {
       if (stop.signal.aborted || isOver) return;
-      isOver = sweep.status !== "working";
-      setState({ key, sweep });
+      isOver = work.status !== "working";
+      setState({ key, work });
     };
     void (async () => {
-      const { sweepInWorker } = await import("~/workers/client");
-      const started = performance.now();
-      const result = await sweepInWorker(job, sweep, stop.signal, (done, of) =>
+      const { askWorker } = await import("~/workers/client");
+      const found = await askWorker(kind, ask, stop.signal, (done, of) =>
         tell({ status: "working", done, of }),
       );
-      tell(
-        result.ok
-          ? { status: "done", cases: result.cases, ms: performance.now() - started }
-          : { status: "failed" },
-      );
+      tell(found.ok ? { status: "done", value: found.value } : { status: "failed", reason: found.reason });
     })();
     return () => stop.abort();
-    // The key stands for the job and the sweep by content.
+    // The key stands for what is asked by content.
     // eslint-disable-next-line react-hooks/exhaustive-deps
   }, [key]);
-  return state.key === key ? state.sweep : { status: "working", done: 0, of: 0 };
+  return state.key === key ? state.work : { status: "working", done: 0, of: 0 };
 }
+
+export const useSweep = (job: Job, sweep: Sweep): WorkState<SweepCase[]> =>
+  useWork("sweep", JSON.stringify([contentOf(job), sweep]), (remote, onProgress) =>
+    remote.sweep(job, sweep, onProgress),
+  );
+
+export interface RunAsked {
+  start: Conditions;
+  duty: DutyStep[];
+  ambientC: number;
+  /** Asked for again though nothing changed. */
+  turn: number;
+}
+
+export const useRunOverTime = (
+  job: Job,
+  asked: RunAsked | null,
+): WorkState<RunResult & { endurance: Endurance[] }> =>
+  useWork("run", asked && JSON.stringify([contentOf(job), asked]), (remote, onProgress) =>
+    remote.run(job, asked?.start as Conditions, asked?.duty ?? [], asked?.ambientC ?? 15, onProgress),
+  );
+
+export const usePositions = (job: Job, isAsked: boolean): WorkState<Positions | null> =>
+  useWork("positions", isAsked ? JSON.stringify(contentOf(job)) : null, (remote, onProgress) =>
+    remote.positions(job, onProgress),
+  );

@@ -1,5 +1,14 @@
 /** A line chart in the scheme's own ink. Loaded only where a chart is shown. */
-import { Chart, Legend, LinearScale, LineElement, PointElement, ScatterController, Tooltip } from "chart.js";
+import {
+  Chart,
+  Legend,
+  LinearScale,
+  LineElement,
+  type Plugin,
+  PointElement,
+  ScatterController,
+  Tooltip,
+} from "chart.js";
 import { useEffect, useState } from "react";
 import { Scatter } from "react-chartjs-2";
 import { currentTheme, day, night, type Scheme } from "./theme";
@@ -16,6 +25,13 @@ export interface Series {
   dot?: boolean;
 }
 
+/** A moment on the x axis: a hairline, or the heavy one that is scrubbed. */
+export interface Moment {
+  x: number;
+  isNow?: boolean;
+  isDanger?: boolean;
+}
+
 function useScheme(): Scheme {
   const [scheme, setScheme] = useState<Scheme>(() => (currentTheme() === "night" ? night : day));
   useEffect(() => {
@@ -26,18 +42,46 @@ function useScheme(): Scheme {
   return scheme;
 }
 
+/** Draws moments over the lines. */
+function momentsOf(moments: readonly Moment[], scheme: Scheme): Plugin<"scatter"> {
+  return {
+    id: "moments",
+    afterDatasetsDraw({ ctx, chartArea, scales }) {
+      for (const { x, isNow, isDanger } of moments) {
+        const px = scales.x?.getPixelForValue(x) ?? Number.NaN;
+        if (!(px >= chartArea.left - 1 && px <= chartArea.right + 1)) continue;
+        ctx.save();
+        ctx.strokeStyle = isDanger ? scheme.danger : isNow ? scheme.act : scheme.soft;
+        ctx.lineWidth = isNow ? 2.5 : 1.2;
+        if (!isNow) ctx.setLineDash([3, 3]);
+        ctx.beginPath();
+        ctx.moveTo(px, chartArea.top);
+        ctx.lineTo(px, chartArea.bottom);
+        ctx.stroke();
+        ctx.restore();
+      }
+    },
+  };
+}
+
 export function LineChart({
   label,
   x,
   y,
   series,
   height = 240,
+  moments = [],
+  yMin,
+  xMax,
 }: {
   label: string;
   x: string;
   y: string;
   series: Series[];
   height?: number;
+  moments?: readonly Moment[];
+  yMin?: number;
+  xMax?: number;
 }) {
   const scheme = useScheme();
   const axis = (text: string) => ({
@@ -62,10 +106,14 @@ export function LineChart({
             borderWidth: 2.5,
           })),
         }}
+        plugins={[momentsOf(moments, scheme)]}
         options={{
           maintainAspectRatio: false,
           animation: false,
-          scales: { x: axis(x), y: axis(y) },
+          scales: {
+            x: { ...axis(x), ...(xMax === undefined ? {} : { min: 0, max: xMax }) },
+            y: { ...axis(y), ...(yMin === undefined ? {} : { min: yMin }) },
+          },
           plugins: { legend: { labels: { color: scheme.ink, boxHeight: 2 } } },
         }}
       />

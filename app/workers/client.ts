@@ -1,8 +1,6 @@
-/** The sweep worker seen from the page: a time limit, a stop, and a new worker when the old one died. */
+/** The worker seen from the page: a time limit, a stop, and a new worker when the old one died. */
 import { proxy, type Remote, wrap } from "comlink";
-import type { Sweep } from "~/core/hydraulics/worst";
-import type { Job } from "~/core/plan/types";
-import type { KeelWorker, SweepResult } from "./messages";
+import type { Answer, KeelWorker, OnProgress } from "./messages";
 
 const LIMIT_MS = 15000;
 const TRIES = 2;
@@ -13,7 +11,9 @@ interface Running {
   crash: Promise<never>;
 }
 
-let running: Running | null = null;
+/** A worker for each kind of work: stopping one does not stop the others. */
+export type WorkKind = "sweep" | "run" | "positions";
+const running = new Map<WorkKind, Running>();
 
 function start(): Running {
   const worker = new Worker(new URL("./keel.worker.ts", import.meta.url), { type: "module" });
@@ -25,22 +25,23 @@ function start(): Running {
   return { worker, remote: wrap<KeelWorker>(worker), crash };
 }
 
-function end(): void {
-  running?.worker.terminate();
-  running = null;
+function end(kind: WorkKind): void {
+  running.get(kind)?.worker.terminate();
+  running.delete(kind);
 }
 
-/** Runs a sweep; a worker that dies, hangs or is stopped is ended, and the work is tried once more unless it was stopped. */
-export async function sweepInWorker(
-  job: Job,
-  sweep: Sweep,
+/** Asks the worker; one that dies, hangs or is stopped is ended, and the work is tried once more unless it was stopped. */
+export async function askWorker<T>(
+  kind: WorkKind,
+  ask: (remote: Remote<KeelWorker>, onProgress: OnProgress) => Promise<Answer<T>>,
   signal: AbortSignal,
-  onProgress: (done: number, of: number) => void,
-): Promise<SweepResult> {
+  onProgress: OnProgress,
+): Promise<Answer<T>> {
   for (let attempt = 0; attempt < TRIES; attempt++) {
     if (signal.aborted) return { ok: false, reason: "stopped" };
-    running ??= start();
-    const { remote, crash } = running;
+    const own = running.get(kind) ?? start();
+    running.set(kind, own);
+    const { remote, crash } = own;
     let timer: ReturnType<typeof setTimeout> | undefined;
     const late = new Promise<never>((_, reject) => {
       timer = setTimeout(() => reject(new Error("the worker took too long")), LIMIT_MS);
@@ -50,9 +51,9 @@ export async function sweepInWorker(
     );
     stopped.catch(() => undefined);
     try {
-      return await Promise.race([remote.sweep(job, sweep, proxy(onProgress)), crash, late, stopped]);
+      return await Promise.race([ask(remote, proxy(onProgress)), crash, late, stopped]);
     } catch {
-      end();
+      end(kind);
     } finally {
       clearTimeout(timer);
     }

@@ -1,17 +1,50 @@
 import { expose } from "comlink";
 import { sweepAll } from "~/core/hydraulics/worst";
+import { judgePositions } from "~/core/manifold/positions";
 import { buildNetwork } from "~/core/network/network";
 import { currentPlan } from "~/core/plan/ports";
-import type { KeelWorker } from "./messages";
+import { enduranceH, runOverTime } from "~/core/running/run";
+import type { Answer, KeelWorker } from "./messages";
+
+function answer<T>(work: () => T): Answer<T> {
+  try {
+    return { ok: true, value: work() };
+  } catch (error) {
+    return { ok: false, reason: String(error) };
+  }
+}
+
+/** Beyond this a line-up 'outlasts' a passage. */
+const MOST_H = 200;
 
 const worker: KeelWorker = {
-  sweep(job, sweep, onProgress) {
-    try {
-      return { ok: true, cases: sweepAll(buildNetwork(job), currentPlan(job).conditions, sweep, onProgress) };
-    } catch (error) {
-      return { ok: false, reason: String(error) };
-    }
-  },
+  sweep: (job, sweep, onProgress) =>
+    answer(() => sweepAll(buildNetwork(job), currentPlan(job).conditions, sweep, onProgress)),
+  run: (job, start, duty, ambientC, onProgress) =>
+    answer(() => {
+      const network = buildNetwork(job);
+      let told = 0;
+      const run = runOverTime(network, start, duty, {
+        ambientC,
+        onProgress: (done, of) => {
+          if (done - told < of / 50) return;
+          told = done;
+          onProgress(done, of);
+        },
+      });
+      const endurance = network.plan.lineUps
+        .filter(({ purpose }) => purpose === "run")
+        .map((lineUp) => ({
+          lineUpId: lineUp.id,
+          found: enduranceH(network, lineUp, start, { ambientC }, MOST_H),
+        }));
+      return { ...run, endurance };
+    }),
+  positions: (job, onProgress) =>
+    answer(() => {
+      const network = buildNetwork(job);
+      return judgePositions(network, network.plan.conditions, onProgress);
+    }),
   die() {
     self.close();
   },

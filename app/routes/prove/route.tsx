@@ -2,19 +2,25 @@
  * Decides: whether each line-up feeds at its worst moment, and what to change if it does not.
  * Seen in three seconds: how far the pressure line is from the limit, and which part costs most.
  */
-import { lazy, memo, Suspense, useCallback, useEffect, useMemo, useRef, useState } from "react";
+import { lazy, memo, Suspense, useCallback, useEffect, useMemo, useRef } from "react";
+import { useSearchParams } from "react-router";
 import styled from "styled-components";
+import { isFed, LineUpSolver } from "~/core/hydraulics/solve";
 import {
   casesWithin,
   defaultSweep,
   judgeAll,
   type LineUpVerdict,
+  type WorstCase,
+  type WorstCause,
   worstConditions,
+  worstOfLineUp,
 } from "~/core/hydraulics/worst";
 import { engineFlows } from "~/core/network/settings";
+import { elementsOf } from "~/core/plan/families";
 import type { Conditions } from "~/core/plan/types";
 import { capacityM3 } from "~/core/tanks/tank";
-import { formatNumber, formatQuantity } from "~/core/units/format";
+import { formatNumber, formatQuantity, type UnitChoice } from "~/core/units/format";
 import { explainVacuum } from "~/messages/explain";
 import { nameOf } from "~/messages/notes";
 import { outcomeText } from "~/messages/outcomes";
@@ -23,9 +29,14 @@ import { useSweep } from "~/state/work";
 import { Button } from "~/ui/button";
 import { Quantity, Slider } from "~/ui/fields";
 import { PlaceHead, Sheet } from "~/ui/place";
+import { Tabs } from "~/ui/tabs";
 import { Figure } from "../job/Figure";
 
-const PumpChart = lazy(() => import("./PumpChart"));
+const Circuits = lazy(() => import("./Circuits"));
+const Leaks = lazy(() => import("./Leaks"));
+const OverTime = lazy(() => import("./OverTime"));
+const Pumps = lazy(() => import("./Pumps"));
+const Sizes = lazy(() => import("./Sizes"));
 
 export const meta = () => [{ title: "Prove · Iron Keel" }];
 
@@ -41,6 +52,22 @@ const Row = styled.tr<{ $chosen: boolean }>`
   button { border: 0; background: none; cursor: pointer; text-align: left; padding: 2px 0; font-weight: 600; min-height: 28px; }
 `;
 
+const Ways = styled.div`
+  [role="tablist"] { margin: 0 16px; }
+  [role="tabpanel"] { padding-top: 8px; }
+  .plain { border: 0; background: none; cursor: pointer; text-align: left; padding: 2px 0; min-height: 28px; text-decoration: underline; text-underline-offset: 3px; text-decoration-thickness: 1px; }
+  @media (pointer: coarse) { .plain { min-height: 44px; } }
+`;
+
+const parts = ["worst", "time", "sizes", "pumps", "circuits", "leaks"] as const;
+type Part = (typeof parts)[number];
+
+const sheet = (body: React.ReactNode) => (
+  <Sheet>
+    <Suspense fallback={<p>Drawing…</p>}>{body}</Suspense>
+  </Sheet>
+);
+
 const MOST_LOADING = 10;
 const ends = {
   loading: ["clean", `${MOST_LOADING} ×`],
@@ -51,16 +78,15 @@ const ends = {
 
 export default function Prove() {
   const open = useJob();
-  const { job, plan, network, lineUp, dispatch } = open;
+  const { job, plan, lineUp, dispatch } = open;
   const { conditions, overlay, explore, verdict } = useExplored();
-  const [chart, setChart] = useState(false);
+  const [asked, ask] = useSearchParams();
+  const part = parts.find((one) => one === asked.get("part")) ?? "worst";
   const { units } = job;
-  const filters = plan.parts.filter(
-    (part) => part.kind === "filter" && part.medium === "separator" && part.element,
-  );
-  const elements = filters.flatMap((part) =>
-    part.kind === "filter" && part.element ? [part.element.id] : [],
-  );
+  // The first medium loads first; where none is a separator, whatever there is.
+  const all = elementsOf(plan.parts);
+  const separators = all.filter(({ part }) => part.kind === "filter" && part.medium === "separator");
+  const elements = (separators.length > 0 ? separators : all).map(({ id }) => id);
   const loading = Math.max(1, ...elements.map((id) => conditions.loading[id] ?? 1));
   const tankId = verdict?.way?.stations[0]?.id ?? job.tanks[0]?.id;
   const tank = job.tanks.find(({ id }) => id === tankId);
@@ -123,70 +149,86 @@ export default function Prove() {
           )}
         </p>
       </PlaceHead>
-      <Sliders>
-        {elements.length > 0 && (
-          <Slider
-            label="Filter loading"
-            value={loading}
-            min={1}
-            max={MOST_LOADING}
-            step={0.1}
-            output={`${formatNumber(loading, 2)} × clean`}
-            ends={ends.loading}
-            onChange={setLoading}
-          />
+      <Ways>
+        {part !== "worst" && overlay !== null && (
+          <ExploredBar isExplored onKeep={keep} onBack={back} onWorst={showWorst} />
         )}
-        <Slider
-          label="Fuel temperature"
-          value={conditions.fuelC}
-          min={job.site.ambientLowC}
-          max={Math.max(60, job.site.ambientHighC)}
-          step={1}
-          output={formatQuantity("temperature", conditions.fuelC, units.temperature)}
-          ends={ends.temperature}
-          onChange={setFuelC}
+        <Tabs<Part>
+          label="Ways of proving"
+          chosen={part}
+          onChoose={(next) => ask({ part: next }, { replace: true, preventScrollReset: true })}
+          tabs={[
+            {
+              id: "worst",
+              name: "Explore and worst",
+              body: () => (
+                <>
+                  <Sliders>
+                    {elements.length > 0 && (
+                      <Slider
+                        label="Filter loading"
+                        value={loading}
+                        min={1}
+                        max={MOST_LOADING}
+                        step={0.1}
+                        output={`${formatNumber(loading, 2)} × clean`}
+                        ends={ends.loading}
+                        onChange={setLoading}
+                      />
+                    )}
+                    <Slider
+                      label="Fuel temperature"
+                      value={conditions.fuelC}
+                      min={job.site.ambientLowC}
+                      max={Math.max(60, job.site.ambientHighC)}
+                      step={1}
+                      output={formatQuantity("temperature", conditions.fuelC, units.temperature)}
+                      ends={ends.temperature}
+                      onChange={setFuelC}
+                    />
+                    {tank && (
+                      <Slider
+                        label={`${tank.name} level`}
+                        value={conditions.aboardM3[tank.id] ?? 0}
+                        min={0}
+                        max={capacityM3(tank)}
+                        step={capacityM3(tank) / 100}
+                        output={formatQuantity("volume", conditions.aboardM3[tank.id] ?? 0, units.volume)}
+                        ends={ends.level}
+                        onChange={setLevel}
+                      />
+                    )}
+                    {engine && (
+                      <Slider
+                        label={`${engine.name} load`}
+                        value={load}
+                        min={0}
+                        max={1}
+                        step={0.01}
+                        output={`${Math.round(load * 100)} %, ${formatQuantity("flow", engineFlows(engine, load).feedM3S, units.flow)}`}
+                        ends={ends.load}
+                        onChange={setLoad}
+                      />
+                    )}
+                  </Sliders>
+                  <ExploredBar
+                    isExplored={overlay !== null}
+                    onKeep={keep}
+                    onBack={back}
+                    onWorst={showWorst}
+                  />
+                  <WorstTable chosen={lineUp?.id ?? null} onChoose={open.chooseLineUp} />
+                </>
+              ),
+            },
+            { id: "time", name: "Over time", body: () => sheet(<OverTime />) },
+            { id: "sizes", name: "Sizes", body: () => sheet(<Sizes />) },
+            { id: "pumps", name: "Pumps", body: () => sheet(<Pumps />) },
+            { id: "circuits", name: "Circuits", body: () => sheet(<Circuits />) },
+            { id: "leaks", name: "Pressure and leaks", body: () => sheet(<Leaks />) },
+          ]}
         />
-        {tank && (
-          <Slider
-            label={`${tank.name} level`}
-            value={conditions.aboardM3[tank.id] ?? 0}
-            min={0}
-            max={capacityM3(tank)}
-            step={capacityM3(tank) / 100}
-            output={formatQuantity("volume", conditions.aboardM3[tank.id] ?? 0, units.volume)}
-            ends={ends.level}
-            onChange={setLevel}
-          />
-        )}
-        {engine && (
-          <Slider
-            label={`${engine.name} load`}
-            value={load}
-            min={0}
-            max={1}
-            step={0.01}
-            output={`${Math.round(load * 100)} %, ${formatQuantity("flow", engineFlows(engine, load).feedM3S, units.flow)}`}
-            ends={ends.load}
-            onChange={setLoad}
-          />
-        )}
-      </Sliders>
-      <ExploredBar
-        isExplored={overlay !== null}
-        isCharted={chart}
-        onKeep={keep}
-        onBack={back}
-        onWorst={showWorst}
-        onChart={setChart}
-      />
-      {chart && verdict && (
-        <Sheet>
-          <Suspense fallback={<p>Drawing…</p>}>
-            <PumpChart network={network} verdict={verdict} units={units} />
-          </Suspense>
-        </Sheet>
-      )}
-      <WorstTable chosen={lineUp?.id ?? null} onChoose={open.chooseLineUp} />
+      </Ways>
     </div>
   );
 }
@@ -194,18 +236,14 @@ export default function Prove() {
 /** What can be done with what is explored. Not drawn anew as a slider moves. */
 const ExploredBar = memo(function ExploredBar({
   isExplored,
-  isCharted,
   onKeep,
   onBack,
   onWorst,
-  onChart,
 }: {
   isExplored: boolean;
-  isCharted: boolean;
   onKeep: () => void;
   onBack: () => void;
   onWorst: () => void;
-  onChart: (isCharted: boolean) => void;
 }) {
   return (
     <Explored>
@@ -223,9 +261,6 @@ const ExploredBar = memo(function ExploredBar({
         </span>
       )}
       <Button onPress={onWorst}>Show the worst</Button>
-      <Button onPress={() => onChart(!isCharted)} aria-expanded={isCharted}>
-        Pump and system curve
-      </Button>
     </Explored>
   );
 });
@@ -240,24 +275,26 @@ const WorstTable = memo(function WorstTable({
 }) {
   const { job, plan, network } = useJob();
   const { units } = job;
-  const conditions = useMemo(() => worstConditions(job, plan), [job, plan]);
-  const worst = useMemo(() => judgeAll(network, conditions), [network, conditions]);
+  const worst = useMemo(() => {
+    const solver = new LineUpSolver(network);
+    return plan.lineUps.map((one) => worstOfLineUp(solver, one));
+  }, [network, plan.lineUps]);
   const now = useMemo(() => judgeAll(network, plan.conditions), [network, plan.conditions]);
   const sweep = useMemo(() => defaultSweep(job), [job]);
   const swept = useSweep(job, sweep);
   if (plan.lineUps.length === 0) return <Sheet>No line-up to prove yet: make one in Lay out.</Sheet>;
   const holds = (id: string) => {
     if (swept.status !== "done") return null;
-    const suction = worst.find(({ lineUp }) => lineUp.id === id)?.suction;
-    const { good, of } = casesWithin(swept.cases, id, suction?.limitPa ?? plan.limits.suctionChangePa);
+    const suction = worst.find(({ verdict }) => verdict.lineUp.id === id)?.verdict.suction;
+    const { good, of } = casesWithin(swept.value, id, suction?.limitPa ?? plan.limits.suctionChangePa);
     return `${good} of ${of}`;
   };
   return (
     <Sheet>
       <h3>Every line-up at its worst</h3>
       <p style={{ color: "var(--soft)", fontSize: 13 }}>
-        Worst means fuel at {formatQuantity("temperature", conditions.fuelC, units.temperature)}, filters at
-        their change point, tanks just over their outlets, full load.
+        Worst means fuel at {formatQuantity("temperature", job.site.ambientLowC, units.temperature)}, filters
+        at their change point, tanks just over their outlets, full load, and the worst slope of the envelope.
         {swept.status === "working" && ` Trying ${swept.done} of ${swept.of || "…"} cases.`}
         {swept.status === "failed" && " The wider sweep stopped; the table stands without it."}
       </p>
@@ -265,24 +302,26 @@ const WorstTable = memo(function WorstTable({
         <thead>
           <tr>
             <th>Line-up</th>
-            <th>At worst</th>
             <th className="n">Vacuum now</th>
             <th className="n">At worst</th>
             <th className="n">Limit</th>
             <th className="n">Margin</th>
             <th>Costs most</th>
+            <th>Because of</th>
             <th className="n">Cases within</th>
           </tr>
         </thead>
         <tbody>
-          {worst.map((verdict, i) => (
+          {worst.map(({ verdict, causes, trim }, i) => (
             <Row key={verdict.lineUp.id} $chosen={verdict.lineUp.id === chosen}>
               <td>
                 <button type="button" onClick={() => onChoose(verdict.lineUp.id)}>
                   {verdict.lineUp.name}
                 </button>
+                {!isFed(verdict.result) && (
+                  <div style={{ color: "var(--danger)", fontWeight: 550 }}>{outcomeText(verdict, units)}</div>
+                )}
               </td>
-              <td>{outcomeText(verdict, units)}</td>
               <td className="n">{pressure(now[i], units.pressure)}</td>
               <td className="n">
                 <WorstVacuum verdict={verdict} />
@@ -304,6 +343,7 @@ const WorstTable = memo(function WorstTable({
                   ? `${nameOf(job, verdict.way.suctionLosses[0].id)}, ${Math.round(verdict.way.suctionLosses[0].share * 100)} %`
                   : "–"}
               </td>
+              <td>{causesText(causes, trim, units)}</td>
               <td className="n">{holds(verdict.lineUp.id) ?? "…"}</td>
             </Row>
           ))}
@@ -312,6 +352,31 @@ const WorstTable = memo(function WorstTable({
     </Sheet>
   );
 });
+
+const causeNames: Record<WorstCause, string> = {
+  cold: "cold fuel",
+  loaded: "loaded filters",
+  low: "low level",
+  slope: "slope",
+  load: "full load",
+};
+/** Less than this is not worth naming, Pa. */
+const LEAST_NAMED_PA = 200;
+
+/** The two that cost most, with what each does. */
+function causesText(causes: WorstCase["causes"], trim: WorstCase["trim"], units: UnitChoice): string {
+  const named = causes.filter(({ savedPa }) => (savedPa ?? 0) > LEAST_NAMED_PA).slice(0, 2);
+  if (named.length === 0) return "–";
+  return named
+    .map(({ cause, savedPa }) => {
+      const at =
+        cause === "slope"
+          ? ` of ${formatNumber(Math.abs(trim.pitchDeg))}° by ${formatNumber(Math.abs(trim.rollDeg))}°`
+          : "";
+      return `${causeNames[cause]}${at} ${formatQuantity("pressure", savedPa ?? 0, units.pressure)}`;
+    })
+    .join(", ");
+}
 
 const pressure = (verdict: LineUpVerdict | undefined, unit: string) =>
   verdict?.suction ? formatQuantity("pressure", verdict.suction.vacuumPa, unit) : "–";

@@ -1,0 +1,108 @@
+/*
+ * Decides: which joint leaks, from when it is seen to.
+ * Seen in three seconds: the joints that fit what was seen, best first, with what each is under.
+ */
+import { useMemo, useState } from "react";
+import { formatQuantity } from "~/core/units/format";
+import { jointStates, type LeakState, leakStates, rankLeaks, type Seen } from "~/core/work/leakStates";
+import { useJob } from "~/state/job";
+import { Select } from "~/ui/fields";
+import { Caution } from "~/ui/place";
+
+const stateNames: Record<LeakState, string> = {
+  running: "Running",
+  pumpOnly: "Pump on, engine off",
+  overnight: "Stopped overnight",
+};
+const seenNames: { id: Seen | "unseen"; name: string }[] = [
+  { id: "unseen", name: "not looked" },
+  { id: "weeps", name: "fuel weeps" },
+  { id: "air", name: "air comes in" },
+  { id: "dry", name: "neither" },
+];
+const underNames = { pressure: "pressure", vacuum: "vacuum", rest: "at rest", unknown: "shut in" } as const;
+const SHOWN = 12;
+
+export default function Leaks() {
+  const { job, plan, network, lineUp, select } = useJob();
+  const { units } = job;
+  const [seen, setSeen] = useState<Partial<Record<LeakState, Seen>>>({});
+  const joints = useMemo(
+    () => (lineUp ? jointStates(network, lineUp, plan.conditions) : []),
+    [network, lineUp, plan.conditions],
+  );
+  if (!lineUp) return <p>No line-up yet.</p>;
+  const ranked = rankLeaks(joints, seen);
+  const shown =
+    ranked.length > 0 ? ranked.slice(0, SHOWN) : joints.map((joint) => ({ ...joint, fit: Number.NaN }));
+  const consumers = job.consumers.filter(({ id }) => lineUp.consumers[id] === "running");
+  return (
+    <div>
+      <div
+        style={{ display: "grid", gridTemplateColumns: "repeat(auto-fit, minmax(150px, 200px))", gap: 12 }}
+      >
+        {leakStates.map((state) => (
+          <Select
+            key={state}
+            label={`Seen: ${stateNames[state].toLowerCase()}`}
+            value={seen[state] ?? "unseen"}
+            options={seenNames}
+            onChange={(next) => {
+              const { [state]: _, ...others } = seen;
+              setSeen(next === "unseen" ? others : { ...others, [state]: next });
+            }}
+          />
+        ))}
+      </div>
+      <table>
+        <thead>
+          <tr>
+            <th>Joint</th>
+            {leakStates.map((state) => (
+              <th key={state} className="n">
+                {stateNames[state]}
+              </th>
+            ))}
+            <th className="n">Fits</th>
+          </tr>
+        </thead>
+        <tbody>
+          {shown.map((joint) => (
+            <tr key={joint.key}>
+              <td>
+                <button type="button" className="plain" onClick={() => select(joint.partId)}>
+                  {joint.partName}, {joint.portName}
+                </button>
+              </td>
+              {leakStates.map((state) => {
+                const gauge = joint.gaugePa[state];
+                return (
+                  <td key={state} className="n">
+                    {underNames[joint.under[state]]}
+                    {gauge !== null &&
+                      joint.under[state] !== "rest" &&
+                      ` ${formatQuantity("pressure", Math.abs(gauge), units.pressure)}`}
+                  </td>
+                );
+              })}
+              <td className="n">{Number.isNaN(joint.fit) ? "–" : `${Math.round(joint.fit * 100)} %`}</td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+      {consumers.map((engine) => (
+        <p key={engine.id}>
+          {engine.name}: maker's feed window{" "}
+          {engine.leastFeedPa === undefined && engine.mostFeedPa === undefined
+            ? "not entered; its feed pressure is shown, not judged."
+            : `${formatQuantity("pressure", engine.leastFeedPa ?? 0, units.pressure)} to ${engine.mostFeedPa === undefined ? "no limit" : formatQuantity("pressure", engine.mostFeedPa, units.pressure)}.`}
+        </p>
+      ))}
+      <Caution style={{ margin: "8px 0" }}>
+        A pressure that falls after switch-off through an open return is no leak: judge with the pump on, or
+        with the return blanked. Dry cloth, not fingers: the high-pressure side injects fuel through skin and
+        is left to a licensed workshop.
+      </Caution>
+    </div>
+  );
+}
