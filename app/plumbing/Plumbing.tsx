@@ -4,6 +4,7 @@ import styled, { keyframes } from "styled-components";
 import { gaugeAtPort } from "~/core/hydraulics/derive";
 import type { LineUpVerdict } from "~/core/hydraulics/worst";
 import type { Network } from "~/core/network/network";
+import type { Difference } from "~/core/plan/compare";
 import { partsOf, portKey } from "~/core/plan/ports";
 import type { Id, Part, Run, Tank } from "~/core/plan/types";
 import { isValve } from "~/core/plan/valves";
@@ -32,6 +33,27 @@ export interface PlumbingProps {
   scale: number;
   /** Ticks to draw at ports: joints done. */
   doneKeys?: ReadonlySet<string>;
+  /** What another plan has not, or has otherwise. */
+  differences?: ReadonlyMap<Id, Difference>;
+}
+
+const differenceSigns: Record<Difference, string> = { added: "+", removed: "−", changed: "≠" };
+const differenceWords: Record<Difference, string> = {
+  added: "only in this plan",
+  removed: "not in this plan",
+  changed: "otherwise in the other plan",
+};
+
+/** A sign in a ring: what differs between two plans, told without colour. */
+function DifferenceSign({ x, y, difference }: Point & { difference: Difference }) {
+  return (
+    <g transform={`translate(${x} ${y})`} role="img" aria-label={differenceWords[difference]}>
+      <circle r={9} fill="var(--ink)" />
+      <text y={4.5} fontSize={14} fontWeight={700} textAnchor="middle" fill="var(--raised)">
+        {differenceSigns[difference]}
+      </text>
+    </g>
+  );
 }
 
 const run = keyframes`to { stroke-dashoffset: -24; }`;
@@ -142,6 +164,7 @@ export const Plumbing = memo(function Plumbing(props: PlumbingProps) {
     isMoving,
     scale,
     doneKeys,
+    differences,
   } = props;
   const text = Math.max(1, 1 / scale);
   const { job, plan } = network;
@@ -195,6 +218,8 @@ export const Plumbing = memo(function Plumbing(props: PlumbingProps) {
             isSelected={selectedId === item.id}
             glows={glowIds.includes(item.id)}
             isMoving={isMoving}
+            difference={differences?.get(item.id)}
+            middle={points[Math.floor(points.length / 2)]}
             label={runs.has(item.id) ? edgeLabel(network, runs.get(item.id) as Run, units) : undefined}
             onSelect={() => onSelect(item.id)}
           />
@@ -261,6 +286,9 @@ export const Plumbing = memo(function Plumbing(props: PlumbingProps) {
             {part && (
               <PartNode part={part} placed={placed} box={box} verdict={verdict} units={units} text={text} />
             )}
+            {differences?.has(id) && (
+              <DifferenceSign x={box.width - 2} y={0} difference={differences.get(id) as Difference} />
+            )}
             {tank && (
               <TankNode
                 tank={tank}
@@ -316,6 +344,8 @@ function Edge({
   isSelected,
   glows,
   isMoving,
+  difference,
+  middle,
   label,
   onSelect,
 }: {
@@ -324,6 +354,8 @@ function Edge({
   isSelected: boolean;
   glows: boolean;
   isMoving: boolean;
+  difference: Difference | undefined;
+  middle: Point | undefined;
   label: string | undefined;
   onSelect: () => void;
 }) {
@@ -349,6 +381,7 @@ function Edge({
         />
       )}
       <path d={d} fill="none" {...style} strokeLinejoin="round" />
+      {difference && middle && <DifferenceSign x={middle.x} y={middle.y} difference={difference} />}
       {state.sense !== 0 && isMoving && (
         <Live
           d={d}

@@ -241,7 +241,13 @@ export function plumbingGraph(job: Job, plan: Plan, network: Network): PlumbingG
   const sideOf = (key: string, fallback: "WEST" | "EAST") =>
     targets.has(key) ? "WEST" : sources.has(key) ? "EAST" : fallback;
 
-  const tanks: GraphNode[] = job.tanks.map((tank) => ({
+  // A tank that this plan leaves alone and another uses is the other's business.
+  const uses = (one: Plan, id: Id) =>
+    [...one.runs, ...one.joints].some(({ from, to }) => from.part === id || to.part === id);
+  const shown = job.tanks.filter(
+    ({ id }) => uses(plan, id) || !job.plans.some((one) => one.id !== plan.id && uses(one, id)),
+  );
+  const tanks: GraphNode[] = shown.map((tank) => ({
     id: tank.id,
     kind: "tank",
     ...nodeSize("tank", 0, 0),

@@ -63,6 +63,8 @@ export type Command =
   | { name: "editPlan"; change: Partial<Pick<Plan, "name" | "limits" | "serviceAllowanceM" | "duty">> }
   /** A copy of the current plan beside it, made current; the copy knows what it came from. */
   | { name: "forkPlan"; id: Id; planName: string }
+  /** A whole plan beside the others, made current; tanks gain the ports it needs. */
+  | { name: "addPlan"; plan: Plan; tanks: Tank[] }
   | { name: "choosePlan"; id: Id }
   | { name: "removePlan"; id: Id }
   | { name: "nudge"; id: Id; dx: number; dy: number }
@@ -552,6 +554,11 @@ function run(job: Job, command: Command): Note[] {
       job.currentPlanId = command.id;
       return [];
     }
+    case "addPlan":
+      job.tanks = command.tanks;
+      job.plans.push(command.plan);
+      job.currentPlanId = command.plan.id;
+      return [];
     case "choosePlan":
       job.currentPlanId = found(
         job.plans.find(({ id }) => id === command.id),

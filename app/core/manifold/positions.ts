@@ -1,7 +1,7 @@
 /**
  * Every position that the valves of a plan can stand in, solved and judged with all consumers running: which of them
- * return into another tank than they draw from, close a return, or join two tanks; and which settings, alone or in
- * pairs, are to blame whatever the others do. Practice 1, 2 and 14.
+ * return into another tank than they draw from, close a return, or join two tanks; and which settings together
+ * are to blame whatever the others do. Practice 1, 2 and 14.
  */
 import { Way } from "../hydraulics/newton";
 import { LineUpSolver, type SolvedLineUp } from "../hydraulics/solve";
@@ -19,7 +19,7 @@ export interface HandleSetting {
   position: Id;
 }
 
-/** What stands behind dangerous positions whatever the other valves do: one setting, or two that must not meet. */
+/** What stands behind dangerous positions whatever the other valves do: settings that must not meet, or one alone. */
 export interface Cause {
   danger: Danger;
   consumerId: Id | null;
@@ -129,107 +129,106 @@ interface Judged {
   consumer: number;
 }
 
-/** Which dangers a solved position holds; -1 stands for the plan as a whole. */
-function judge(solved: SolvedLineUp, seen: Uint8Array, into: Judged[]): boolean {
+/** Which dangers a solved position holds, and which consumers are not fed; -1 stands for the plan as a whole. */
+function judge(solved: SolvedLineUp, seen: Uint8Array, into: Judged[], unfed: boolean[]): void {
   into.length = 0;
-  let fed = true;
   solved.network.engines.forEach(({ part, feed, back }, k) => {
     const outcome = solved.consumers.get(part.id);
     if (outcome?.outcome === "noPath") {
       if (outcome.side === "return") into.push({ danger: "returnClosed", consumer: k });
-      else fed = false;
+      unfed[k] = outcome.side === "feed";
       return;
     }
-    if (outcome?.outcome === "starved") fed = false;
+    unfed[k] = outcome?.outcome === "starved";
     if (back === null) return;
     const drawn = tanksFrom(solved, feed, true, seen);
     const filled = tanksFrom(solved, back, false, seen);
     if ((filled & ~drawn) !== 0) into.push({ danger: "returnElsewhere", consumer: k });
   });
   if (joined(solved, seen)) into.push({ danger: "tanksJoined", consumer: -1 });
-  return fed;
 }
 
-/** Counts how often settings, alone and in pairs, meet each danger. */
+const NOT = 0;
+const DANGEROUS = 1;
+/** Nothing is fed, so nothing is returned: it says nothing of a return. */
+const UNFED = 2;
+
+/**
+ * What is behind dangerous positions: for each that no cause covers yet, settings are let go one by one as long as
+ * every position with what is left is dangerous or unfed. What remains is to blame whatever else is set.
+ */
 class Blame {
-  private readonly starts: number[] = [];
-  private readonly size: number;
-  private readonly hits = new Map<
-    string,
-    { danger: Danger; consumer: number; single: Int32Array; pair: Int32Array }
-  >();
+  private readonly weights: number[];
+  /** Handles in the order in which they are let go: shut-offs first, what chooses a tank last. */
+  private readonly order: number[];
 
-  constructor(private readonly handles: readonly Handle[]) {
-    let at = 0;
-    for (const { positions } of handles) {
-      this.starts.push(at);
-      at += positions.length;
-    }
-    this.size = at;
+  constructor(
+    private readonly handles: readonly Handle[],
+    private readonly count: number,
+  ) {
+    let weight = count;
+    this.weights = handles.map(({ positions }) => {
+      weight /= positions.length;
+      return weight;
+    });
+    const rank = ({ valve }: Handle) => (valve.kind === "twoWay" ? 0 : valve.kind === "bank" ? 1 : 2);
+    this.order = handles
+      .map((_, k) => k)
+      .sort((a, b) => rank(handles[a] as Handle) - rank(handles[b] as Handle));
   }
 
-  add(digits: readonly number[], { danger, consumer }: Judged): void {
-    const key = `${danger}:${consumer}`;
-    let hit = this.hits.get(key);
-    if (!hit) {
-      hit = { danger, consumer, single: new Int32Array(this.size), pair: new Int32Array(this.size ** 2) };
-      this.hits.set(key, hit);
-    }
-    for (let k = 0; k < digits.length; k++) {
-      const a = (this.starts[k] as number) + (digits[k] as number);
-      hit.single[a] = (hit.single[a] as number) + 1;
-      for (let l = k + 1; l < digits.length; l++) {
-        const pair = a * this.size + (this.starts[l] as number) + (digits[l] as number);
-        hit.pair[pair] = (hit.pair[pair] as number) + 1;
-      }
-    }
+  private digit(position: number, k: number): number {
+    const size = (this.handles[k] as Handle).positions.length;
+    return Math.floor(position / (this.weights[k] as number)) % size;
   }
 
-  private setting(k: number, digit: number): HandleSetting {
+  /** Calls back for every position in which the fixed handles stand as in `position`; ends early on false. */
+  private each(position: number, fixed: readonly boolean[], visit: (at: number) => boolean): boolean {
+    const free = this.handles.flatMap((_, k) => (fixed[k] ? [] : [k]));
+    const base = this.handles.reduce(
+      (sum, _, k) => (fixed[k] ? sum + this.digit(position, k) * (this.weights[k] as number) : sum),
+      0,
+    );
+    const walk = (level: number, at: number): boolean => {
+      const k = free[level];
+      if (k === undefined) return visit(at);
+      const { positions } = this.handles[k] as Handle;
+      for (let digit = 0; digit < positions.length; digit++)
+        if (!walk(level + 1, at + digit * (this.weights[k] as number))) return false;
+      return true;
+    };
+    return walk(0, base);
+  }
+
+  private setting(position: number, k: number): HandleSetting {
     const { valve, branchId, positions } = this.handles[k] as Handle;
     return {
       valveId: valve.id,
       ...(branchId === undefined ? {} : { branchId }),
-      position: positions[digit] as Id,
+      position: positions[this.digit(position, k)] as Id,
     };
   }
 
-  /** Settings that are always to blame: alone first, then pairs of settings that are not to blame alone. */
-  causes(count: number, consumers: readonly Id[]): Cause[] {
-    const { handles, starts, size } = this;
-    return [...this.hits.values()].flatMap(({ danger, consumer, single, pair }) => {
-      const consumerId = consumers[consumer] ?? null;
-      const found: Cause[] = [];
-      const alone = new Uint8Array(size);
-      handles.forEach(({ positions }, k) =>
-        positions.forEach((_, digit) => {
-          const a = (starts[k] as number) + digit;
-          const hit = single[a] as number;
-          if (hit === 0 || hit !== count / positions.length) return;
-          alone[a] = 1;
-          found.push({ danger, consumerId, settings: [this.setting(k, digit)], count: hit });
-        }),
-      );
-      for (let k = 0; k < handles.length; k++) {
-        for (let l = k + 1; l < handles.length; l++) {
-          const [m, n] = [(handles[k] as Handle).positions.length, (handles[l] as Handle).positions.length];
-          for (let i = 0; i < m; i++) {
-            for (let j = 0; j < n; j++) {
-              const [a, b] = [(starts[k] as number) + i, (starts[l] as number) + j];
-              const hit = pair[a * size + b] as number;
-              if (hit === 0 || alone[a] || alone[b] || hit !== count / (m * n)) continue;
-              found.push({
-                danger,
-                consumerId,
-                settings: [this.setting(k, i), this.setting(l, j)],
-                count: hit,
-              });
-            }
-          }
-        }
+  causes(marks: Uint8Array, danger: Danger, consumerId: Id | null): Cause[] {
+    const covered = new Uint8Array(this.count);
+    const found: Cause[] = [];
+    for (let position = 0; position < this.count; position++) {
+      if (marks[position] !== DANGEROUS || covered[position]) continue;
+      const fixed = this.handles.map(() => true);
+      for (const k of this.order) {
+        fixed[k] = false;
+        if (!this.each(position, fixed, (at) => marks[at] !== NOT)) fixed[k] = true;
       }
-      return found;
-    });
+      let count = 0;
+      this.each(position, fixed, (at) => {
+        if (marks[at] === DANGEROUS) count++;
+        covered[at] = 1;
+        return true;
+      });
+      const settings = this.handles.flatMap((_, k) => (fixed[k] ? [this.setting(position, k)] : []));
+      found.push({ danger, consumerId, settings, count });
+    }
+    return found.sort((one, other) => one.settings.length - other.settings.length || other.count - one.count);
   }
 }
 
@@ -262,7 +261,13 @@ export function judgePositions(
   const digits = handles.map(() => 0);
   const seen = new Uint8Array(network.nodes.length);
   const judged: Judged[] = [];
-  const blame = new Blame(handles);
+  const unfedNow: boolean[] = [];
+  const marks = new Map<string, { danger: Danger; consumer: number; at: Uint8Array }>();
+  for (const danger of ["returnElsewhere", "returnClosed"] as const)
+    network.engines.forEach((_, consumer) =>
+      marks.set(`${danger}:${consumer}`, { danger, consumer, at: new Uint8Array(count) }),
+    );
+  marks.set("tanksJoined:-1", { danger: "tanksJoined", consumer: -1, at: new Uint8Array(count) });
   const dangerous: Record<Danger, number> = { returnElsewhere: 0, returnClosed: 0, tanksJoined: 0 };
   let safe = 0;
   let unfed = 0;
@@ -270,15 +275,20 @@ export function judgePositions(
     write(handles, digits, lineUp.valves);
     const result = solver.solveInPlace(lineUp, conditions);
     if (result.outcome === "solved") {
-      const fed = judge(result, seen, judged);
+      judge(result, seen, judged, unfedNow);
+      const fed = !unfedNow.includes(true);
       if (!fed) unfed++;
-      for (const one of judged) {
-        if (judged.findIndex(({ danger }) => danger === one.danger) === judged.indexOf(one))
-          dangerous[one.danger]++;
-        blame.add(digits, one);
-      }
+      judged.forEach(({ danger, consumer }, i) => {
+        if (judged.findIndex((one) => one.danger === danger) === i) dangerous[danger]++;
+        (marks.get(`${danger}:${consumer}`)?.at ?? seen)[done] = DANGEROUS;
+      });
+      for (const { danger, consumer, at } of marks.values())
+        if (danger !== "tanksJoined" && unfedNow[consumer]) at[done] = UNFED;
       if (judged.length === 0 && fed) safe++;
-    } else unfed++;
+    } else {
+      unfed++;
+      for (const { at } of marks.values()) at[done] = UNFED;
+    }
     for (let k = handles.length - 1; k >= 0; k--) {
       const next = (digits[k] as number) + 1;
       digits[k] = next < (handles[k] as Handle).positions.length ? next : 0;
@@ -286,9 +296,9 @@ export function judgePositions(
     }
     if (done % 256 === 255) onProgress?.(done + 1, count);
   }
-  const causes = blame.causes(
-    count,
-    network.engines.map(({ part }) => part.id),
+  const blame = new Blame(handles, count);
+  const causes = [...marks.values()].flatMap(({ danger, consumer, at }) =>
+    blame.causes(at, danger, network.engines[consumer]?.part.id ?? null),
   );
   return { count, safe, unfed, dangerous, causes };
 }

@@ -6,6 +6,7 @@ import { Minus, Pause, Play, Plus } from "lucide-react";
 import { useEffect, useRef, useState } from "react";
 import { Link, useOutletContext } from "react-router";
 import styled from "styled-components";
+import type { NewPartKind } from "~/core/plan/blank";
 import { isConsumer } from "~/core/plan/families";
 import { newId } from "~/core/plan/ids";
 import type { Id, Purpose } from "~/core/plan/types";
@@ -23,11 +24,15 @@ import { Select, Switch, TextField } from "~/ui/fields";
 import { say } from "~/ui/toast";
 import { newPartKinds } from "../job/newPartKinds";
 import { useLocalActions } from "../job/shortcuts";
+import { ManifoldDialog } from "./ManifoldDialog";
+import { OtherPlan, useDifferences } from "./Plans";
+import { PlansDialog } from "./PlansDialog";
 
 export const meta = () => [{ title: "Lay out · Iron Keel" }];
 
 const Frame = styled.div`
   height: 100%; display: grid; grid-template-rows: auto minmax(0, 1fr);
+  &[data-compares="true"] { grid-template-rows: auto minmax(0, 1fr) auto minmax(0, 1fr); }
   @media (max-width: 600px) { height: auto; display: block; }
 `;
 const Bar = styled.div`
@@ -35,11 +40,15 @@ const Bar = styled.div`
   > .grow { flex: 1; }
 `;
 const Zoom = styled.div`
-  display: flex;
+  display: flex; position: absolute; right: 14px; bottom: 6px; z-index: 3; background: color-mix(in srgb, var(--ground) 80%, transparent);
+  @media (max-width: 600px) { display: none; }
+`;
+const Stage = styled.div`
+  position: relative; min-height: 0; display: grid;
   @media (max-width: 600px) { display: none; }
 `;
 const Canvas = styled.div`
-  overflow: auto; position: relative; min-height: 0;
+  overflow: auto; position: relative; min-height: 0; min-width: 0;
   background-image: linear-gradient(var(--hairline) 1px, transparent 1px), linear-gradient(90deg, var(--hairline) 1px, transparent 1px);
   background-size: 40px 40px; background-position: -1px -1px; background-blend-mode: normal;
   svg { display: block; }
@@ -72,6 +81,11 @@ export default function LayOut() {
   const [fit, setFit] = useState(1);
   const [isMoving, setMoving] = useState(true);
   const [editing, setEditing] = useState(false);
+  const [planning, setPlanning] = useState(false);
+  const [manifold, setManifold] = useState(false);
+  const [otherId, setOther] = useState<Id | null>(null);
+  const other = job.plans.find(({ id }) => id === otherId && id !== plan.id) ?? null;
+  const { here } = useDifferences(other);
   const { placed } = plumbing;
   useEffect(() => {
     const box = canvas.current;
@@ -155,8 +169,15 @@ export default function LayOut() {
       () => select(id),
     );
   };
-  const addPart = (kind: (typeof newPartKinds)[number]["id"]) => {
+  const addPart = (kind: (typeof addable)[number]["id"]) => {
     const id = newId();
+    if (kind === "generator" || kind === "heater") {
+      const engineName = kind === "generator" ? "Generator" : "Heater";
+      void dispatch({ name: "addEngine", id, kind, engineName, position: { xM: 0, yM: -0.5, zM: 0.5 } }).then(
+        () => select(id),
+      );
+      return;
+    }
     void dispatch({ name: "addPart", id, kind, position: { xM: 1, yM: 0.2, zM: 0.6 } }).then(() =>
       select(id),
     );
@@ -167,7 +188,7 @@ export default function LayOut() {
   };
   const isEmpty = job.tanks.length + plan.parts.length + job.consumers.length === 0;
   return (
-    <Frame>
+    <Frame data-compares={other !== null}>
       <Bar>
         <Button onPress={addTank}>Add tank</Button>
         <Button onPress={addEngine}>Add engine</Button>
@@ -177,14 +198,18 @@ export default function LayOut() {
             hideLabel
             value={null}
             placeholder="Add a part"
-            options={newPartKinds}
+            options={addable}
             onChange={addPart}
           />
         </div>
         <Button onPress={() => setEditing(true)}>Line-ups…</Button>
+        <Button onPress={() => setPlanning(true)}>Plans…</Button>
+        <Button onPress={() => setManifold(true)}>Manifold…</Button>
         <Link to={`/job/${job.id}/print/valves`}>Valve table</Link>
         <span className="grow" />
         {verdict && <span role="status">{outcomeText(verdict, job.units)}</span>}
+      </Bar>
+      <Stage>
         <Zoom>
           <Button
             $quiet
@@ -203,48 +228,52 @@ export default function LayOut() {
             <Plus size={16} />
           </Button>
         </Zoom>
-      </Bar>
-      <Canvas ref={canvas} tabIndex={0} aria-label="Plumbing" role="region">
-        <Wash>
-          {placed && !isEmpty && (
-            <svg
-              width={placed.width * scale}
-              height={placed.height * scale}
-              viewBox={`0 0 ${placed.width} ${placed.height}`}
-              data-status={plumbing.status}
-            >
-              <Plumbing
-                network={network}
-                placed={placed}
-                verdict={verdict}
-                units={job.units}
-                selectedId={selectedId}
-                glowIds={focusFinding?.ids ?? none}
-                onSelect={select}
-                onOperate={operate}
-                onNudge={(id, dx, dy) =>
-                  void dispatch({ name: "nudge", id, dx, dy }, `nudge:${id}:${Math.floor(Date.now() / 1500)}`)
-                }
-                isMoving={isMoving}
-                scale={scale}
-              />
-            </svg>
+        <Canvas ref={canvas} tabIndex={0} aria-label="Plumbing" role="region">
+          <Wash>
+            {placed && !isEmpty && (
+              <svg
+                width={placed.width * scale}
+                height={placed.height * scale}
+                viewBox={`0 0 ${placed.width} ${placed.height}`}
+                data-status={plumbing.status}
+              >
+                <Plumbing
+                  network={network}
+                  placed={placed}
+                  verdict={verdict}
+                  units={job.units}
+                  selectedId={selectedId}
+                  glowIds={focusFinding?.ids ?? none}
+                  onSelect={select}
+                  onOperate={operate}
+                  onNudge={(id, dx, dy) =>
+                    void dispatch(
+                      { name: "nudge", id, dx, dy },
+                      `nudge:${id}:${Math.floor(Date.now() / 1500)}`,
+                    )
+                  }
+                  isMoving={isMoving}
+                  scale={scale}
+                  differences={here}
+                />
+              </svg>
+            )}
+          </Wash>
+          {isEmpty && (
+            <Note>
+              <b>Nothing is laid out yet.</b> Add a tank and an engine, choose a port of one and join it to
+              the other. A part is let into a hose: choose the hose, then the part.
+            </Note>
           )}
-        </Wash>
-        {isEmpty && (
-          <Note>
-            <b>Nothing is laid out yet.</b> Add a tank and an engine, choose a port of one and join it to the
-            other. A part is let into a hose: choose the hose, then the part.
-          </Note>
-        )}
-        {plumbing.status === "failed" && (
-          <Note>
-            The drawing could not be laid out. The plan itself is whole: the outline on a narrow screen and
-            every other place work on it.
-          </Note>
-        )}
-        {plumbing.status === "laying" && !placed && !isEmpty && <Note aria-busy="true">Drawing…</Note>}
-      </Canvas>
+          {plumbing.status === "failed" && (
+            <Note>
+              The drawing could not be laid out. The plan itself is whole: the outline on a narrow screen and
+              every other place work on it.
+            </Note>
+          )}
+          {plumbing.status === "laying" && !placed && !isEmpty && <Note aria-busy="true">Drawing…</Note>}
+        </Canvas>
+      </Stage>
       <Outline aria-label="Plumbing as an outline">
         {[...job.tanks, ...plan.parts, ...job.consumers].map((item) => (
           <li key={item.id}>
@@ -267,11 +296,24 @@ export default function LayOut() {
           </li>
         ))}
       </Outline>
+      {other && <OtherPlan other={other} scale={scale} />}
       <LineUps isOpen={editing} onOpenChange={setEditing} />
+      <PlansDialog
+        isOpen={planning}
+        onOpenChange={setPlanning}
+        otherId={other?.id ?? null}
+        onCompare={setOther}
+      />
+      <ManifoldDialog isOpen={manifold} onOpenChange={setManifold} />
     </Frame>
   );
 }
 
+const addable: { id: NewPartKind | "generator" | "heater"; name: string }[] = [
+  ...newPartKinds,
+  { id: "generator", name: "Generator" },
+  { id: "heater", name: "Heater" },
+];
 const none: readonly Id[] = [];
 const purposes: { id: Purpose; name: string }[] = [
   { id: "run", name: "run" },

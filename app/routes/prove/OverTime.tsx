@@ -28,9 +28,6 @@ const Events = styled.ol`
   button { grid-column: 1 / -1; display: grid; grid-template-columns: 44px 1fr; gap: 6px; text-align: left; border: 0; background: none; padding: 5px 2px; cursor: pointer; min-height: 30px; }
   @media (pointer: coarse) { button { min-height: 44px; } }
 `;
-const Row = styled.div`
-  display: flex; gap: 12px; align-items: end; flex-wrap: wrap; margin: 6px 0;
-`;
 
 /** Line colours that mean something elsewhere are not spent here: tanks differ by dash, all in ink. */
 const dashes: (number[] | undefined)[] = [undefined, [8, 4], [2, 3], [12, 3, 2, 3]];

@@ -7,8 +7,9 @@ import { blended, type FuelCaution, fuelCautions } from "~/core/fuel/blend";
 import { fuelAt, presetFuel } from "~/core/fuel/fuel";
 import { type GradeId, gradeIds, grades } from "~/core/fuel/grades";
 import { envelopeOf } from "~/core/plan/envelope";
-import type { AntiSiphonSchool } from "~/core/plan/types";
+import { type AntiSiphonSchool, type SchoolMatter, schoolChoices, schoolOf } from "~/core/plan/types";
 import { formatNumber } from "~/core/units/format";
+import { schoolTexts } from "~/messages/schools";
 import { useJob } from "~/state/job";
 import { Button } from "~/ui/button";
 import { Select, TextField } from "~/ui/fields";
@@ -23,6 +24,7 @@ export function FuelAndSite() {
     <>
       <SiteAndFuel />
       <LimitsAndSchools />
+      <DividedPractice />
     </>
   );
 }
@@ -88,6 +90,42 @@ function LimitsAndSchools() {
             void dispatch({ name: "editJob", change: { schools: { ...job.schools, shutOff } } })
           }
         />
+      </Fields>
+    </Sheet>
+  );
+}
+
+const matters = Object.keys(schoolChoices) as SchoolMatter[];
+
+/** Where practice is divided: the default with its reason, and the others. */
+function DividedPractice() {
+  const { job, dispatch } = useJob();
+  const { schools } = job;
+  return (
+    <Sheet>
+      <h3>Where practice is divided</h3>
+      <Fields>
+        {matters.map((matter) => {
+          const { name, reason, choices } = schoolTexts[matter];
+          const chosen = schoolOf(schools, matter);
+          return (
+            <div key={matter}>
+              <Select
+                label={name}
+                value={chosen}
+                options={schoolChoices[matter].map((id) => ({ id: id as string, name: choices[id] ?? id }))}
+                onChange={(id) =>
+                  void dispatch({ name: "editJob", change: { schools: { ...schools, [matter]: id } } })
+                }
+              />
+              <p style={{ margin: "2px 0 6px", fontSize: 12, color: "var(--soft)" }}>
+                {chosen === schoolChoices[matter][0]
+                  ? reason
+                  : `The default differs: ${choices[schoolChoices[matter][0]]}.`}
+              </p>
+            </div>
+          );
+        })}
       </Fields>
     </Sheet>
   );
