@@ -45,9 +45,9 @@ const differenceWords: Record<Difference, string> = {
 };
 
 /** A sign in a ring: what differs between two plans, told without colour. */
-function DifferenceSign({ x, y, difference }: Point & { difference: Difference }) {
+function DifferenceSign({ x, y, r = 9, difference }: Point & { r?: number; difference: Difference }) {
   return (
-    <g transform={`translate(${x} ${y})`} role="img" aria-label={differenceWords[difference]}>
+    <g transform={`translate(${x} ${y}) scale(${r / 9})`} role="img" aria-label={differenceWords[difference]}>
       <circle r={9} fill="var(--ink)" />
       <text y={4.5} fontSize={14} fontWeight={700} textAnchor="middle" fill="var(--raised)">
         {differenceSigns[difference]}
@@ -219,7 +219,7 @@ export const Plumbing = memo(function Plumbing(props: PlumbingProps) {
             glows={glowIds.includes(item.id)}
             isMoving={isMoving}
             difference={differences?.get(item.id)}
-            middle={points[Math.floor(points.length / 2)]}
+            middle={middleOf(points)}
             label={runs.has(item.id) ? edgeLabel(network, runs.get(item.id) as Run, units) : undefined}
             onSelect={() => onSelect(item.id)}
           />
@@ -326,6 +326,20 @@ export const Plumbing = memo(function Plumbing(props: PlumbingProps) {
   );
 });
 
+/** Middle of the longest stretch of a drawn way. */
+function middleOf(points: readonly Point[]): Point | undefined {
+  let best: Point | undefined;
+  let most = -1;
+  points.forEach((b, i) => {
+    const a = points[i - 1];
+    const length = a ? Math.hypot(b.x - a.x, b.y - a.y) : -1;
+    if (!a || length <= most) return;
+    most = length;
+    best = { x: (a.x + b.x) / 2, y: (a.y + b.y) / 2 };
+  });
+  return best;
+}
+
 /** Which of a connection's two ports its drawn way starts from. */
 function nearestPort(placed: Placed, start: Point | undefined, a: string, b: string): string {
   const off = (key: string) => {
@@ -381,7 +395,7 @@ function Edge({
         />
       )}
       <path d={d} fill="none" {...style} strokeLinejoin="round" />
-      {difference && middle && <DifferenceSign x={middle.x} y={middle.y} difference={difference} />}
+      {difference && middle && <DifferenceSign x={middle.x} y={middle.y} r={6} difference={difference} />}
       {state.sense !== 0 && isMoving && (
         <Live
           d={d}

@@ -483,7 +483,7 @@ function run(job: Job, command: Command): Note[] {
     case "replacePart":
       return replacePart(job, plan, command);
     case "editPart":
-      Object.assign(partOf(plan, command.id), command.change);
+      editRecord(partOf(plan, command.id), command.change);
       fitHoses(job, plan, command.id, { evenMeasured: false });
       return [];
     case "removePart":

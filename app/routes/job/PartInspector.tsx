@@ -13,7 +13,7 @@ import {
   type Pushing,
 } from "~/core/plan/families";
 import { newId } from "~/core/plan/ids";
-import { portsOf } from "~/core/plan/ports";
+import { hasArrow, portsOf } from "~/core/plan/ports";
 import type { Engine, Part, PlanPart } from "~/core/plan/types";
 import { isValve } from "~/core/plan/valves";
 import type { UnitChoice } from "~/core/units/format";
@@ -268,6 +268,7 @@ function PartFields({ part, edit }: { part: Part; edit: (change: object) => void
         />
       </Group>
       {isPushing(part) && <OffField pump={part} edit={edit} />}
+      {!isConsumer(part) && <Provenance part={part} edit={edit} />}
       {part.kind === "heater" && (
         <details>
           <summary>How it stands</summary>
@@ -291,6 +292,43 @@ function PartFields({ part, edit }: { part: Part; edit: (change: object) => void
         </details>
       )}
     </>
+  );
+}
+
+const flowBases = [
+  { id: "arrow", name: "its arrow" },
+  { id: "maker", name: "its maker" },
+  { id: "outerSide", name: "inlet to the element's outer side" },
+  { id: "guess", name: "a guess" },
+] as const;
+
+/** How it is known which way it flows, and whether it stands for good. */
+function Provenance({ part, edit }: { part: PlanPart; edit: (change: object) => void }) {
+  return (
+    <Group>
+      {hasArrow(part) && (
+        <Select
+          label="Which way it flows is known by"
+          value={part.flowBasis ?? "arrow"}
+          options={[...flowBases]}
+          onChange={(flowBasis) => edit({ flowBasis })}
+        />
+      )}
+      <Switch isOn={part.provisional ?? false} onChange={(provisional) => edit({ provisional })}>
+        Provisional
+      </Switch>
+      <Switch
+        isOn={part.shopMade !== undefined}
+        onChange={(on) => edit({ shopMade: on ? { tested: false } : undefined })}
+      >
+        Made in the shop
+      </Switch>
+      {part.shopMade && (
+        <Switch isOn={part.shopMade.tested} onChange={(tested) => edit({ shopMade: { tested } })}>
+          Proof tested
+        </Switch>
+      )}
+    </Group>
   );
 }
 

@@ -9,10 +9,11 @@ import { formatQuantity } from "~/core/units/format";
 import { explainRun } from "~/messages/explain";
 import { useJob, useSettled } from "~/state/job";
 import { Button } from "~/ui/button";
-import { Quantity, Select, TextField } from "~/ui/fields";
+import { Quantity, Select, Switch, TextField } from "~/ui/fields";
 import { Figure } from "./Figure";
 import { QuantityField } from "./fields";
 import { Buttons, Group, Lines, positive, useFields } from "./inspectorParts";
+import { Neighbours } from "./Neighbours";
 import { newPartKinds } from "./newPartKinds";
 
 export function RunInspector({ run }: { run: Run }) {
@@ -33,6 +34,8 @@ export function RunInspector({ run }: { run: Run }) {
   const leg = verdict?.way?.legs.find(({ id }) => id === run.id);
   const index = solved?.network.linkOf.get(run.id) ?? -1;
   const figures = solved && index >= 0 ? figuresOf(solved, index) : null;
+  const edit = (change: Partial<Omit<Run, "id" | "from" | "to">>) =>
+    void dispatch({ name: "editRun", id: run.id, change });
   const insert = () => {
     const id = newId();
     void dispatch({ name: "insertPart", id, kind, runId: run.id, newRunId: newId() }).then(
@@ -119,6 +122,21 @@ export function RunInspector({ run }: { run: Run }) {
           }
         />
       </Group>
+      <Group className="two">
+        <QuantityField
+          label="Held every"
+          dimension="length"
+          unit={units.length}
+          value={run.supportEveryM}
+          check={positive}
+          onCommit={(supportEveryM) => edit({ supportEveryM })}
+        />
+        <TextField label="Mark on it" value={run.mark ?? ""} onCommit={(mark) => edit({ mark })} />
+        <Switch isOn={run.provisional ?? false} onChange={(provisional) => edit({ provisional })}>
+          Provisional
+        </Switch>
+      </Group>
+      <Neighbours run={run} />
       <Group>
         <Select label="Let in a part" value={kind} options={newPartKinds} onChange={setKind} />
         <Buttons>

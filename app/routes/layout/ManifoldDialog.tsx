@@ -17,11 +17,18 @@ import { Actions, Dialog } from "~/ui/dialog";
 import { Switch } from "~/ui/fields";
 import { Tabs } from "~/ui/tabs";
 
+/** Of so many positions, in the plural. */
 const dangerNames: Record<Danger, string> = {
   returnElsewhere: "return into another tank",
-  returnClosed: "return shut with the engine running",
-  tanksJoined: "two tanks open to each other",
+  returnClosed: "shut a return with the engine running",
+  tanksJoined: "open two tanks to each other",
 };
+const dangerOf = (danger: Danger, consumer: string): string =>
+  ({
+    returnElsewhere: `${consumer} returns into another tank`,
+    returnClosed: `the return of ${consumer} is shut while it runs`,
+    tanksJoined: "two tanks are open to each other",
+  })[danger];
 const SHOWN = 12;
 
 const List = styled.ul`
@@ -93,8 +100,7 @@ function EveryPosition() {
         {found.causes.slice(0, SHOWN).map((cause, i) => (
           <li key={i}>
             <b>{cause.settings.map((setting) => settingName(plan, setting)).join(" with ")}</b>:{" "}
-            {dangerNames[cause.danger]}
-            {cause.consumerId && ` of ${nameOf(job, cause.consumerId)}`}
+            {dangerOf(cause.danger, cause.consumerId === null ? "" : nameOf(job, cause.consumerId))}.
             <small>{interlock(cause)}</small>
           </li>
         ))}

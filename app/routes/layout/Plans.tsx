@@ -48,8 +48,11 @@ const rows = (units: UnitChoice, name: (id: string) => string): Row[] => [
     of: ({ deadM3 }) => formatQuantity("volume", deadM3, units.volume),
     worth: ({ deadM3 }) => -deadM3,
   },
-  { name: "Can leak at", of: ({ leakPoints }) => String(leakPoints), worth: ({ leakPoints }) => -leakPoints },
-  { name: "Screwed joints", of: ({ joints }) => String(joints), worth: () => null },
+  {
+    name: "Can leak at",
+    of: ({ leakPoints, joints }) => `${leakPoints}, ${joints} screwed`,
+    worth: ({ leakPoints }) => -leakPoints,
+  },
   { name: "Hose", of: ({ hoseM }) => `${formatNumber(hoseM)} m`, worth: ({ hoseM }) => -hoseM },
   {
     name: "Filter change",

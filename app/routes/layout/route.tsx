@@ -18,12 +18,13 @@ import { settingText } from "~/plumbing/settingText";
 import { usePlumbing } from "~/plumbing/usePlumbing";
 import { fileName, saveText } from "~/state/files";
 import { useExplored, useJob } from "~/state/job";
-import { Button } from "~/ui/button";
+import { Button, ToggleButton } from "~/ui/button";
 import { Actions, Dialog } from "~/ui/dialog";
 import { Select, Switch, TextField } from "~/ui/fields";
 import { say } from "~/ui/toast";
 import { newPartKinds } from "../job/newPartKinds";
 import { useLocalActions } from "../job/shortcuts";
+import { InVehicle } from "./InVehicle";
 import { ManifoldDialog } from "./ManifoldDialog";
 import { OtherPlan, useDifferences } from "./Plans";
 import { PlansDialog } from "./PlansDialog";
@@ -45,6 +46,7 @@ const Zoom = styled.div`
 `;
 const Stage = styled.div`
   position: relative; min-height: 0; display: grid;
+  &[hidden] { display: none; }
   @media (max-width: 600px) { display: none; }
 `;
 const Canvas = styled.div`
@@ -83,6 +85,7 @@ export default function LayOut() {
   const [editing, setEditing] = useState(false);
   const [planning, setPlanning] = useState(false);
   const [manifold, setManifold] = useState(false);
+  const [inVehicle, setInVehicle] = useState(false);
   const [otherId, setOther] = useState<Id | null>(null);
   const other = job.plans.find(({ id }) => id === otherId && id !== plan.id) ?? null;
   const { here } = useDifferences(other);
@@ -192,7 +195,7 @@ export default function LayOut() {
       <Bar>
         <Button onPress={addTank}>Add tank</Button>
         <Button onPress={addEngine}>Add engine</Button>
-        <div style={{ width: 150 }}>
+        <div style={{ width: 118 }}>
           <Select
             label="Add a part"
             hideLabel
@@ -205,11 +208,15 @@ export default function LayOut() {
         <Button onPress={() => setEditing(true)}>Line-ups…</Button>
         <Button onPress={() => setPlanning(true)}>Plans…</Button>
         <Button onPress={() => setManifold(true)}>Manifold…</Button>
+        <ToggleButton isSelected={inVehicle} onChange={setInVehicle}>
+          In the vehicle
+        </ToggleButton>
         <Link to={`/job/${job.id}/print/valves`}>Valve table</Link>
         <span className="grow" />
         {verdict && <span role="status">{outcomeText(verdict, job.units)}</span>}
       </Bar>
-      <Stage>
+      {inVehicle && <InVehicle />}
+      <Stage hidden={inVehicle}>
         <Zoom>
           <Button
             $quiet

@@ -1,0 +1,79 @@
+/** What a run passes: hot, moving or sharp things, by where along it and how near. */
+import { leastApartM } from "~/core/findings/nearDanger";
+import { newId } from "~/core/plan/ids";
+import type { Neighbour, Run } from "~/core/plan/types";
+import { formatQuantity } from "~/core/units/format";
+import { useJob } from "~/state/job";
+import { Button } from "~/ui/button";
+import { Select, Switch, TextField } from "~/ui/fields";
+import { QuantityField } from "./fields";
+import { Buttons, Group } from "./inspectorParts";
+
+const kinds: { id: Neighbour["kind"]; name: string }[] = [
+  { id: "hot", name: "hot" },
+  { id: "moving", name: "moving" },
+  { id: "sharp", name: "sharp edge" },
+  { id: "line", name: "another line" },
+  { id: "battery", name: "battery" },
+];
+const notLess = (si: number) => (si >= 0 ? null : "Not less than nothing.");
+
+export function Neighbours({ run }: { run: Run }) {
+  const { job, dispatch } = useJob();
+  const { units } = job;
+  const near = run.neighbours ?? [];
+  const keep = (neighbours: Neighbour[]) =>
+    void dispatch({ name: "editRun", id: run.id, change: { neighbours } });
+  const edit = (id: string, change: Partial<Neighbour>) =>
+    keep(near.map((one) => (one.id === id ? { ...one, ...change } : one)));
+  return (
+    <details open={near.length > 0}>
+      <summary>What it passes, {near.length}</summary>
+      {near.map((one) => (
+        <Group className="two" key={one.id}>
+          <TextField label="What" value={one.name} onCommit={(name) => edit(one.id, { name })} />
+          <Select
+            label="It is"
+            value={one.kind}
+            options={kinds}
+            onChange={(kind) => edit(one.id, { kind })}
+          />
+          <QuantityField
+            label="From the start"
+            dimension="length"
+            unit={units.length}
+            value={one.atM}
+            check={notLess}
+            onCommit={(atM) => edit(one.id, { atM })}
+          />
+          <QuantityField
+            label={`Apart, ${formatQuantity("length", leastApartM[one.kind], units.length)} at least`}
+            dimension="length"
+            unit={units.length}
+            value={one.apartM}
+            check={notLess}
+            onCommit={(apartM) => edit(one.id, { apartM })}
+          />
+          <Switch isOn={one.guarded} onChange={(guarded) => edit(one.id, { guarded })}>
+            Shield, tie or grommet
+          </Switch>
+          <Button $quiet onPress={() => keep(near.filter(({ id }) => id !== one.id))}>
+            Take it out
+          </Button>
+        </Group>
+      ))}
+      <Buttons>
+        <Button
+          onPress={() =>
+            keep([
+              ...near,
+              { id: newId(), kind: "hot", name: "exhaust", atM: 0, apartM: 0.15, guarded: false },
+            ])
+          }
+        >
+          Add what it passes
+        </Button>
+      </Buttons>
+    </details>
+  );
+}
