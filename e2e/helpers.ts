@@ -10,6 +10,16 @@ export async function openMarram(page: Page, place = "layout"): Promise<void> {
   await expect(page.getByRole("heading", { level: 1, name: "Marram", exact: true })).toBeVisible();
 }
 
+const demoNames = { marram: "Marram", unit12: "Unit 12", van: "The reading van" } as const;
+
+/** Opens one of the demo jobs at a place. */
+export async function openDemo(page: Page, id: keyof typeof demoNames, place = "layout"): Promise<void> {
+  await page.goto("/");
+  await expect(page.getByRole("link", { name: new RegExp(demoNames[id]) })).toBeVisible();
+  await page.goto(`/job/${id}/${place}`);
+  await expect(page.getByRole("heading", { level: 1, name: demoNames[id], exact: true })).toBeVisible();
+}
+
 export async function press(page: Page, hand: Hand, target: Locator): Promise<void> {
   if (hand === "mouse") return target.click();
   await target.focus();

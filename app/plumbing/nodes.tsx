@@ -44,6 +44,9 @@ const halo = {
   fontStretch: "78%",
 } as const;
 
+/** On a drawing so small that names outgrow their parts, figures under them are left to the inspector. */
+const MOST_TEXT_WITH_FIGURES = 1.45;
+
 type NodeBox = { x: number; y: number; width: number; height: number };
 
 const tankHalo = { ...halo, stroke: "var(--atRest)" } as const;
@@ -139,7 +142,7 @@ export function PartNode({
             {line}
           </text>
         ))}
-        {sub && (
+        {sub && text <= MOST_TEXT_WITH_FIGURES && (
           <text
             x={cx}
             y={y + lines.length * 12.5 * text}

@@ -214,7 +214,18 @@ export function ManifoldDialog({
         onChoose={setTab}
         tabs={[
           { id: "every", name: `Every position of ${plan.name}`, body: () => <EveryPosition /> },
-          { id: "propose", name: "Propose one", body: () => <Propose onDone={() => onOpenChange(false)} /> },
+          {
+            id: "propose",
+            name: "Propose one",
+            body: () => (
+              <Propose
+                onDone={() => {
+                  setTab("every");
+                  onOpenChange(false);
+                }}
+              />
+            ),
+          },
         ]}
       />
     </Dialog>

@@ -104,7 +104,10 @@ function Figures({ plans, differences }: { plans: readonly Plan[]; differences: 
                 <td key={row.name} className="n">
                   {best(row, one) ? (
                     <b>
-                      {row.of(one)} <span aria-label="better">✓</span>
+                      {row.of(one)}{" "}
+                      <span role="img" aria-label="better">
+                        ✓
+                      </span>
                     </b>
                   ) : (
                     row.of(one)

@@ -54,6 +54,10 @@ export default function OverTime() {
   const { units } = job;
   const name = (id: Id) => plan.lineUps.find((one) => one.id === id)?.name ?? nameOf(job, id);
   const run = work.status === "done" && !isStopped ? work.value : null;
+  // The last run stays in sight while the next is worked out.
+  const [last, setLast] = useState(run);
+  if (run && run !== last) setLast(run);
+  const shown = run ?? (isStopped ? null : last);
   const scrub = (next: number) => {
     setAt(next);
     if (!run) return;
@@ -107,48 +111,52 @@ export default function OverTime() {
         )}
       </p>
       <Duty stored={duty}>
-        {(strip) =>
-          run ? (
-            <Split>
-              <div>
-                {strip}
-                <LineChart
-                  label="Fuel in each tank over the duty"
-                  x="hours"
-                  y={`aboard, ${units.volume}`}
-                  yMin={0}
-                  xMax={ofS / 3600}
-                  height={230}
-                  moments={[
-                    ...run.events
-                      .filter(({ kind, atS: s }) => kind !== "step" || s > 0)
-                      .map((event) => ({ x: event.atS / 3600, isDanger: isGrave(event) })),
-                    ...(atS === null ? [] : [{ x: atS / 3600, isNow: true }]),
-                  ]}
-                  series={used.map(({ id, name: tank }, i) => ({
-                    name: tank,
-                    colour: "ink",
-                    dash: dashes[i % dashes.length],
-                    points: run.points.map((point) => ({
-                      x: point.atS / 3600,
-                      y: fromSi("volume", point.aboardM3[id] ?? 0, units.volume),
-                    })),
-                  }))}
-                />
-                <Slider
-                  label="Moment shown on the Keel"
-                  value={atS ?? 0}
-                  min={0}
-                  max={ofS}
-                  step={Math.max(1, Math.round(ofS / 500))}
-                  output={atS === null ? "move to follow the run" : `${clockText(atS)} h`}
-                  onChange={scrub}
-                />
-              </div>
+        {(strip) => (
+          <Split>
+            <div>
+              {strip}
+              {shown && (
+                <>
+                  <LineChart
+                    label="Fuel in each tank over the duty"
+                    x="hours"
+                    y={`aboard, ${units.volume}`}
+                    yMin={0}
+                    xMax={ofS / 3600}
+                    height={230}
+                    moments={[
+                      ...shown.events
+                        .filter(({ kind, atS: s }) => kind !== "step" || s > 0)
+                        .map((event) => ({ x: event.atS / 3600, isDanger: isGrave(event) })),
+                      ...(atS === null ? [] : [{ x: atS / 3600, isNow: true }]),
+                    ]}
+                    series={used.map(({ id, name: tank }, i) => ({
+                      name: tank,
+                      colour: "ink",
+                      dash: dashes[i % dashes.length],
+                      points: shown.points.map((point) => ({
+                        x: point.atS / 3600,
+                        y: fromSi("volume", point.aboardM3[id] ?? 0, units.volume),
+                      })),
+                    }))}
+                  />
+                  <Slider
+                    label="Moment shown on the Keel"
+                    value={atS ?? 0}
+                    min={0}
+                    max={ofS}
+                    step={Math.max(1, Math.round(ofS / 500))}
+                    output={atS === null ? "move to follow the run" : `${clockText(atS)} h`}
+                    onChange={scrub}
+                  />
+                </>
+              )}
+            </div>
+            {shown && (
               <div>
                 <h3>Events</h3>
                 <Events>
-                  {run.events.map((event, i) => (
+                  {shown.events.map((event, i) => (
                     <li key={i}>
                       <button type="button" onClick={() => scrub(event.atS)}>
                         <span>{clockText(event.atS)}</span>
@@ -162,7 +170,7 @@ export default function OverTime() {
                 <h3 style={{ marginTop: 10 }}>How long it feeds from now</h3>
                 <table style={{ fontSize: 13 }}>
                   <tbody>
-                    {run.endurance.map(({ lineUpId, found }) => (
+                    {shown.endurance.map(({ lineUpId, found }) => (
                       <tr key={lineUpId}>
                         <td>{name(lineUpId)}</td>
                         <td className="n">
@@ -179,11 +187,9 @@ export default function OverTime() {
                   its change point in 500 h of rated flow: common practice, no source.
                 </p>
               </div>
-            </Split>
-          ) : (
-            strip
-          )
-        }
+            )}
+          </Split>
+        )}
       </Duty>
       <div style={{ width: 130 }}>
         <QuantityField

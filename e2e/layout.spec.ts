@@ -1,0 +1,180 @@
+import { writeFileSync } from "node:fs";
+import AxeBuilder from "@axe-core/playwright";
+import { expect, type Page, test } from "@playwright/test";
+import { proposeManifold } from "~/core/manifold/propose";
+import { newEngine, newJob, newTank } from "~/core/plan/blank";
+import { writeJobFile } from "~/schemas/file";
+import { choose, fill, openDemo, press, storedJob } from "./helpers";
+
+/** Names on the drawing that lie over one another, or over another part's body. */
+async function overlaps(page: Page): Promise<string[]> {
+  await expect(page.locator("svg[data-status=laid]")).toBeVisible();
+  return page.locator("svg[data-status=laid]").evaluate((svg) => {
+    const texts = [...svg.querySelectorAll("text")]
+      .filter((text) => text.textContent && text.getBoundingClientRect().width > 0)
+      .map((text) => ({
+        text: text.textContent ?? "",
+        group: text.closest("[role=button]"),
+        box: text.getBoundingClientRect(),
+      }));
+    const crossing = (a: DOMRect, b: DOMRect) =>
+      Math.min(a.right, b.right) - Math.max(a.left, b.left) > 2 &&
+      Math.min(a.bottom, b.bottom) - Math.max(a.top, b.top) > 3;
+    const found: string[] = [];
+    texts.forEach((one, i) => {
+      for (const other of texts.slice(i + 1))
+        if (one.group !== other.group && crossing(one.box, other.box))
+          found.push(`${one.text} | ${other.text}`);
+    });
+    return found;
+  });
+}
+
+for (const id of ["marram", "unit12", "van"] as const) {
+  test(`${id}: no name lies over another on the drawing`, async ({ page }) => {
+    await openDemo(page, id);
+    expect(await overlaps(page)).toEqual([]);
+  });
+}
+
+test("a plan of forty parts is drawn without names over one another", async ({ page }) => {
+  const job = newJob("forty", "Forty parts");
+  const at = (xM: number, yM: number, zM: number) => ({ xM, yM, zM });
+  for (const [i, name] of ["Port", "Day tank", "Starboard"].entries())
+    job.tanks.push(newTank(`t${i}`, name, at(2.2, 0.8 - i, 0.4)));
+  job.consumers.push(
+    newEngine("e1", "Port engine", at(0, 0.5, 0.5)),
+    newEngine("e2", "Starboard engine", at(0, -0.5, 0.5)),
+    newEngine("e3", "Generator", at(-1, 0, 0.5), "generator"),
+    newEngine("e4", "Heater", at(-1, -0.8, 0.5), "heater"),
+    newEngine("e5", "Winch engine", at(-1, 0.9, 0.5)),
+    newEngine("e6", "Harbour set", at(-1.5, 0.4, 0.5), "generator"),
+  );
+  for (const { id } of job.tanks) job.plans[0]!.conditions.aboardM3[id] = 0.12;
+  const tankIds = job.tanks.map(({ id }) => id);
+  const { plan, tanks } = proposeManifold(
+    job,
+    {
+      feeds: [
+        { consumerId: "e1", tankIds },
+        { consumerId: "e2", tankIds },
+        { consumerId: "e3", tankIds: ["t1"] },
+        { consumerId: "e4", tankIds: ["t1"] },
+        { consumerId: "e5", tankIds: ["t0", "t2"] },
+        { consumerId: "e6", tankIds: ["t1"] },
+      ],
+      transfers: [{ fromId: "t0", toId: "t1" }],
+      polishIds: ["t1"],
+    },
+    "m",
+  );
+  const whole = { ...job, tanks, plans: [plan], currentPlanId: "m" };
+  const count = plan.parts.length + tanks.length + job.consumers.length;
+  expect(count).toBeGreaterThanOrEqual(40);
+  const file = test.info().outputPath("forty.keel.json");
+  writeFileSync(file, writeJobFile(whole));
+  await page.goto("/");
+  await page.getByRole("button", { name: "Open a file…" }).click();
+  await page.getByLabel("A .keel.json file").setInputFiles(file);
+  await expect(page.getByRole("link", { name: /Forty parts/ })).toBeVisible();
+  await page.goto("/job/forty/layout");
+  expect(await overlaps(page)).toEqual([]);
+});
+
+test("every kind of part can be added, chosen and read, and taken back by undo", async ({ page }) => {
+  test.slow();
+  const faults: string[] = [];
+  page.on("pageerror", (error) => faults.push(String(error)));
+  await page.goto("/");
+  await page.getByRole("button", { name: "New job" }).click();
+  await page.getByRole("button", { name: "Start", exact: true }).click();
+  await expect(page).toHaveURL(/layout/);
+  await page.getByRole("button", { name: "Add a part" }).click();
+  const kinds = await page.getByRole("option").allTextContents();
+  await page.keyboard.press("Escape");
+  expect(kinds.length).toBeGreaterThanOrEqual(28);
+  for (const kind of kinds) {
+    await choose(page, "mouse", "Add a part", new RegExp(`^${kind.replace(/[()]/g, ".")}$`));
+    await expect(page.getByRole("region", { name: "Chosen part" })).toBeVisible();
+  }
+  await expect(page.locator("svg[data-status=laid] [role=button]")).toHaveCount(kinds.length, {
+    timeout: 20_000,
+  });
+  for (let i = 0; i < kinds.length; i++) await page.getByRole("button", { name: "Undo" }).click();
+  await expect(page.getByText("Nothing is laid out yet.")).toBeVisible();
+  expect(faults).toEqual([]);
+});
+
+for (const hand of ["mouse", "keyboard"] as const) {
+  test(`a manifold is judged in every position, one is proposed and stands beside the plan, by ${hand}`, async ({
+    page,
+  }) => {
+    await openDemo(page, "marram");
+    await press(page, hand, page.getByRole("button", { name: "Manifold…" }));
+    const dialog = page.getByRole("dialog");
+    await expect(dialog).toContainText("2048 positions: 90 feed and return as they should");
+    await expect(dialog).toContainText(
+      "Supply manifold, port shut with Return manifold, port open: Engine returns into another tank",
+    );
+    await expect(dialog).toContainText("One handle for both");
+    const { violations } = await new AxeBuilder({ page }).include("[role=dialog]").analyze();
+    expect(violations.map(({ id, nodes }) => `${id}: ${nodes[0]?.html}`)).toEqual([]);
+    if (hand === "mouse") await dialog.getByRole("tab", { name: "Propose one" }).click();
+    else {
+      await dialog.getByRole("tab", { name: /Every position/ }).focus();
+      await page.keyboard.press("ArrowRight");
+    }
+    await press(page, hand, dialog.getByRole("button", { name: "Port wing to Day tank" }));
+    await press(page, hand, dialog.getByRole("button", { name: "Put it beside the plan" }));
+    await expect(dialog).toHaveCount(0);
+    await expect(page.getByText(/stands beside the other plans/)).toBeVisible();
+    await expect(page.getByRole("status").filter({ hasText: "fed 210 L/h" })).toBeVisible();
+    await press(page, hand, page.getByRole("button", { name: "Manifold…" }));
+    await expect(page.getByRole("dialog")).toContainText("positions");
+    await page.keyboard.press("Escape");
+    const stored = JSON.parse(await storedJob(page, "marram")) as { plans: { name: string }[] };
+    expect(stored.plans.map(({ name }) => name)).toEqual(["A, duplex, manifolds", "Manifold 1"]);
+  });
+}
+
+test("a plan is forked, changed, held against the first, and what differs is told on both drawings", async ({
+  page,
+}) => {
+  await openDemo(page, "unit12");
+  await page.getByRole("button", { name: "Plans…" }).click();
+  await page.getByRole("button", { name: /^Fork/ }).click();
+  await page.keyboard.press("Escape");
+  const table = page.getByRole("region", { name: "Plans side by side" });
+  await expect(table).toContainText("0 differ");
+  await page
+    .getByRole("button", { name: /^Separator/ })
+    .first()
+    .click();
+  await fill(page.getByLabel("Rated flow").first(), "750 L/h");
+  await expect(table).toContainText("1 differ");
+  await expect(page.getByRole("img", { name: "otherwise in the other plan" })).toHaveCount(2);
+  await expect(table.getByRole("row").nth(1).getByRole("img", { name: "better" }).first()).toBeVisible();
+  await table.getByRole("button", { name: "Work on it" }).click();
+  const stored = JSON.parse(await storedJob(page, "unit12")) as { currentPlanId: string };
+  expect(stored.currentPlanId).toBe("planA");
+});
+
+test("a line is traced in the vehicle by keys: a point is moved up, a hump is told, and what it passes is judged", async ({
+  page,
+}) => {
+  await openDemo(page, "unit12");
+  await page.getByRole("button", { name: "In the vehicle" }).click();
+  const line = page.getByRole("button", { name: "Return cooler to Frame tank", exact: true }).first();
+  await line.focus();
+  await page.keyboard.press("Enter");
+  await page.getByRole("button", { name: "Trace its way" }).click();
+  await page.getByRole("button", { name: /^Point 1 from port side/ }).focus();
+  for (let i = 0; i < 3; i++) await page.keyboard.press("Shift+ArrowUp");
+  await expect(page.getByText(/hump of \d+ mm/)).toBeVisible();
+  await expect(page.getByText("air stays")).toBeVisible();
+  const apart = page.getByRole("textbox", { name: /^Apart, 100 mm at least/ });
+  await fill(apart, "120 mm");
+  await expect(page.getByRole("button", { name: /exhaust down-pipe/ })).toHaveCount(0);
+  const { violations } = await new AxeBuilder({ page }).analyze();
+  expect(violations.map(({ id, nodes }) => `${id}: ${nodes[0]?.html}`)).toEqual([]);
+});
