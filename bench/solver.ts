@@ -9,6 +9,7 @@ import { buildNetwork } from "~/core/network/network";
 import { postureOf } from "~/core/network/posture";
 import { currentPlan } from "~/core/plan/ports";
 import type { Conditions, Job } from "~/core/plan/types";
+import { capacityM3 } from "~/core/tanks/tank";
 import { bigJob } from "./bigPlan";
 import { median, ms, quantile, show } from "./measure";
 
@@ -63,12 +64,13 @@ function reSolve(ws: Workspace, name: string, job: Job): void {
   const base = fuelAt(job.fuel, plan.conditions.fuelC);
   if (!base) throw new Error("no fuel");
   const tankNodes = job.tanks.map(({ id }) => model.getNodeIndex(id));
-  const probe = model.getLinkIndex("r1");
+  const [firstRun] = plan.runs;
+  const probe = model.getLinkIndex(firstRun?.id ?? "");
   for (let i = 0; i < 1500; i++) {
     const up = i % 2 === 0;
     const fuelC = up ? 10 + (i % 5) : 20 + (i % 5);
     const aboardM3 = Object.fromEntries(
-      job.tanks.map(({ id }, k) => [id, (up ? 0.08 : 0.14) + 0.005 * ((i + k) % 4)]),
+      job.tanks.map((tank, k) => [tank.id, capacityM3(tank) * ((up ? 0.4 : 0.7) + 0.025 * ((i + k) % 4))]),
     );
     const conditions = { ...plan.conditions, fuelC, aboardM3 };
     const fuel = fuelAt(job.fuel, fuelC);
@@ -113,13 +115,20 @@ const ws = new Workspace();
 await ws.loadModule();
 console.warn = () => undefined;
 
-const marram = (JSON.parse(readFileSync("demo/marram.keel.json", "utf8")) as { job: Job }).job;
+const demo = (name: string) =>
+  (JSON.parse(readFileSync(`demo/${name}.keel.json`, "utf8")) as { job: Job }).job;
+const marram = demo("marram");
 const laminar = bigJob(28, { checks: false, feedLH: 90, boreM: 0.0127 });
 const mixed = bigJob(28, { checks: true, feedLH: 420, boreM: 0.0127 });
 
 fromPlan(ws, "Marram", marram);
+fromPlan(ws, "Unit 12", demo("unit-12"));
+fromPlan(ws, "The reading van", demo("reading-van"));
 fromPlan(ws, "laminar ladder", laminar);
 fromPlan(ws, "mixed ladder with checks", mixed);
+reSolve(ws, "Marram", marram);
+reSolve(ws, "Unit 12", demo("unit-12"));
+reSolve(ws, "The reading van", demo("reading-van"));
 reSolve(ws, "laminar ladder", laminar);
 reSolve(ws, "mixed ladder with checks", mixed);
 

@@ -29,6 +29,8 @@ export function eventText(event: RunEvent, units: UnitChoice, name: (id: string)
       return `${name(event.tankId)} reaches ${formatQuantity("temperature", event.tempC, units.temperature)}`;
     case "filterDue":
       return `${name(event.partId)} is at its change point`;
+    case "potDrains":
+      return `${name(event.partId)} is not kept full`;
     case "failed":
       return "No solution: the fuel is outside what is known of it";
   }

@@ -1,7 +1,7 @@
 /** The plumbing drawn by itself: parts, hoses by what the fuel in them does, flow marks that move with its speed. */
 import { memo, type PointerEvent as ReactPointerEvent, useRef, useState } from "react";
 import styled, { keyframes } from "styled-components";
-import { gaugeAtPort } from "~/core/hydraulics/derive";
+import { gaugeAtPort, returnLinks } from "~/core/hydraulics/derive";
 import type { LineUpVerdict } from "~/core/hydraulics/worst";
 import type { Network } from "~/core/network/network";
 import type { Difference } from "~/core/plan/compare";
@@ -119,12 +119,12 @@ function edgeState(
   verdict: LineUpVerdict | null,
   item: { id: Id; from: Run["from"]; to: Run["to"]; boreM?: number },
   sourceKey: string,
+  returns: Uint8Array | null,
 ): EdgeState {
   const none: EdgeState = { kind: "idle", sense: 0, velocityMS: 0 };
   const result = verdict?.result;
   if (!verdict?.way || result?.outcome !== "solved") return none;
   const index = result.network.linkOf.get(item.id);
-  const leg = verdict.way.legs.find(({ id }) => id === item.id);
   let q = index === undefined ? 0 : (result.flow[index] as number);
   if (index === undefined) {
     // A joint: it carries what the way through the part behind it carries.
@@ -135,19 +135,17 @@ function edgeState(
   }
   if (q === 0) return none;
   const gauge = (gaugeAtPort(result, portKey(item.from)) + gaugeAtPort(result, portKey(item.to))) / 2;
-  const isReturn = leg?.side === "return" || (!leg && isDownstreamOfReturn(verdict, item));
+  const isReturn = index === undefined ? isJointOfReturn(verdict, item) : returns?.[index] === 1;
   const kind = isReturn ? "return" : gauge < 0 ? "vacuum" : "pressure";
   const sense = (portKey(item.from) === sourceKey ? 1 : -1) * Math.sign(q);
   const velocityMS = item.boreM ? Math.abs(q) / ((Math.PI / 4) * item.boreM ** 2) : 0;
   return { kind, sense: index === undefined ? 0 : sense, velocityMS };
 }
 
-const isDownstreamOfReturn = (verdict: LineUpVerdict, item: { from: Run["from"]; to: Run["to"] }) =>
-  [item.from.part, item.to.part].some((id) =>
+/** A joint has no link: it is on the return where both its parts are. */
+const isJointOfReturn = (verdict: LineUpVerdict, item: { from: Run["from"]; to: Run["to"] }) =>
+  [item.from.part, item.to.part].every((id) =>
     verdict.way?.stations.some((station) => station.id === id && station.side === "return"),
-  ) &&
-  ![item.from.part, item.to.part].some((id) =>
-    verdict.way?.stations.some((station) => station.id === id && station.side === "feed"),
   );
 
 export const Plumbing = memo(function Plumbing(props: PlumbingProps) {
@@ -195,6 +193,7 @@ export const Plumbing = memo(function Plumbing(props: PlumbingProps) {
     if (held?.moved && drag) onNudge?.(held.id, Math.round(drag.dx), Math.round(drag.dy));
     setDrag(null);
   };
+  const returns = verdict?.result.outcome === "solved" ? returnLinks(verdict.result) : null;
   const parts = new Map(partsOf(job, plan).map((part) => [part.id, part]));
   const tanks = new Map(job.tanks.map((tank) => [tank.id, tank]));
   const connections = [...plan.runs, ...plan.joints.map((joint) => ({ ...joint, boreM: undefined }))];
@@ -209,7 +208,7 @@ export const Plumbing = memo(function Plumbing(props: PlumbingProps) {
         const [a, b] =
           source === portKey(item.from) ? [item.from.part, item.to.part] : [item.to.part, item.from.part];
         const d = edgePath(points, shift(a), shift(b));
-        const state = edgeState(verdict, item, source);
+        const state = edgeState(verdict, item, source, returns);
         return (
           <Edge
             key={item.id}

@@ -2,6 +2,7 @@
  * The plumbing as a graph to be laid out: tanks on the left, consumers on the right. Supply is drawn with its flow,
  * return against it, so that everything goes from left to right and no edge has to run back.
  */
+import { returnLinks } from "~/core/hydraulics/derive";
 import { LineUpSolver } from "~/core/hydraulics/solve";
 import type { Network } from "~/core/network/network";
 import { isConsumer } from "~/core/plan/families";
@@ -94,23 +95,9 @@ function flowsOverLineUps(network: Network): Flows {
     result.flow.forEach((q, i) => {
       if (Math.abs(q) > Math.abs(largest[i] as number)) largest[i] = q;
     });
-    const wet = new Set(
-      network.engines.flatMap(({ part, back }) =>
-        back !== null && lineUp.consumers[part.id] === "running" ? [back] : [],
-      ),
-    );
-    for (let grew = true; grew; ) {
-      grew = false;
-      network.links.forEach((link, i) => {
-        const q = result.flow[i] as number;
-        const tail = q > 0 ? link.from : link.to;
-        const head = q > 0 ? link.to : link.from;
-        if (q === 0 || isReturn[i] || !wet.has(tail)) return;
-        isReturn[i] = 1;
-        if (head < network.topology.unknowns) wet.add(head);
-        grew = true;
-      });
-    }
+    returnLinks(result).forEach((one, i) => {
+      if (one) isReturn[i] = 1;
+    });
   }
   return { largest, isReturn };
 }
@@ -192,6 +179,10 @@ const nodeSize = (kind: GraphNode["kind"], east: number, west: number) => {
 /** Least distance between two hoses at a tank, px. */
 const TANK_PORT_PX = 15;
 
+/** A tank with many hoses is drawn higher, so that all of them meet it. */
+const tankHeight = ({ ports }: Tank): number =>
+  Math.max(sizes.tank.height, 24 + TANK_PORT_PX * Math.max(0, ports.length - 1));
+
 /** Where the hose really goes on: high or low on the tank, kept apart enough to be seen. */
 function tankPorts(tank: Tank, height: number): GraphPort[] {
   const { lowM, highM } = heightsOf(tank);
@@ -204,6 +195,11 @@ function tankPorts(tank: Tank, height: number): GraphPort[] {
     const before = wanted[i - 1];
     if (before) port.y = Math.max(port.y, before.y + TANK_PORT_PX);
   });
+  // Pushed off the foot they go up again, as far as they must.
+  wanted.reduceRight((below, port) => {
+    port.y = Math.min(port.y, below);
+    return port.y - TANK_PORT_PX;
+  }, height - 12);
   return wanted.map(({ id, y }) => ({ id, side: "EAST", y }));
 }
 
@@ -250,8 +246,9 @@ export function plumbingGraph(job: Job, plan: Plan, network: Network): PlumbingG
   const tanks: GraphNode[] = shown.map((tank) => ({
     id: tank.id,
     kind: "tank",
-    ...nodeSize("tank", 0, 0),
-    ports: tankPorts(tank, sizes.tank.height),
+    width: sizes.tank.width,
+    height: tankHeight(tank),
+    ports: tankPorts(tank, tankHeight(tank)),
   }));
   const parts: GraphNode[] = partsOf(job, plan).map((part) => {
     const keys = portsOf(part).map(({ id }, i) => ({

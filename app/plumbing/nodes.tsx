@@ -125,8 +125,10 @@ export function PartNode({
   const station = verdict?.way?.stations.find(({ id }) => id === part.id);
   const portSide = (id: string) => placed.ports.get(`${part.id}.${id}`)?.side ?? "WEST";
   const result = verdict?.result.outcome === "solved" ? verdict.result : null;
-  const under = (y: number, sub?: string) => {
+  const under = (top: number, sub?: string) => {
     const lines = wrapped(part.name);
+    // Names that keep their size on a smaller drawing grow away from the part, not into it.
+    const y = top + 11 * (text - 1);
     return (
       <g textAnchor="middle">
         {lines.map((line, i) => (
@@ -353,13 +355,20 @@ function ConsumerNode({
 }) {
   const cx = box.width / 2;
   const outcome = result?.consumers.get(part.id);
-  const glyph = part.kind === "heater" ? HeaterGlyph : EngineGlyph;
-  const Glyph = glyph;
+  const Glyph = part.kind === "heater" ? HeaterGlyph : EngineGlyph;
+  const isLong = part.name.length * 7.2 * text > box.width;
   return (
     <g>
       <Glyph width={box.width} height={box.height} />
       <g textAnchor="middle">
-        <text x={cx} y={62} fontSize={14 * text} fontWeight={650} fill="var(--ink)">
+        <text
+          x={cx}
+          y={62}
+          fontSize={(isLong ? 12 : 14) * text}
+          fontWeight={650}
+          fill="var(--ink)"
+          style={halo}
+        >
           {part.name}
         </text>
         <text x={cx} y={62 + 18 * text} fontSize={12 * text} fill="var(--soft)">

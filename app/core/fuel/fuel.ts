@@ -39,8 +39,25 @@ export function presetFuel(grade: GradeId): Fuel {
   };
 }
 
-/** State at a temperature, or null where the viscosity law gives none. */
+/** A slider and a sweep come back to the same temperatures: so many are kept for each fuel. */
+const MOST_KEPT = 256;
+const kept = new WeakMap<Fuel, Map<number, FuelState | null>>();
+
+/** State at a temperature, or null where the viscosity law gives none. Kept as long as the fuel's record is. */
 export function fuelAt(asBought: Fuel, tempC: number): FuelState | null {
+  let known = kept.get(asBought);
+  if (!known || known.size >= MOST_KEPT) {
+    known = new Map();
+    kept.set(asBought, known);
+  }
+  const found = known.get(tempC);
+  if (found !== undefined) return found;
+  const state = stateAt(asBought, tempC);
+  known.set(tempC, state);
+  return state;
+}
+
+function stateAt(asBought: Fuel, tempC: number): FuelState | null {
   const fuel = blended(asBought);
   const grade = grades[fuel.grade];
   const mm2S = viscosityAt(fuel.viscosityPoints, tempC);

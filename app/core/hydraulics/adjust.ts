@@ -30,12 +30,18 @@ export class Adjusters {
   /** Links through which fuel is forced whatever they hold back: the pressure after them does not answer. */
   readonly forced = new Set<number>();
 
-  constructor(
-    private readonly adjusted: readonly Adjusted[],
-    private readonly settings: Settings,
-  ) {
+  private settings!: Settings;
+
+  constructor(private readonly adjusted: readonly Adjusted[]) {
     this.last = adjusted.map(() => null);
     this.driven = new Float64Array(adjusted.length);
+  }
+
+  /** Before the solves of one setting: nothing is known of it yet. */
+  begin(settings: Settings): void {
+    this.settings = settings;
+    this.last.fill(null);
+    if (this.forced.size > 0) this.forced.clear();
   }
 
   /** Before a solve: throats take the flow of their nozzles as it stands. */

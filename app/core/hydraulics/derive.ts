@@ -99,6 +99,30 @@ export function flowOfRun(solved: SolvedLineUp, run: Run): number {
   return solved.flow[solved.network.linkOf.get(run.id) ?? -1] ?? 0;
 }
 
+/** Links that carry what a running consumer sends back, up to the tanks: 1 by link. */
+export function returnLinks({ network, settings, flow }: SolvedLineUp): Uint8Array {
+  const { from, to, unknowns, linkStart, linkAt } = network.topology;
+  const found = new Uint8Array(flow.length);
+  const seen = new Uint8Array(network.nodes.length);
+  const stack = network.engines.flatMap(({ part, back }) =>
+    back !== null && settings.lineUp.consumers[part.id] === "running" ? [back] : [],
+  );
+  for (const node of stack) seen[node] = 1;
+  for (let node = stack.pop(); node !== undefined; node = stack.pop()) {
+    for (let k = linkStart[node] as number; k < (linkStart[node + 1] as number); k++) {
+      const link = linkAt[k] as number;
+      const q = flow[link] as number;
+      const [tail, head] = (q > 0 ? [from[link], to[link]] : [to[link], from[link]]) as [number, number];
+      if (q === 0 || tail !== node) continue;
+      found[link] = 1;
+      if (head >= unknowns || seen[head]) continue;
+      seen[head] = 1;
+      stack.push(head);
+    }
+  }
+  return found;
+}
+
 /** Net flow out of (+) or into (-) each tank, m3/s. */
 export function tankFlows(solved: SolvedLineUp): Map<Id, number> {
   const out = new Map<Id, number>();

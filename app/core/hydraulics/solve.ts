@@ -2,9 +2,10 @@
 import { headPa } from "../fuel/fuel";
 import { churchill, type FrictionLaw } from "../laws/friction";
 import { tabulated } from "../laws/tabulated";
-import type { Network, NetworkLink } from "../network/network";
+import type { Network } from "../network/network";
 import { makeSettings, type Settings, type SettingsFault } from "../network/settings";
-import type { Conditions, Id, LineUp } from "../plan/types";
+import type { Pushing } from "../plan/families";
+import type { Conditions, DosingPump, Id, LineUp } from "../plan/types";
 import { Adjusters, MOST_ADJUSTMENTS } from "./adjust";
 import { NetworkSolver, type NewtonEnd, Way } from "./newton";
 
@@ -24,7 +25,7 @@ export interface SolvedLineUp {
   gaugePa: Float64Array;
   consumers: Map<Id, ConsumerOutcome>;
   /** Parts that fuel is forced through although they should hold it: a regulator in the way of a return. */
-  forcedIds: Id[];
+  forcedIds: readonly Id[];
   iterations: number;
   massM3S: number;
   energyPa: number;
@@ -42,6 +43,7 @@ const churchillTable = tabulated(churchill);
 
 /** Flows below this are none: 0.0004 L/h, the leakage of a shut link at a few bar is a thousand times less. */
 export const NO_FLOW_M3S = 1e-10;
+const NONE_FORCED: readonly Id[] = [];
 const STARVED_STEPS = 40;
 const STARVED_TOLERANCE = 1e-4;
 
@@ -88,6 +90,7 @@ interface Results {
 export class LineUpSolver {
   private readonly newton: NetworkSolver;
   private readonly warm: { flow: Float64Array; potential: Float64Array };
+  private readonly adjusters: Adjusters;
   private buffers: Settings | undefined;
   private readonly results: Results;
   private readonly tankNodes: readonly number[];
@@ -100,6 +103,7 @@ export class LineUpSolver {
   ) {
     const { topology } = network;
     this.newton = new NetworkSolver(topology, law);
+    this.adjusters = new Adjusters(network.adjusted);
     this.results = {
       flow: new Float64Array(topology.from.length),
       gaugePa: new Float64Array(topology.nodes),
@@ -165,7 +169,10 @@ export class LineUpSolver {
       flow,
       gaugePa: this.gauge(settings, into?.gaugePa ?? new Float64Array(this.warm.potential.length)),
       consumers,
-      forcedIds: [...this.forced].map((index) => this.network.links[index]?.id ?? ""),
+      forcedIds:
+        this.adjusters.forced.size === 0
+          ? NONE_FORCED
+          : [...this.adjusters.forced].map((index) => this.network.links[index]?.id ?? ""),
       iterations,
       massM3S,
       energyPa,
@@ -230,15 +237,13 @@ export class LineUpSolver {
     return this.lastReach;
   }
 
-  private forced: ReadonlySet<number> = new Set();
-
   private run(settings: Settings, demand: Float64Array): NewtonEnd {
     const { unknowns } = this.network.topology;
     this.warm.potential.set(settings.fixed, unknowns);
     const { adjusted } = this.network;
     if (adjusted.length === 0) return this.newton.solve(settings.laws, demand, this.warm);
-    const adjusters = new Adjusters(adjusted, settings);
-    this.forced = adjusters.forced;
+    const { adjusters } = this;
+    adjusters.begin(settings);
     let iterations = 0;
     for (let turn = 0; turn < MOST_ADJUSTMENTS; turn++) {
       adjusters.follow(this.warm.flow);
@@ -277,14 +282,20 @@ export class LineUpSolver {
     }
     for (const { index, link } of settable.humped) {
       if (!flows(index)) continue;
-      for (const { pa } of heightsAlong(link, posture.profileOf(link), potential, fuel.densityKgM3))
-        judge(link.id, pa - limitPa, "vapour");
+      // Straight between its ends' potentials; written out, since it is asked of every solve.
+      const start = potential[link.from] as number;
+      const slope = ((potential[link.to] as number) - start) / link.geometry.lengthM;
+      for (const { atM, zM } of posture.profileOf(link)) {
+        const marginPa = start + slope * atM - headPa(fuel.densityKgM3, zM) - limitPa;
+        if (!(marginPa > 0)) judge(link.id, marginPa, "vapour");
+      }
     }
-    for (const { index, link } of [...settable.pump, ...settable.dosing]) {
-      const { id, mostSuctionPa } = link.part;
-      if (mostSuctionPa === undefined || lineUp.pumps[id] !== "on" || !flows(index)) continue;
-      judge(nodes[link.from]?.id ?? "", gauge(link.from) + mostSuctionPa, "pumpSuction");
-    }
+    const judgePump = (index: number, from: number, { id, mostSuctionPa }: Pushing | DosingPump) => {
+      if (mostSuctionPa === undefined || lineUp.pumps[id] !== "on" || !flows(index)) return;
+      judge(nodes[from]?.id ?? "", gauge(from) + mostSuctionPa, "pumpSuction");
+    };
+    for (const { index, link } of settable.pump) judgePump(index, link.from, link.part);
+    for (const { index, link } of settable.dosing) judgePump(index, link.from, link.part);
     return worst;
   }
 
@@ -333,23 +344,6 @@ export class LineUpSolver {
     this.connected.known = found;
     return found;
   }
-}
-
-/** Gauge pressure at the high and low points along a run, its loss spread evenly over its length. */
-export function heightsAlong(
-  link: Extract<NetworkLink, { kind: "run" }>,
-  profile: readonly { atM: number; zM: number }[],
-  potential: Float64Array,
-  densityKgM3: number,
-): { atM: number; zM: number; pa: number }[] {
-  const { lengthM } = link.geometry;
-  const start = potential[link.from] as number;
-  const end = potential[link.to] as number;
-  return profile.map(({ atM, zM }) => ({
-    atM,
-    zM,
-    pa: start + ((end - start) * atM) / lengthM - headPa(densityKgM3, zM),
-  }));
 }
 
 export function solveLineUp(network: Network, lineUp: LineUp, conditions: Conditions): LineUpResult {

@@ -1,6 +1,7 @@
 import { describe, expect, test } from "@jest/globals";
 import fc from "fast-check";
 import { endLossK } from "./boreChange";
+import { burnM3S } from "./burn";
 import { cubicTransition } from "./cubicTransition";
 import { filterCoefficients } from "./filterDrop";
 import { churchill, colebrookWhite, type FrictionLaw, LAMINAR_BELOW_RE } from "./friction";
@@ -136,4 +137,10 @@ test("the table differs from the law it holds by less than 1e-6, its slope by le
     churchill.evaluate(re, 1e-4, law);
     expect(kept.factor / law.factor).toBeCloseTo(1, 7);
   }
+});
+
+test("burn: 165 kW at 210 g/kWh and 835 kg/m3 by hand; the typical figure is near a maker's 42 L/h for such an engine", () => {
+  const litresAnHour = (gKwh?: number) => burnM3S(165000, 835, gKwh) * 3.6e6;
+  expect(litresAnHour(210)).toBeCloseTo((165 * 210) / 835, 9);
+  expect(Math.abs(litresAnHour() / 42 - 1)).toBeLessThan(0.1);
 });

@@ -196,16 +196,20 @@ function runs(builder: Builder, fed: readonly Fed[]): LineUp[] {
   });
 }
 
-/** Pump on run, engine stopped: what fills and purges a line up to the engine from a tank. */
-function primes(builder: Builder, fed: readonly Fed[]): LineUp[] {
+/**
+ * Engine stopped, the way open from a tank to it: with the pump on it fills and primes the line, with the pump off
+ * it is blown through back into the tank.
+ */
+function fills(builder: Builder, fed: readonly Fed[], name: "Prime" | "Purge"): LineUp[] {
   return fed.flatMap(({ consumer, tankIds, supply, back, pump }) =>
     tankIds.map((tankId, i) => {
       const rest = atRest(builder);
       for (const id of [supply, back])
         if (id !== null) rest.valves[id] = { kind: "position", position: `p${i + 1}` };
-      rest.pumps[pump] = "on";
-      const name = `Prime ${consumer.name} from ${builder.tank(tankId).name}`;
-      return { ...newLineUp(newId(), name), ...rest, purpose: "prime" as const };
+      rest.pumps[pump] = name === "Prime" ? "on" : "off";
+      const way = name === "Prime" ? "from" : "into";
+      const whole = `${name} ${consumer.name} ${way} ${builder.tank(tankId).name}`;
+      return { ...newLineUp(newId(), whole), ...rest, purpose: "prime" as const };
     }),
   );
 }
@@ -247,7 +251,8 @@ export function proposeManifold(job: Job, wishes: Wishes, planId: Id = newId(), 
   const lineUps = [
     ...runs(builder, fed),
     ...(moving ? moves(builder, moving, wishes) : []),
-    ...primes(builder, fed),
+    ...fills(builder, fed, "Prime"),
+    ...fills(builder, fed, "Purge"),
   ];
   return {
     plan: { ...builder.plan, lineUps },

@@ -86,8 +86,11 @@ const MOST_KEPT = 64;
 const kept = new WeakMap<Network, Map<string, Posture>>();
 
 export function postureOf(network: Network, trim: Conditions["trim"]): Posture {
-  const known = kept.get(network) ?? new Map<string, Posture>();
-  kept.set(network, known);
+  let known = kept.get(network);
+  if (!known) {
+    known = new Map<string, Posture>();
+    kept.set(network, known);
+  }
   const key = isLevel(trim) ? "" : `${trim?.pitchDeg}:${trim?.rollDeg}`;
   const found = known.get(key);
   if (found) return found;

@@ -161,6 +161,41 @@ describe("a run over time against what can be worked out", () => {
     expect(Math.abs(seconds / last.atS - 1)).toBeLessThan(2e-3);
   });
 
+  test("a pot that its fill does not keep up with draws back over its overflow, and that is told once", () => {
+    const job = newJob("j", "J");
+    const plan = currentPlan(job);
+    const tank = box("a", 0, 0.5);
+    tank.ports.push({
+      ...tank.ports[1]!,
+      id: "over",
+      mouth: at(0.8, 0.5, 0.05),
+      outside: at(0.8, 0.5, 0.05),
+    });
+    job.tanks.push(tank);
+    const engine = newEngine("e", "Engine", at(1.5, 0, 0.3));
+    engine.loads = [{ load: 1, feedM3S: 60 * LITRE_PER_HOUR_M3_S, burnM3S: 20 * LITRE_PER_HOUR_M3_S }];
+    job.consumers.push(engine);
+    plan.parts.push(newPart("swirlPot", "pot", at(1, 0, 0.4)));
+    plan.lineUps.push({ ...newLineUp("l", "run"), consumers: { e: "running" } });
+    plan.conditions.aboardM3 = { a: 0.3 };
+    const run = (id: string, from: [string, string], to: [string, string], lengthM: number, boreM: number) =>
+      plan.runs.push(
+        newRun(id, { part: from[0], port: from[1] }, { part: to[0], port: to[1] }, lengthM, boreM),
+      );
+    // A thin fill and a wide overflow: most of what the engine draws comes back the wrong way.
+    run("fill", ["a", "supply"], ["pot", "fill"], 4, 0.004);
+    run("over", ["pot", "over"], ["a", "over"], 2, 0.012);
+    run("out", ["pot", "out"], ["e", "feed"], 2, 0.0095);
+    run("back", ["e", "return"], ["a", "return"], 3, 0.0079);
+    const kinds = (aboard: Job) =>
+      runOverTime(buildNetwork(aboard), plan.conditions, [duty(1)], { ambientC: 15 }).events.map(
+        ({ kind }) => kind,
+      );
+    expect(kinds(job)).toEqual(["step", "potDrains"]);
+    plan.lineUps[0]!.consumers.e = "stopped";
+    expect(kinds(job)).toEqual(["step"]);
+  });
+
   test("a warm tank at rest cools as an exponential", () => {
     const job = newJob("j", "J");
     const plan = currentPlan(job);

@@ -28,6 +28,8 @@ export type Happening =
   | { kind: "limit"; atId: Id; vacuumPa: number; limitPa: number }
   | { kind: "hot"; tankId: Id; tempC: number }
   | { kind: "filterDue"; partId: Id }
+  /** A swirl pot draws back over its overflow: what fills it does not keep up. */
+  | { kind: "potDrains"; partId: Id }
   /** No solution: fuel outside what is known of it, or a line-up that is gone. */
   | { kind: "failed"; why: string };
 export type RunEvent = { atS: number; stepId: Id; lineUpId: Id } & Happening;
@@ -276,6 +278,19 @@ class Runner {
     };
   }
 
+  /** Pots that draw back over their overflow in a solution. */
+  drainingPots(solved: SolvedLineUp): Id[] {
+    return this.network.plan.parts.flatMap(({ id, kind }) => {
+      if (kind !== "swirlPot") return [];
+      const over = this.network.plan.runs.find(({ from, to }) =>
+        [from, to].some(({ part, port }) => part === id && port === "over"),
+      );
+      const q = solved.flow[this.network.linkOf.get(over?.id ?? "") ?? -1] ?? 0;
+      const inward = over?.from.part === id ? -q : q;
+      return inward > 0 ? [id] : [];
+    });
+  }
+
   /** Outlets whose mouths stand clear though fuel would come from them. */
   clearMouths(conditions: Conditions): { tankId: Id; portId: Id }[] {
     const posture = postureOf(this.network, conditions.trim);
@@ -434,6 +449,7 @@ class Course {
       return;
     }
     const stopped = new Set<Id>();
+    let draining = new Set<Id>();
     let lineUp = asSet;
     let now = this.run.rates(this.y, step, lineUp);
     this.run.weigh(now);
@@ -447,6 +463,9 @@ class Course {
     let watching = watches(this.run, step, lineUp);
     let good = watching.map(({ of }) => of(this.y) > 0);
     const settle = () => {
+      const pots = now.solved ? this.run.drainingPots(now.solved) : [];
+      for (const partId of pots) if (!draining.has(partId)) this.note(step, { kind: "potDrains", partId });
+      draining = new Set(pots);
       const fresh = this.starved(now, step, stopped);
       if (!fresh) return;
       lineUp = without(asSet, stopped);

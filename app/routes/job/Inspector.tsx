@@ -1,4 +1,5 @@
 /** What is chosen: its figures in this line-up, its settings, and what can be done with it. */
+import { figuresAt } from "~/core/hydraulics/derive";
 import type { Tank } from "~/core/plan/types";
 import { explainFreeAir, explainTank, explainVacuum } from "~/messages/explain";
 import { nameOf } from "~/messages/notes";
@@ -10,6 +11,7 @@ import { Figure } from "./Figure";
 import { Before, Buttons, Group, Lines } from "./inspectorParts";
 import { PartInspector } from "./PartInspector";
 import { RunInspector } from "./RunInspector";
+import { TankPorts } from "./TankPorts";
 
 export function Inspector() {
   const open = useJob();
@@ -23,6 +25,9 @@ export function Inspector() {
   if (run) return <RunInspector key={run.id} run={run} />;
   return <Overview open={open} />;
 }
+
+/** Diesel's vapour pressure is nothing worth a line; petrol's is. */
+const LEAST_VAPOUR_PA = 1000;
 
 /** With nothing chosen: what the line-up does as a whole. */
 function Overview({ open }: { open: OpenJob }) {
@@ -71,6 +76,18 @@ function Overview({ open }: { open: OpenJob }) {
             </dd>
           </>
         )}
+        {solved && suction && solved.settings.fuel.vapourPa > LEAST_VAPOUR_PA && (
+          <>
+            <dt>Over vapour pressure</dt>
+            <dd>
+              <Quantity
+                dimension="pressure"
+                si={figuresAt(solved, -suction.vacuumPa).vapourMarginPa}
+                unit={units.pressure}
+              />
+            </dd>
+          </>
+        )}
         {worst && (
           <>
             <dt>Costs most: {nameOf(job, worst.id)}</dt>
@@ -113,6 +130,7 @@ function TankInspector({ tank }: { tank: Tank }) {
           onCommit={(name) => void dispatch({ name: "editTank", id: tank.id, change: { name } })}
         />
       </Group>
+      <TankPorts tank={tank} />
       <Connections owner={{ id: tank.id, ports: tank.ports.map(({ id, name }) => ({ id, name })) }} />
       <Before id={tank.id} name={tank.name} />
       <Buttons>

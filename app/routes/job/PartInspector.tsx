@@ -2,6 +2,7 @@
 import { throughPorts } from "~/core/edit/commands";
 import { figuresAt } from "~/core/hydraulics/derive";
 import type { Station } from "~/core/hydraulics/route";
+import { burnM3S } from "~/core/laws/burn";
 import { genericCircuit } from "~/core/plan/blank";
 import {
   type Filtering,
@@ -16,7 +17,7 @@ import { newId } from "~/core/plan/ids";
 import { hasArrow, portsOf } from "~/core/plan/ports";
 import type { Engine, Part, PlanPart } from "~/core/plan/types";
 import { isValve } from "~/core/plan/valves";
-import type { UnitChoice } from "~/core/units/format";
+import { formatQuantity, type UnitChoice } from "~/core/units/format";
 import { explainFilter, explainFreeAir, explainPump } from "~/messages/explain";
 import { partKindNames } from "~/messages/outcomes";
 import { type Explored, useJob, useSettled } from "~/state/job";
@@ -450,6 +451,8 @@ function LoadFields({ engine, edit }: { engine: Engine; edit: (change: object) =
       loads: engine.loads.map((one, k) => (k === i ? { ...one, ...change } : one)),
       given: { ...engine.given, loads: { basis: "maker" } },
     });
+  /** Idle takes a twentieth of full power to turn the engine over. Common practice, no source. */
+  const typicalBurn = (load: number) => burnM3S(Math.max(0.05, load) * engine.powerW, job.fuel.density15KgM3);
   const basis = engine.given?.loads?.basis ?? "assumed";
   return (
     <>
@@ -475,6 +478,23 @@ function LoadFields({ engine, edit }: { engine: Engine; edit: (change: object) =
           />
         </Group>
       ))}
+      {engine.kind !== "heater" && (
+        <Buttons>
+          <Button
+            onPress={() =>
+              edit({
+                loads: engine.loads.map((one) => ({
+                  ...one,
+                  burnM3S: Math.min(one.feedM3S, typicalBurn(one.load)),
+                })),
+                given: { ...engine.given, loads: { basis: "assumed" } },
+              })
+            }
+          >
+            Burn from its {formatQuantity("power", engine.powerW, "kW")}, typical
+          </Button>
+        </Buttons>
+      )}
     </>
   );
 }

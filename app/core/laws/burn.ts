@@ -1,0 +1,13 @@
+/**
+ * Fuel an engine burns at a shaft power: power times specific consumption over density.
+ * Source: definition. Typical for small and medium diesels: 210 to 240 g/kWh at full load (engine makers' sheets,
+ * common practice, no source); it stands until the maker's own figure is known.
+ */
+export const TYPICAL_G_KWH = 225;
+
+const KILOWATT_HOUR_J = 3.6e6;
+const GRAM_KG = 1e-3;
+
+/** m3/s of fuel for a shaft power in W, a density in kg/m3 and a specific consumption in g/kWh. */
+export const burnM3S = (powerW: number, densityKgM3: number, gKwh: number = TYPICAL_G_KWH): number =>
+  (powerW * gKwh * GRAM_KG) / KILOWATT_HOUR_J / densityKgM3;
