@@ -8,7 +8,7 @@ const places = ["survey", "layout", "prove", "fit", "parts", "install", "bleed",
 async function shoot(
   browser,
   address,
-  { name, place, scheme = "light", width = 1280, height = 800, before },
+  { name, job = "marram", title = "Marram", place, scheme = "light", width = 1280, height = 800, before },
 ) {
   const context = await browser.newContext({
     viewport: { width, height },
@@ -18,8 +18,8 @@ async function shoot(
   const page = await context.newPage();
   await openMarram(page, address);
   if (place) {
-    await page.goto(`${address}/job/marram/${place}`);
-    await page.getByRole("heading", { level: 1, name: "Marram", exact: true }).waitFor();
+    await page.goto(`${address}/job/${job}/${place}`);
+    await page.getByRole("heading", { level: 1, name: title, exact: true }).waitFor();
     await page.waitForTimeout(1500);
   }
   await before?.(page);
@@ -65,6 +65,31 @@ await withBrowser(4320, async (browser, address) => {
     place: "layout",
     scheme: "dark",
     before: chooseSeparator,
+  });
+  const against = async (page) => {
+    await page.getByRole("button", { name: "Plans…" }).click();
+    await page.getByRole("button", { name: /Hold against/ }).click();
+    await page.getByRole("option", { name: /Vehicle/ }).click();
+    await page.keyboard.press("Escape");
+    await page.waitForTimeout(1200);
+  };
+  const traced = async (page) => {
+    await page.getByRole("button", { name: "In the vehicle" }).click();
+    await page.getByRole("button", { name: "Return cooler to Frame tank", exact: true }).first().focus();
+    await page.keyboard.press("Enter");
+    await page.getByRole("button", { name: "Trace its way" }).click();
+    await page.getByRole("button", { name: /^Point 1 from port side/ }).focus();
+    for (let i = 0; i < 2; i++) await page.keyboard.press("Shift+ArrowUp");
+  };
+  const van = { job: "van", title: "The reading van" };
+  const truck = { job: "unit12", title: "Unit 12" };
+  await shoot(browser, address, { name: "layout-plans", ...van, place: "layout", before: against });
+  await shoot(browser, address, { name: "layout-vehicle", ...truck, place: "layout", before: traced });
+  await shoot(browser, address, {
+    name: "prove-time",
+    ...truck,
+    place: "prove?part=time",
+    before: (page) => page.waitForTimeout(1500),
   });
   await shoot(browser, address, { name: "layout-narrow", place: "layout", width: 390, height: 844 });
   await shoot(browser, address, {

@@ -323,6 +323,7 @@ export function Keel(props: Props) {
             <path key={key} d={d} {...strokes[kind]} />
           ))}
         </g>
+        {suction && <Stroke scale={scale} id={suction.id} hardestPa={-suction.vacuumPa} height={height} />}
         <Elevation scale={scale} />
         <TankLevels scale={scale} verdict={verdict} />
         {scale.legs.map(({ leg, points }) =>
@@ -443,6 +444,46 @@ const Names = memo(
   },
   (before, now) => before.signature === now.signature,
 );
+
+/** Less than this between mean and stroke is not drawn, Pa. */
+const LEAST_STROKE_PA = 200;
+
+/** A pump that draws by strokes: from the mean at its inlet down to what it draws at while it does. */
+function Stroke({
+  scale,
+  id,
+  hardestPa,
+  height,
+}: {
+  scale: KeelScale;
+  id: string;
+  hardestPa: number;
+  height: number;
+}) {
+  const at = scale.stations.find(({ station }) => station.id === id && station.side === "feed");
+  if (!at || !(at.station.beforePa - hardestPa > LEAST_STROKE_PA)) return null;
+  const [top, foot] = [scale.y(at.station.beforePa), Math.min(height, scale.y(hardestPa))];
+  return (
+    <g>
+      <path
+        d={`M${at.x} ${top}V${foot}M${at.x - 6} ${foot}h12`}
+        stroke="var(--vacuum)"
+        strokeWidth={2.5}
+        fill="none"
+      />
+      <text
+        x={at.x + 9}
+        y={foot + 4}
+        fontSize={12}
+        fill="var(--vacuum)"
+        fontWeight={600}
+        style={{ fontStretch: "80%" }}
+      >
+        while it draws
+      </text>
+    </g>
+  );
+}
 
 /** Room at the left for the buttons that fold the Keel. */
 const FOLDS_PX = 50;

@@ -26,6 +26,7 @@ export function explainVacuum(
 ): Explanation {
   const tank = way.stations[0];
   const pump = way.stations.find(({ id }) => id === suction.id);
+  const strokePa = (pump?.beforePa ?? 0) + suction.vacuumPa;
   const lifted = (pump?.zM ?? 0) - (solved.settings.surfaceM.get(tank?.id ?? "") ?? 0);
   return {
     title: "Vacuum at the first pump",
@@ -37,6 +38,14 @@ export function explainVacuum(
         "Fuel",
         `${formatNumber(solved.settings.fuel.densityKgM3, 4)} kg/m³, ${formatNumber(solved.settings.fuel.kinematicM2S * 1e6)} mm²/s at ${formatQuantity("temperature", solved.settings.fuel.tempC, units.temperature)}`,
       ],
+      ...(strokePa > 1 && suction.vacuumPa > 0
+        ? [
+            [
+              "While it draws, over the mean",
+              formatQuantity("pressure", strokePa, units.pressure),
+            ] satisfies [string, string],
+          ]
+        : []),
       ...way.suctionLosses
         .filter(({ share }) => share > 0.01)
         .slice(0, 8)

@@ -277,34 +277,6 @@ export function InVehicle() {
               return <circle key={id} cx={x} cy={y} r={id === selectedId ? 5 : 3} fill="var(--idle)" />;
             })}
             {mine &&
-              geometry &&
-              (mine.run.neighbours ?? []).map((near) => {
-                const at = placeAlong(
-                  mine.points,
-                  geometry.lengthM > 0 ? Math.min(1, near.atM / geometry.lengthM) : 0,
-                );
-                const [x, y] = place(at);
-                const isBad = !near.guarded && near.apartM < leastApartM[near.kind];
-                const r = Math.max(8, leastApartM[near.kind] * scale);
-                return (
-                  <g key={near.id}>
-                    <circle
-                      cx={x}
-                      cy={y}
-                      r={r}
-                      fill="none"
-                      stroke={isBad ? "var(--danger)" : "var(--ink)"}
-                      strokeWidth={2}
-                      strokeDasharray={isBad ? undefined : "4 3"}
-                    />
-                    <text x={x} y={y - r - 4} fontSize={12} textAnchor="middle" fill="var(--ink)">
-                      {neighbourSigns[near.kind]}: {near.name},{" "}
-                      {formatQuantity("length", near.apartM, units.length)}
-                    </text>
-                  </g>
-                );
-              })}
-            {mine &&
               [mine.points[0], mine.points.at(-1)].map((point, i) => {
                 const [x, y] = place(point as Position);
                 const [from, to] = ends(mine.run);
@@ -358,6 +330,34 @@ export function InVehicle() {
                         {extreme.kind === "high" ? "air stays" : "water stays"}
                       </text>
                     )}
+                  </g>
+                );
+              })}
+            {mine &&
+              geometry &&
+              (mine.run.neighbours ?? []).map((near) => {
+                const at = placeAlong(
+                  mine.points,
+                  geometry.lengthM > 0 ? Math.min(1, near.atM / geometry.lengthM) : 0,
+                );
+                const [x, y] = place(at);
+                const isBad = !near.guarded && near.apartM < leastApartM[near.kind];
+                const r = Math.max(8, leastApartM[near.kind] * scale);
+                return (
+                  <g key={near.id} style={{ pointerEvents: "none" }}>
+                    <circle
+                      cx={x}
+                      cy={y}
+                      r={r}
+                      fill="none"
+                      stroke={isBad ? "var(--danger)" : "var(--ink)"}
+                      strokeWidth={2}
+                      strokeDasharray={isBad ? undefined : "4 3"}
+                    />
+                    <text x={x} y={y - r - 4} fontSize={12} textAnchor="middle" fill="var(--ink)">
+                      {neighbourSigns[near.kind]}: {near.name},{" "}
+                      {formatQuantity("length", near.apartM, units.length)}
+                    </text>
                   </g>
                 );
               })}
