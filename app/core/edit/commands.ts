@@ -131,42 +131,18 @@ function refuseTaken(plan: Plan, ref: PortRef): void {
   if (taken) throw new CommandRefused("portTaken", portKey(ref));
 }
 
-/** The two ports a part is let into a run by: in and out, or the two through. */
+/** The two ports a part is let into a run by: in and out, the two through, or what its kind has in their place. */
 export function throughPorts(part: PlanPart): [Id, Id] | null {
-  switch (part.kind) {
-    case "twoWay":
-    case "gauge":
-    case "tee":
-    case "bleedScrew":
-    case "samplingTap":
-    case "waterSensor":
-    case "bulkhead":
-      return ["a", "b"];
-    case "filter":
-    case "liftPump":
-    case "transferPump":
-    case "primingPump":
-    case "inTankPump":
-    case "dosingPump":
-    case "pumpFilterUnit":
-    case "check":
-    case "antiSiphon":
-    case "bulb":
-    case "relief":
-    case "regulator":
-    case "cooler":
-    case "flowMeter":
-    case "fuelHeater":
-      return ["in", "out"];
-    case "jetPump":
-      return ["drive", "out"];
-    case "swirlPot":
-      return ["fill", "out"];
-    case "selector":
-      return ["w1", "c"];
-    case "bank":
-      return [part.branches[0]?.id ?? "", "c"];
-  }
+  if (part.kind === "selector") return ["w1", "c"];
+  if (part.kind === "bank") return [part.branches[0]?.id ?? "", "c"];
+  const ids = portsOf(part).map(({ id }) => id);
+  const pairs: [Id, Id][] = [
+    ["in", "out"],
+    ["a", "b"],
+    ["drive", "out"],
+    ["fill", "out"],
+  ];
+  return pairs.find((pair) => pair.every((id) => ids.includes(id))) ?? null;
 }
 
 function register(plan: Plan, part: PlanPart): void {
