@@ -119,6 +119,12 @@ export function faultText({ code, values = {} }: Fault): string {
       return `the valve ${values.id} has no such position`;
     case "missingWay":
       return `the way ${values.port} is not on this valve`;
+    case "nozzleTooWide":
+      return "must be narrower than its throat";
+    case "missingLineUp":
+      return `the line-up ${values.id} is not there`;
+    case "lastPlan":
+      return "a job keeps one plan at least";
     case "missingPart":
     case "noSuch":
       return `${values.id ?? "what it names"} is not there`;

@@ -6,6 +6,7 @@ import type { Job } from "~/core/plan/types";
 import { type SchoolMatter, schoolChoices } from "~/core/plan/types";
 import type { RunEvent } from "~/core/running/run";
 import { metricUnits, usUnits } from "~/core/units/format";
+import { faultText } from "./faults";
 import { findingText } from "./findings";
 import { nameOf } from "./notes";
 import { clockText, eventText, hoursText, isGrave } from "./running";
@@ -148,6 +149,14 @@ describe("findings of parts, heaters and circuits in words", () => {
       for (const text of [name, reason, ...Object.values(choices)]) expect(text.length).toBeGreaterThan(5);
     },
   );
+});
+
+test("faults that came with new kinds are sentences", () => {
+  for (const code of ["nozzleTooWide", "missingLineUp", "lastPlan"]) {
+    const text = faultText({ code, values: { id: "run" } });
+    expect(text).not.toBe(code);
+    expect(text).not.toMatch(broken);
+  }
 });
 
 describe("events of a run in words", () => {

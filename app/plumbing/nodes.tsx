@@ -26,10 +26,20 @@ import type { Placed } from "./layout.client";
 import { settingText } from "./settingText";
 
 /** Names are set in two lines where they are long, so that they stay over their own part. */
-function wrapped(name: string): string[] {
+function wrapped(name: string, text = 1): string[] {
   if (name.length <= 12) return [name];
   const words = name.split(" ");
   if (words.length === 1) return [name];
+  if (text > MANY_LINES_FROM) {
+    // Names that are large beside their part stand in narrow lines, so as not to reach into the next one's.
+    return words.reduce<string[]>((lines, word) => {
+      const last = lines.at(-1);
+      if (last !== undefined && last.length + word.length + 1 <= NARROW_LINE)
+        lines[lines.length - 1] = `${last} ${word}`;
+      else lines.push(word);
+      return lines;
+    }, []);
+  }
   const ways = words.slice(1).map((_, i) => [words.slice(0, i + 1).join(" "), words.slice(i + 1).join(" ")]);
   return ways.reduce((best, way) =>
     Math.max(...way.map((line) => line.length)) < Math.max(...best.map((line) => line.length)) ? way : best,
@@ -43,6 +53,9 @@ const halo = {
   strokeLinejoin: "round",
   fontStretch: "78%",
 } as const;
+
+const MANY_LINES_FROM = 1.2;
+const NARROW_LINE = 10;
 
 /** On a drawing so small that names outgrow their parts, figures under them are left to the inspector. */
 const MOST_TEXT_WITH_FIGURES = 1.45;
@@ -126,7 +139,7 @@ export function PartNode({
   const portSide = (id: string) => placed.ports.get(`${part.id}.${id}`)?.side ?? "WEST";
   const result = verdict?.result.outcome === "solved" ? verdict.result : null;
   const under = (top: number, sub?: string) => {
-    const lines = wrapped(part.name);
+    const lines = wrapped(part.name, text);
     // Names that keep their size on a smaller drawing grow away from the part, not into it.
     const y = top + 11 * (text - 1);
     return (

@@ -70,6 +70,8 @@ const Outline = styled.ol`
   small { color: var(--soft); font-size: 13px; }
 `;
 
+/** A drawing that would have to be smaller is scrolled: names keep their size and need their room. */
+const LEAST_FIT = 0.7;
 const zooms = [0.5, 0.62, 0.75, 0.87, 1, 1.2, 1.5];
 
 export default function LayOut() {
@@ -100,7 +102,7 @@ export default function LayOut() {
           Math.min(
             1.15,
             (box.clientWidth - 4) / placed.width,
-            Math.max((box.clientHeight - 4) / placed.height, 0.62),
+            Math.max((box.clientHeight - 4) / placed.height, LEAST_FIT),
           ),
         ),
       );
