@@ -155,9 +155,11 @@ export function JobProvider({ loaded, say, children }: Props) {
   const [selectedId, select] = useState<Id | null>(null);
   const [focusFinding, setFocusFinding] = useState<Finding | null>(null);
   const lineUp = plan.lineUps.find((one) => one.id === lineUpId) ?? plan.lineUps[0] ?? null;
+  // The Keel leads to the consumer that is chosen, else to the one with the least margin.
+  const consumerId = job.consumers.find(({ id: one }) => one === selectedId)?.id;
   const stored = useMemo(
-    () => (lineUp ? judgeLineUp(solver, lineUp, plan.conditions) : null),
-    [solver, lineUp, plan.conditions],
+    () => (lineUp ? judgeLineUp(solver, lineUp, plan.conditions, consumerId) : null),
+    [solver, lineUp, plan.conditions, consumerId],
   );
   const moved = useMoved(revision, stored);
   const held = useRef(job);
@@ -249,11 +251,12 @@ export function JobProvider({ loaded, say, children }: Props) {
 }
 
 function ExploredProvider({ children }: { children: ReactNode }) {
-  const { plan, solver, lineUp, stored } = useJob();
+  const { plan, solver, lineUp, stored, job, selectedId } = useJob();
+  const consumerId = job.consumers.find(({ id }) => id === selectedId)?.id;
   const [overlay, explore] = useState<Conditions | null>(null);
   const verdict = useMemo(
-    () => (overlay && lineUp ? judgeLineUp(solver, lineUp, overlay) : stored),
-    [solver, lineUp, overlay, stored],
+    () => (overlay && lineUp ? judgeLineUp(solver, lineUp, overlay, consumerId) : stored),
+    [solver, lineUp, overlay, stored, consumerId],
   );
   const value = useMemo(
     () => ({ overlay, explore, conditions: overlay ?? plan.conditions, verdict }),

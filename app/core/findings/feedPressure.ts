@@ -10,10 +10,15 @@ export const feedPressure: Rule = ({ job, plan, solver }) =>
     return plan.lineUps.flatMap((lineUp): Finding[] => {
       if (lineUp.consumers[part.id] !== "running") return [];
       const at = (load: number) => {
-        const { way } = judgeLineUp(solver, lineUp, {
-          ...plan.conditions,
-          load: Object.fromEntries(job.consumers.map(({ id }) => [id, load])),
-        });
+        const { way } = judgeLineUp(
+          solver,
+          lineUp,
+          {
+            ...plan.conditions,
+            load: Object.fromEntries(job.consumers.map(({ id }) => [id, load])),
+          },
+          part.id,
+        );
         return way?.stations.find(({ id }) => id === part.id)?.beforePa ?? null;
       };
       const [full, idle] = [at(1), at(0)];

@@ -115,6 +115,24 @@ describe("each rule on a plan that fails it and on one that passes", () => {
     expect(of(twoTanks(), "freeAir")).toBeUndefined();
   });
 
+  test("8 with two engines each is judged: the second one's pump is found too", () => {
+    const job = startJob("s", "S", "twinEngine");
+    const pumps = currentPlan(job).parts.filter(({ kind }) => kind === "liftPump");
+    for (const { id } of pumps) {
+      const strict = change(job, { name: "editPart", id, change: { suctionLimitPa: 100 } });
+      expect(
+        allOf(strict)
+          .filter(({ rule }) => rule === "suctionOverLimit")
+          .map(({ ids }) => ids),
+      ).toEqual([[id]]);
+    }
+    const both = change(
+      job,
+      ...pumps.map(({ id }): Command => ({ name: "editPart", id, change: { suctionLimitPa: 100 } })),
+    );
+    expect(allOf(both).filter(({ rule }) => rule === "suctionOverLimit")).toHaveLength(2);
+  });
+
   test("10 return mouth near the pickup", () => {
     const job = marram();
     const tank = job.tanks[1]!;

@@ -1,6 +1,6 @@
 /** The one list of findings: every rule, judged for every line-up, merged and held against what was set aside. */
 import { LineUpSolver } from "../hydraulics/solve";
-import { judgeLineUp } from "../hydraulics/worst";
+import { judgeLineUp, type LineUpVerdict } from "../hydraulics/worst";
 import { buildNetwork, type Network } from "../network/network";
 import type { Conditions, Job, SetAside } from "../plan/types";
 import { allowanceShort } from "./allowanceShort";
@@ -147,6 +147,10 @@ function setAsideOf(finding: Finding, entries: readonly SetAside[]): SetAside | 
   );
 }
 
+/** A line-up seen by each of its running consumers: what differs between them is their way. */
+const byConsumer = (verdict: LineUpVerdict): LineUpVerdict[] =>
+  verdict.all.length > 1 ? verdict.all.map(({ way, suction }) => ({ ...verdict, way, suction })) : [verdict];
+
 export function findingContext(network: Network, conditions: Conditions, now: Date): FindingContext {
   const { job, plan } = network;
   const solver = new LineUpSolver(network);
@@ -157,8 +161,8 @@ export function findingContext(network: Network, conditions: Conditions, now: Da
     network,
     solver,
     now,
-    verdicts: plan.lineUps.map((lineUp) => judgeLineUp(solver, lineUp, conditions)),
-    clean: plan.lineUps.map((lineUp) => judgeLineUp(solver, lineUp, cleanConditions)),
+    verdicts: plan.lineUps.flatMap((lineUp) => byConsumer(judgeLineUp(solver, lineUp, conditions))),
+    clean: plan.lineUps.flatMap((lineUp) => byConsumer(judgeLineUp(solver, lineUp, cleanConditions))),
   };
 }
 

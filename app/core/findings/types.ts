@@ -90,7 +90,7 @@ export interface FindingContext {
   plan: Plan;
   network: Network;
   solver: LineUpSolver;
-  /** Every line-up as set, at the present conditions. */
+  /** Every line-up as set, at the present conditions; one with several running consumers once for each. */
   verdicts: LineUpVerdict[];
   /** The day it is judged on: hoses age. */
   now: Date;

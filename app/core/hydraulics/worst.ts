@@ -10,7 +10,7 @@ import type { Attitude } from "../tanks/attitude";
 import { TiltedTank, volumeAtLevelM3 } from "../tanks/tank";
 import { type Suction, suctionOf } from "./limits";
 import { type FuelWay, fuelWay } from "./route";
-import { type LineUpResult, LineUpSolver } from "./solve";
+import { type LineUpResult, LineUpSolver, type SolvedLineUp } from "./solve";
 
 /** Common practice, no source: fuel this far over the mouth still feeds without drawing air. */
 const LEAST_OVER_MOUTH_M = 0.01;
@@ -106,18 +106,46 @@ export function worstOfLineUp(solver: LineUpSolver, lineUp: LineUp): WorstCase {
   return { ...worst, causes: causes.sort((a, b) => (b.savedPa ?? 0) - (a.savedPa ?? 0)) };
 }
 
-export interface LineUpVerdict {
-  lineUp: LineUp;
-  result: LineUpResult;
-  way: FuelWay | null;
+export interface Judged {
+  way: FuelWay;
   suction: Suction | null;
 }
 
-export function judgeLineUp(solver: LineUpSolver, lineUp: LineUp, conditions: Conditions): LineUpVerdict {
+export interface LineUpVerdict {
+  lineUp: LineUp;
+  result: LineUpResult;
+  /** The way to the consumer that was asked for, or to the one with the least margin. */
+  way: FuelWay | null;
+  suction: Suction | null;
+  /** The ways to all running consumers, this one among them. */
+  all: readonly Judged[];
+}
+
+/** The way to every running consumer, the one with the least margin first; from tank to tank where none runs. */
+function waysOf(result: SolvedLineUp, plan: Plan): Judged[] {
+  const { network, settings } = result;
+  const running = network.engines.filter(
+    ({ part, feed }) => settings.lineUp.consumers[part.id] === "running" && (settings.demand[feed] ?? 0) > 0,
+  );
+  const ids = running.length > 0 ? running.map(({ part }) => part.id) : [undefined];
+  return ids
+    .flatMap((id): Judged[] => {
+      const way = fuelWay(result, id);
+      return way ? [{ way, suction: suctionOf(result, way, plan) }] : [];
+    })
+    .sort((a, b) => (a.suction?.marginPa ?? Infinity) - (b.suction?.marginPa ?? Infinity) || 0);
+}
+
+export function judgeLineUp(
+  solver: LineUpSolver,
+  lineUp: LineUp,
+  conditions: Conditions,
+  consumerId?: Id,
+): LineUpVerdict {
   const result = solver.solve(lineUp, conditions);
-  const way = result.outcome === "solved" ? fuelWay(result) : null;
-  const suction = result.outcome === "solved" && way ? suctionOf(result, way, solver.network.plan) : null;
-  return { lineUp, result, way, suction };
+  const all = result.outcome === "solved" ? waysOf(result, solver.network.plan) : [];
+  const shown = all.find(({ way }) => way.consumer?.id === consumerId) ?? all[0];
+  return { lineUp, result, way: shown?.way ?? null, suction: shown?.suction ?? null, all };
 }
 
 export const judgeAll = (network: Network, conditions: Conditions): LineUpVerdict[] => {
@@ -208,8 +236,7 @@ function quick(
 ): Pick<SweepCase, "outcome" | "vacuumPa"> {
   const result = solver.solveInPlace(lineUp, conditions);
   if (result.outcome !== "solved") return { outcome: "failed", vacuumPa: null };
-  const way = fuelWay(result);
-  const suction = way ? suctionOf(result, way, solver.network.plan) : null;
+  const suction = waysOf(result, solver.network.plan)[0]?.suction ?? null;
   const outcomes = [...result.consumers.values()].map(({ outcome }) => outcome);
   const outcome = outcomes.includes("noPath") ? "noPath" : outcomes.includes("starved") ? "starved" : "fed";
   return { outcome, vacuumPa: outcome === "noPath" ? null : (suction?.vacuumPa ?? null) };
