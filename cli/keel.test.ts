@@ -53,9 +53,10 @@ describe("the command line", () => {
     const { status, out } = keel(["solve", "demo/marram.keel.json"]);
     expect(status).toBe(0);
     const report = solveReportSchema.parse(JSON.parse(out));
-    expect(report.lineUps).toHaveLength(7);
+    expect(report.lineUps).toHaveLength(8);
     const [first] = report.lineUps;
     if (first?.outcome !== "solved") throw new Error("not solved");
+    expect(first.consumers.heater).toEqual({ outcome: "stopped" });
     expect(first.consumers.engine).toEqual({
       outcome: "fed",
       feedLH: expect.closeTo(210, 6),

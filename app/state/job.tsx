@@ -25,6 +25,7 @@ import { faultText } from "~/messages/faults";
 import { noteText } from "~/messages/notes";
 import { answerInTime, storageFault } from "~/store/faults";
 import { type CommitResult, commit, type LoadedJob, loadJob, redo, undo } from "~/store/jobs";
+import { useAwaitShown } from "./awaitShown";
 import { saveJobFile } from "./files";
 
 export interface Moved {
@@ -167,6 +168,7 @@ export function JobProvider({ loaded, say, children }: Props) {
     held.current = job;
   }, [job]);
 
+  const shown = useAwaitShown(revision);
   const dispatch = useCallback(
     async (command: Command, gesture?: string): Promise<CommitResult> => {
       try {
@@ -177,14 +179,17 @@ export function JobProvider({ loaded, say, children }: Props) {
               .map((fault) => `${fault.path ? `${fault.path}: ` : ""}${faultText(fault)}`)
               .join("; "),
           });
-        else for (const note of result.notes) say({ text: noteText(note, result.job) });
+        else {
+          for (const note of result.notes) say({ text: noteText(note, result.job) });
+          await shown(result.revision);
+        }
         return result;
       } catch (error) {
         offerFile(held.current, say, storageFault(error));
         return { ok: false, faults: [{ path: "", code: "storage" }] };
       }
     },
-    [id, say],
+    [id, say, shown],
   );
   const step = useCallback(
     async (way: typeof undo) => {

@@ -200,7 +200,8 @@ class Writer {
       }
       case "dosing":
         // What it meters is drawn from the node before it and put in at the node after it: see junctions.
-        if (this.metered.has(i) || way === Way.shut) return;
+        if (this.metered.has(i)) return;
+        if (way === Way.shut) return this.pipe(i, from, to, 0, 0, "Closed");
         return this.rising(
           i,
           from,
