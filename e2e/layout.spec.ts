@@ -119,12 +119,18 @@ for (const hand of ["mouse", "keyboard"] as const) {
     await expect(dialog).toContainText("One handle for both");
     const { violations } = await new AxeBuilder({ page }).include("[role=dialog]").analyze();
     expect(violations.map(({ id, nodes }) => `${id}: ${nodes[0]?.html}`)).toEqual([]);
-    if (hand === "mouse") await dialog.getByRole("tab", { name: "Propose one" }).click();
-    else {
+    if (hand === "mouse") {
+      await dialog.getByRole("tab", { name: "Propose one" }).click();
+      await dialog.getByRole("button", { name: "Day tank as day tank" }).click();
+      await expect(dialog.getByRole("button", { name: "Port wing to Day tank" })).toHaveAttribute(
+        "aria-pressed",
+        "true",
+      );
+    } else {
       await dialog.getByRole("tab", { name: /Every position/ }).focus();
       await page.keyboard.press("ArrowRight");
+      await press(page, hand, dialog.getByRole("button", { name: "Port wing to Day tank" }));
     }
-    await press(page, hand, dialog.getByRole("button", { name: "Port wing to Day tank" }));
     await press(page, hand, dialog.getByRole("button", { name: "Put it beside the plan" }));
     await expect(dialog).toHaveCount(0);
     await expect(page.getByText(/stands beside the other plans/)).toBeVisible();

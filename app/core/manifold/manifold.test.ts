@@ -41,13 +41,13 @@ function positionsOf(job: Job): Positions {
 }
 
 describe("every position of a manifold", () => {
-  test("two tanks, one engine on two selectors: of four positions two return elsewhere, and the pairs are named", () => {
+  test("two tanks, one engine on two selectors: of sixteen positions four feed and four return elsewhere, and the pairs are named", () => {
     const job = bare(2, 1);
     const proposal = proposeManifold(job, all(job), "m");
     const found = positionsOf(withProposal(job, proposal));
-    expect(found.count).toBe(4);
-    expect(found.safe).toBe(2);
-    expect(found.dangerous).toEqual({ returnElsewhere: 2, returnClosed: 0, tanksJoined: 0 });
+    expect(found.count).toBe(16);
+    expect(found.safe).toBe(4);
+    expect(found.dangerous).toEqual({ returnElsewhere: 4, returnClosed: 0, tanksJoined: 0 });
     const [supply, back] = proposal.coupled[0]!;
     expect(
       found.causes.map(({ settings }) => settings.map(({ valveId, position }) => `${valveId}=${position}`)),
@@ -65,7 +65,7 @@ describe("every position of a manifold", () => {
     if (part?.kind !== "selector") throw new Error("no selector");
     part.positions = [...part.positions, { id: "off", name: "off", joins: [] }];
     const found = positionsOf(withProposal(job, proposal));
-    expect(found.dangerous.returnClosed).toBe(2);
+    expect(found.dangerous.returnClosed).toBe(4);
     expect(
       found.causes.filter(({ danger }) => danger === "returnClosed").map(({ settings }) => settings),
     ).toEqual([[{ valveId: back, position: "off" }]]);
@@ -83,18 +83,51 @@ describe("every position of a manifold", () => {
     ).toContainEqual(["t1 open", "t2 open"]);
   });
 
-  /** Counted by hand: a return goes elsewhere unless a consumer's two selectors stand alike. */
+  /** Counted by hand: a return goes elsewhere unless a consumer's two selectors stand alike, with its tank's shut-off open. */
   test.each([
     [3, 1],
     [2, 2],
-    [4, 2],
+    [3, 2],
   ])("%d tanks and %d engines: as many safe positions as pairs that stand alike", (tanks, engines) => {
     const job = bare(tanks, engines);
     const found = positionsOf(withProposal(job, proposeManifold(job, all(job), "m")));
-    expect(found.count).toBe(tanks ** (2 * engines));
-    expect(found.safe).toBe(tanks ** engines);
-    expect(found.count - found.dangerous.returnElsewhere).toBe(tanks ** engines);
+    expect(found.count).toBe(2 ** tanks * tanks ** (2 * engines));
+    let safe = 0;
+    for (let digits = 0; digits < tanks ** engines; digits++) {
+      const used = new Set(
+        Array.from({ length: engines }, (_, k) => Math.floor(digits / tanks ** k) % tanks),
+      );
+      safe += 2 ** (tanks - used.size);
+    }
+    expect(found.safe).toBe(safe);
     expect(found.causes).toHaveLength(engines * tanks * (tanks - 1));
+    expect(found.heldIds).toEqual([]);
+  });
+
+  test("too many with the shut-offs at the tanks: they are held open, and the same handles are to blame", () => {
+    const job = bare(3, 2);
+    const proposal = proposeManifold(
+      job,
+      {
+        ...all(job),
+        feeds: all(job).feeds.map((feed, k) => ({ ...feed, tankIds: k ? ["t0", "t2"] : feed.tankIds })),
+      },
+      "m",
+    );
+    const network = buildNetwork(withProposal(job, proposal));
+    const whole = judgePositions(network, network.plan.conditions);
+    const held = judgePositions(network, network.plan.conditions, undefined, 100);
+    expect(whole?.count).toBe(8 * 9 * 4);
+    expect(held?.count).toBe(9 * 4);
+    expect(held?.safe).toBe(3 * 2);
+    expect(
+      held?.heldIds.map((id) => proposal.plan.parts.find((part) => part.id === id)?.name).sort(),
+    ).toEqual(["Tank 1 shut-off", "Tank 2 shut-off", "Tank 3 shut-off"]);
+    const blamed = (found: Positions | null) =>
+      found?.causes.map(({ danger, settings }) => ({ danger, settings }));
+    expect(new Set(blamed(held)?.map((cause) => JSON.stringify(cause)))).toEqual(
+      new Set(blamed(whole)?.map((cause) => JSON.stringify(cause))),
+    );
   });
 });
 
@@ -140,13 +173,55 @@ describe("what is proposed", () => {
     );
   });
 
+  test("a heater draws from a standpipe of its own through a dosing pump, and lets no return be asked for", () => {
+    const job = bare(2, 1);
+    job.consumers.push(newEngine("h", "Heater", at(0.5, 0.5, 0.6), "heater"));
+    for (const tankIds of [["t1"], ["t0", "t1"]]) {
+      const whole = withProposal(
+        job,
+        proposeManifold(
+          job,
+          { ...all(job), feeds: [...all(job).feeds.slice(0, 1), { consumerId: "h", tankIds }] },
+          "m",
+        ),
+      );
+      expect(checkJob(whole)).toEqual([]);
+      const { plan } = buildNetwork(whole);
+      const dosing = plan.parts.filter(({ kind }) => kind === "dosingPump");
+      expect(dosing.map(({ name }) => name)).toEqual(["Heater dosing pump"]);
+      expect(plan.lineUps.filter(({ name }) => name.includes("Heater"))).toEqual([]);
+      for (const id of tankIds)
+        expect(
+          whole.tanks.find((tank) => tank.id === id)?.ports.filter(({ role }) => role === "outlet"),
+        ).toHaveLength(2);
+      for (const { result } of judgeAll(buildNetwork(whole), plan.conditions)) {
+        if (result.outcome !== "solved") throw new Error(result.outcome);
+        expect(result.consumers.get("h")?.outcome).toMatch(/fed|stopped/);
+      }
+    }
+  });
+
+  test("a tank needs one outlet and one return, a shut-off within reach of it, whatever draws from it", () => {
+    const job = bare(3, 2);
+    const proposal = proposeManifold(
+      job,
+      { ...all(job), transfers: [{ fromId: "t0", toId: "t1" }], polishIds: ["t2"] },
+      "m",
+    );
+    expect(proposal.tanks).toEqual(job.tanks);
+    const whole = withProposal(job, proposal);
+    const rules = findingsOf(whole, buildNetwork(whole)).map(({ rule }) => rule);
+    expect(rules).not.toContain("noShutOff");
+    expect(rules).not.toContain("returnCanClose");
+  });
+
   test("wishes that feed a consumer from nothing are refused, and so are more positions than can be gone through", () => {
     const job = bare(4, 4);
     expect(() => proposeManifold(job, { ...all(job), feeds: [{ consumerId: "e0", tankIds: [] }] })).toThrow(
       /nothing/,
     );
     const network = buildNetwork(withProposal(job, proposeManifold(job, all(job), "m")));
-    expect(countPositions(network)).toBe(4 ** 8);
+    expect(countPositions(network)).toBe(2 ** 4 * 4 ** 8);
     expect(judgePositions(network, network.plan.conditions)).toBeNull();
   });
 });

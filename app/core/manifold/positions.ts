@@ -7,6 +7,7 @@ import { Way } from "../hydraulics/newton";
 import { LineUpSolver, type SolvedLineUp } from "../hydraulics/solve";
 import type { Network } from "../network/network";
 import { isPowered } from "../plan/families";
+import { portKey } from "../plan/ports";
 import type { Conditions, Id, LineUp, ValveSetting } from "../plan/types";
 import { isValve, positionsOf, type Valve } from "../plan/valves";
 
@@ -35,6 +36,8 @@ export interface Positions {
   unfed: number;
   dangerous: Record<Danger, number>;
   causes: Cause[];
+  /** Shut-offs at tank outlets that were taken as open, where there were too many positions with them. */
+  heldIds: Id[];
 }
 
 interface Handle {
@@ -45,6 +48,27 @@ interface Handle {
 
 const OPEN = "open";
 const SHUT = "shut";
+
+/** Shut-offs on a tank's outlet: shut, they starve what they feed, and no return goes elsewhere for it. */
+function outletShutOffs({ job, plan }: Network): Set<Id> {
+  const outlets = new Set(
+    job.tanks.flatMap((tank) =>
+      tank.ports
+        .filter(({ role }) => role === "outlet")
+        .map(({ id }) => portKey({ part: tank.id, port: id })),
+    ),
+  );
+  const beside = [...plan.runs, ...plan.joints].flatMap(({ from, to }) => [
+    ...(outlets.has(portKey(from)) ? [to.part] : []),
+    ...(outlets.has(portKey(to)) ? [from.part] : []),
+  ]);
+  return new Set(
+    plan.parts.filter(({ id, kind }) => kind === "twoWay" && beside.includes(id)).map(({ id }) => id),
+  );
+}
+
+const countOf = (handles: readonly Handle[]): number =>
+  handles.reduce((product, { positions }) => product * positions.length, 1);
 
 function handlesOf(network: Network): Handle[] {
   return network.plan.parts
@@ -57,8 +81,7 @@ function handlesOf(network: Network): Handle[] {
 }
 
 /** How many positions a plan's valves have in all. */
-export const countPositions = (network: Network): number =>
-  handlesOf(network).reduce((product, { positions }) => product * positions.length, 1);
+export const countPositions = (network: Network): number => countOf(handlesOf(network));
 
 /** Writes the settings of one position into a line-up's valves, kept between calls. */
 function write(
@@ -150,7 +173,7 @@ function judge(solved: SolvedLineUp, seen: Uint8Array, into: Judged[], unfed: bo
 
 const NOT = 0;
 const DANGEROUS = 1;
-/** Nothing is fed, so nothing is returned: it says nothing of a return. */
+/** Nothing is fed, so nothing is returned, or a tank is shut off: it says nothing of what the other handles do. */
 const UNFED = 2;
 
 /**
@@ -235,21 +258,28 @@ class Blame {
 /** More positions than this are not gone through one by one. */
 export const MOST_POSITIONS = 20000;
 
-/** Goes through every position; null where there are more than can be. All consumers run and all pumps are on. */
+/**
+ * Goes through every position, with all consumers running and all pumps on but those for transfer. Where there are
+ * more than `most`, shut-offs at tank outlets are taken as open; null where even then there are more.
+ */
 export function judgePositions(
   network: Network,
   conditions: Conditions,
   onProgress?: (done: number, of: number) => void,
+  most: number = MOST_POSITIONS,
 ): Positions | null {
-  const count = countPositions(network);
-  if (count > MOST_POSITIONS) return null;
-  const handles = handlesOf(network);
+  const every = handlesOf(network);
+  const shutOffs = outletShutOffs(network);
+  const held = countOf(every) > most ? shutOffs : new Set<Id>();
+  const handles = every.filter(({ valve }) => !held.has(valve.id));
+  const count = countOf(handles);
+  if (count > most) return null;
   const solver = new LineUpSolver(network);
   const lineUp: LineUp = {
     id: "every",
     name: "every",
     purpose: "run",
-    valves: {},
+    valves: Object.fromEntries([...held].map((id) => [id, { kind: "position", position: OPEN }])),
     pumps: Object.fromEntries(
       network.plan.parts
         .filter(isPowered)
@@ -282,8 +312,11 @@ export function judgePositions(
         if (judged.findIndex((one) => one.danger === danger) === i) dangerous[danger]++;
         (marks.get(`${danger}:${consumer}`)?.at ?? seen)[done] = DANGEROUS;
       });
+      const isCut = handles.some(
+        ({ valve, positions }, k) => shutOffs.has(valve.id) && positions[digits[k] as number] !== OPEN,
+      );
       for (const { danger, consumer, at } of marks.values())
-        if (danger !== "tanksJoined" && unfedNow[consumer]) at[done] = UNFED;
+        if (danger === "tanksJoined" ? isCut && at[done] === NOT : unfedNow[consumer]) at[done] = UNFED;
       if (judged.length === 0 && fed) safe++;
     } else {
       unfed++;
@@ -300,5 +333,5 @@ export function judgePositions(
   const causes = [...marks.values()].flatMap(({ danger, consumer, at }) =>
     blame.causes(at, danger, network.engines[consumer]?.part.id ?? null),
   );
-  return { count, safe, unfed, dangerous, causes };
+  return { count, safe, unfed, dangerous, causes, heldIds: [...held] };
 }

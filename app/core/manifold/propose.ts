@@ -1,12 +1,14 @@
 /**
- * A manifold for given tanks and consumers: for each consumer a supply selector and a return selector without an 'off',
- * to be turned by one handle; one transfer pump between a bank that draws and a bank that fills, where fuel is to be
+ * A manifold for given tanks and consumers: one outlet a tank with its shut-off and one return, teed; for each engine a
+ * supply selector and a return selector without an 'off', to be turned by one handle; for each heater a standpipe of
+ * its own and a dosing pump; one transfer pump between a bank that draws and a bank that fills, where fuel is to be
  * moved or polished. With it the line-ups that were wished for, each in its valve table.
  */
 import { applyCommand, type Command } from "../edit/commands";
 import { newLineUp, newPlan } from "../plan/blank";
+import { isPowered } from "../plan/families";
 import { newId } from "../plan/ids";
-import { currentPlan } from "../plan/ports";
+import { currentPlan, distanceM, placedPorts } from "../plan/ports";
 import type { Engine, Id, Job, LineUp, Plan, PortRef, Position, Tank, ValveSetting } from "../plan/types";
 
 export interface Wishes {
@@ -28,6 +30,8 @@ export interface Proposal {
 
 const ref = (part: Id, port: Id): PortRef => ({ part, port });
 const at = (xM: number, yM: number, zM: number): Position => ({ xM, yM, zM });
+/** A shut-off stands this near the tank's outlet. Common practice, no source. */
+const SHUT_OFF_AT_M = 0.1;
 
 /** Builds on a job, command by command. */
 class Builder {
@@ -76,6 +80,28 @@ class Builder {
     this.do({ name: "connect", id: newId(), from, to });
   }
 
+  screw(from: PortRef, to: PortRef): void {
+    this.do({ name: "join", id: newId(), from, to });
+  }
+
+  /** Amid the outlets of some tanks. */
+  amid(tankIds: readonly Id[]): Position {
+    return mean(
+      tankIds.map((id) => {
+        const { ports, origin } = this.tank(id);
+        const outlet = ports.find(({ role }) => role === "outlet");
+        return outlet ? this.spot(ref(id, outlet.id)) : origin;
+      }),
+    );
+  }
+
+  /** Where a port is, from the job's datum. */
+  spot({ part, port }: PortRef): Position {
+    const placed = placedPorts(this.job, this.plan).get(`${part}.${port}`);
+    if (!placed) throw new Error(`no port ${part}.${port}`);
+    return placed.position;
+  }
+
   part(
     kind: Extract<Command, { name: "addPart" }>["kind"],
     name: string,
@@ -105,39 +131,135 @@ const selectorOf = (names: readonly string[]) => ({
   makesBeforeBreaks: true,
 });
 
-/** Supply selector, separator, gauge and pump to a consumer; its return over a selector of its own. */
-function feed(builder: Builder, consumer: Engine, tankIds: readonly Id[], row: number): Fed {
-  const names = tankIds.map((id) => builder.tank(id).name);
-  const y = 0.6 - row * 0.5;
-  const isMany = tankIds.length > 1;
-  const sep = builder.part("filter", `${consumer.name} separator`, at(1.3, y, 0.6));
-  const gauge = builder.part("gauge", `${consumer.name} gauge`, at(1.1, y, 0.65));
-  const pump = builder.part("liftPump", `${consumer.name} pump`, at(0.8, y, 0.5));
-  let supply: Id | null = null;
-  let back: Id | null = null;
-  if (isMany) {
-    supply = builder.part("selector", `${consumer.name} supply`, at(1.7, y, 0.6), selectorOf(names));
-    tankIds.forEach((id, i) => {
-      builder.connect(builder.port(id, "outlet"), ref(supply as Id, way(i)));
-    });
-    builder.connect(ref(supply, "c"), ref(sep, "in"));
-  } else {
-    const valve = builder.part("twoWay", `${names[0] ?? ""} valve`, at(1.7, y, 0.6));
-    builder.connect(builder.port(tankIds[0] as Id, "outlet"), ref(valve, "a"));
-    builder.connect(ref(valve, "b"), ref(sep, "in"));
+const mean = (spots: readonly Position[]): Position =>
+  at(
+    spots.reduce((sum, { xM }) => sum + xM, 0) / spots.length,
+    spots.reduce((sum, { yM }) => sum + yM, 0) / spots.length,
+    spots.reduce((sum, { zM }) => sum + zM, 0) / spots.length,
+  );
+
+/** Part of the way from one place to another, at the height of the first. */
+const between = (from: Position, to: Position, share: number, upM = 0): Position =>
+  at(from.xM + share * (to.xM - from.xM), from.yM + share * (to.yM - from.yM), from.zM + upM);
+
+/** A place on the straight way from one to another, so far along it. */
+function along(from: Position, to: Position, farM: number): Position {
+  const wayM = distanceM(from, to);
+  const share = wayM > 0 ? Math.min(1, farM / wayM) : 0;
+  return at(
+    from.xM + share * (to.xM - from.xM),
+    from.yM + share * (to.yM - from.yM),
+    from.zM + share * (to.zM - from.zM),
+  );
+}
+
+/** What is to be joined to each tank: gathered first, so that a tank needs one outlet and one return. */
+class Headers {
+  private readonly outlets = new Map<Id, PortRef[]>();
+  private readonly returns = new Map<Id, PortRef[]>();
+  private readonly owns: { tankId: Id; name: string; to: PortRef }[] = [];
+
+  constructor(private readonly builder: Builder) {}
+
+  draw(tankId: Id, to: PortRef): void {
+    this.outlets.set(tankId, [...(this.outlets.get(tankId) ?? []), to]);
   }
-  builder.connect(ref(sep, "out"), ref(gauge, "a"));
+
+  fill(tankId: Id, from: PortRef): void {
+    this.returns.set(tankId, [...(this.returns.get(tankId) ?? []), from]);
+  }
+
+  /** Draws from an outlet of which no other draws. */
+  drawAlone(tankId: Id, name: string, to: PortRef): void {
+    this.owns.push({ tankId, name, to });
+  }
+
+  /** An outlet with its shut-off at the tank. */
+  private outlet(tankId: Id, name: string, towards: Position): PortRef {
+    const { builder } = this;
+    const outlet = builder.port(tankId, "outlet");
+    const spot = along(builder.spot(outlet), towards, SHUT_OFF_AT_M);
+    const valve = builder.part("twoWay", `${name} shut-off`, spot);
+    builder.connect(outlet, ref(valve, "a"));
+    return ref(valve, "b");
+  }
+
+  /** Joins every port gathered to one: each tee but the last leads on to the next. */
+  private tee(start: PortRef, spot: Position, ends: readonly PortRef[], name: string): void {
+    let open = start;
+    ends.slice(0, -1).forEach((end, i) => {
+      const tee = this.builder.part("tee", `${name} tee${ends.length > 2 ? ` ${i + 1}` : ""}`, spot);
+      if (i === 0) this.builder.connect(open, ref(tee, "a"));
+      else this.builder.screw(open, ref(tee, "a"));
+      this.builder.connect(ref(tee, "c"), end);
+      open = ref(tee, "b");
+    });
+    this.builder.connect(open, ends.at(-1) as PortRef);
+  }
+
+  build(): void {
+    const { builder } = this;
+    for (const [tankId, ends] of this.outlets) {
+      const { name } = builder.tank(tankId);
+      const towards = mean(ends.map((end) => builder.spot(end)));
+      const shut = this.outlet(tankId, name, towards);
+      this.tee(shut, between(builder.spot(shut), towards, 0.5), ends, name);
+    }
+    for (const { tankId, name, to } of this.owns)
+      builder.connect(this.outlet(tankId, name, builder.spot(to)), to);
+    for (const [tankId, ends] of this.returns) {
+      const port = builder.port(tankId, "return");
+      const towards = mean(ends.map((end) => builder.spot(end)));
+      this.tee(port, between(builder.spot(port), towards, 0.5), ends, `${builder.tank(tankId).name} return`);
+    }
+  }
+}
+
+/** Separator, gauge and pump to an engine over a selector where it has a choice; its return over one of its own. */
+function feedEngine(builder: Builder, headers: Headers, consumer: Engine, tankIds: readonly Id[]): Fed {
+  const names = tankIds.map((id) => builder.tank(id).name);
+  const here = builder.spot(ref(consumer.id, "feed"));
+  const tanks = builder.amid(tankIds);
+  const put = (share: number, upM = 0) => between(here, tanks, share, upM);
+  const separator = builder.part("filter", `${consumer.name} separator`, put(0.5));
+  const gauge = builder.part("gauge", `${consumer.name} gauge`, put(0.4, 0.05));
+  const pump = builder.part("liftPump", `${consumer.name} pump`, put(0.3, -0.1));
+  builder.connect(ref(separator, "out"), ref(gauge, "a"));
   builder.connect(ref(gauge, "b"), ref(pump, "in"));
   builder.connect(ref(pump, "out"), ref(consumer.id, "feed"));
-  if (consumer.kind === "heater") return { consumer, tankIds: [...tankIds], supply, back, pump };
-  if (isMany) {
-    back = builder.part("selector", `${consumer.name} return`, at(1.7, y - 0.2, 0.6), selectorOf(names));
-    builder.connect(ref(consumer.id, "return"), ref(back, "c"));
-    tankIds.forEach((id, i) => {
-      builder.connect(ref(back as Id, way(i)), builder.port(id, "return"));
-    });
-  } else builder.connect(ref(consumer.id, "return"), builder.port(tankIds[0] as Id, "return"));
+  if (tankIds.length === 1) {
+    headers.draw(tankIds[0] as Id, ref(separator, "in"));
+    headers.fill(tankIds[0] as Id, ref(consumer.id, "return"));
+    return { consumer, tankIds: [...tankIds], supply: null, back: null, pump };
+  }
+  const supply = builder.part("selector", `${consumer.name} supply`, put(0.6), selectorOf(names));
+  const back = builder.part("selector", `${consumer.name} return`, put(0.6, 0.1), selectorOf(names));
+  builder.connect(ref(supply, "c"), ref(separator, "in"));
+  builder.connect(ref(consumer.id, "return"), ref(back, "c"));
+  tankIds.forEach((id, i) => {
+    headers.draw(id, ref(supply, way(i)));
+    headers.fill(id, ref(back, way(i)));
+  });
   return { consumer, tankIds: [...tankIds], supply, back, pump };
+}
+
+/** A dosing pump to a heater from standpipes of its own, over a selector where it has a choice. */
+function feedHeater(builder: Builder, headers: Headers, consumer: Engine, tankIds: readonly Id[]): Fed {
+  const names = tankIds.map((id) => builder.tank(id).name);
+  const here = builder.spot(ref(consumer.id, "feed"));
+  const tanks = builder.amid(tankIds);
+  const pump = builder.part("dosingPump", `${consumer.name} dosing pump`, between(here, tanks, 0.5));
+  builder.connect(ref(pump, "out"), ref(consumer.id, "feed"));
+  const supply =
+    tankIds.length > 1
+      ? builder.part("selector", `${consumer.name} supply`, between(here, tanks, 0.6), selectorOf(names))
+      : null;
+  if (supply !== null) builder.connect(ref(supply, "c"), ref(pump, "in"));
+  tankIds.forEach((id, i) => {
+    const to = supply === null ? ref(pump, "in") : ref(supply, way(i));
+    headers.drawAlone(id, `${names[i]} ${consumer.name}`, to);
+  });
+  return { consumer, tankIds: [...tankIds], supply, back: null, pump };
 }
 
 interface Moving {
@@ -148,22 +270,26 @@ interface Moving {
 }
 
 /** A bank that draws, a pump, a fine filter and a bank that fills: for transfers and polishing. */
-function move(builder: Builder, tankIds: readonly Id[]): Moving {
+function move(builder: Builder, headers: Headers, tankIds: readonly Id[]): Moving {
   const branch = new Map(tankIds.map((id, i) => [id, `t${i + 1}`]));
   const branches = tankIds.map((id) => ({ id: branch.get(id) as Id, name: builder.tank(id).name }));
-  const draw = builder.part("bank", "Transfer draws", at(1.8, -0.6, 0.55), { branches });
-  const fill = builder.part("bank", "Transfer fills", at(1.2, -0.6, 0.65), { branches });
-  const pump = builder.part("transferPump", "Transfer pump", at(1.6, -0.6, 0.45));
-  const fine = builder.part("filter", "Polishing filter", at(1.4, -0.6, 0.6), {
+  const { xM, yM, zM } = builder.amid(tankIds);
+  const put = (aftM: number, upM: number) => at(xM - 0.5 - aftM, yM, zM + upM);
+  const draw = builder.part("bank", "Transfer draws", put(0, 0.1), { branches });
+  const pump = builder.part("transferPump", "Transfer pump", put(0.2, 0));
+  const fine = builder.part("filter", "Polishing filter", put(0.4, 0.15), {
     medium: "secondary",
     micron: 2,
     ratedFlowM3S: 900 / 3.6e6,
   });
-  for (const id of tankIds) builder.connect(builder.port(id, "outlet"), ref(draw, branch.get(id) as Id));
+  const fill = builder.part("bank", "Transfer fills", put(0.6, 0.2), { branches });
   builder.connect(ref(draw, "c"), ref(pump, "in"));
   builder.connect(ref(pump, "out"), ref(fine, "in"));
   builder.connect(ref(fine, "out"), ref(fill, "c"));
-  for (const id of tankIds) builder.connect(ref(fill, branch.get(id) as Id), builder.port(id, "return"));
+  for (const id of tankIds) {
+    headers.draw(id, ref(draw, branch.get(id) as Id));
+    headers.fill(id, ref(fill, branch.get(id) as Id));
+  }
   return { draw, fill, pump, branch };
 }
 
@@ -175,7 +301,7 @@ function atRest(builder: Builder): Pick<LineUp, "valves" | "pumps" | "consumers"
     if (part.kind === "selector") valves[part.id] = { kind: "position", position: "p1" };
     if (part.kind === "bank") valves[part.id] = { kind: "branches", open: [] };
     if (part.kind === "twoWay") valves[part.id] = { kind: "position", position: "open" };
-    if (part.kind === "liftPump" || part.kind === "transferPump") pumps[part.id] = "off";
+    if (isPowered(part)) pumps[part.id] = "off";
   }
   const consumers = Object.fromEntries(builder.job.consumers.map(({ id }) => [id, "stopped" as const]));
   return { valves, pumps, consumers };
@@ -198,11 +324,11 @@ function runs(builder: Builder, fed: readonly Fed[]): LineUp[] {
 
 /**
  * Engine stopped, the way open from a tank to it: with the pump on it fills and primes the line, with the pump off
- * it is blown through back into the tank.
+ * it is blown through back into the tank. A heater's line is filled by hand and by its own starts.
  */
 function fills(builder: Builder, fed: readonly Fed[], name: "Prime" | "Purge"): LineUp[] {
   return fed.flatMap(({ consumer, tankIds, supply, back, pump }) =>
-    tankIds.map((tankId, i) => {
+    (consumer.kind === "heater" ? [] : tankIds).map((tankId, i) => {
       const rest = atRest(builder);
       for (const id of [supply, back])
         if (id !== null) rest.valves[id] = { kind: "position", position: `p${i + 1}` };
@@ -239,15 +365,17 @@ export function proposeManifold(job: Job, wishes: Wishes, planId: Id = newId(), 
     basedOn: job.currentPlanId,
   };
   const builder = new Builder({ ...job, plans: [...job.plans, plan], currentPlanId: planId });
-  const fed = wishes.feeds.map(({ consumerId, tankIds }, row) => {
+  const headers = new Headers(builder);
+  const fed = wishes.feeds.map(({ consumerId, tankIds }) => {
     const consumer = job.consumers.find(({ id }) => id === consumerId);
     if (!consumer || tankIds.length === 0) throw new Error(`consumer ${consumerId} is fed from nothing`);
-    return feed(builder, consumer, tankIds, row);
+    return (consumer.kind === "heater" ? feedHeater : feedEngine)(builder, headers, consumer, tankIds);
   });
   const moved = [
     ...new Set([...wishes.transfers.flatMap(({ fromId, toId }) => [fromId, toId]), ...wishes.polishIds]),
   ];
-  const moving = moved.length > 0 ? move(builder, moved) : null;
+  const moving = moved.length > 0 ? move(builder, headers, moved) : null;
+  headers.build();
   const lineUps = [
     ...runs(builder, fed),
     ...(moving ? moves(builder, moving, wishes) : []),

@@ -4,7 +4,7 @@
  */
 import { useState } from "react";
 import styled from "styled-components";
-import type { Cause, Danger, HandleSetting } from "~/core/manifold/positions";
+import { type Cause, type Danger, type HandleSetting, MOST_POSITIONS } from "~/core/manifold/positions";
 import { proposeManifold } from "~/core/manifold/propose";
 import { newId } from "~/core/plan/ids";
 import type { Id, Plan } from "~/core/plan/types";
@@ -78,7 +78,8 @@ function EveryPosition() {
   if (!found)
     return (
       <p>
-        Its valves have more than 20 000 positions: too many to go through. Divide the plan, or use selectors.
+        Its valves have more than {MOST_POSITIONS} positions: too many to go through. Divide the plan, or use
+        selectors.
       </p>
     );
   const dangers = (Object.keys(dangerNames) as Danger[]).filter((danger) => found.dangerous[danger] > 0);
@@ -96,6 +97,12 @@ function EveryPosition() {
               </span>
             ))}
       </p>
+      {found.heldIds.length > 0 && (
+        <p style={{ margin: 0, fontSize: 13, color: "var(--soft)" }}>
+          Taken as open: {found.heldIds.map((id) => nameOf(job, id)).join(", ")}. Shut, each only starves what
+          it feeds.
+        </p>
+      )}
       <List>
         {found.causes.slice(0, SHOWN).map((cause, i) => (
           <li key={i}>
@@ -113,7 +120,12 @@ function EveryPosition() {
 function Propose({ onDone }: { onDone: () => void }) {
   const { job, dispatch, say } = useJob();
   const [feeds, setFeeds] = useState<Record<Id, Id[]>>(() =>
-    Object.fromEntries(job.consumers.map(({ id }) => [id, job.tanks.map((tank) => tank.id)])),
+    Object.fromEntries(
+      job.consumers.map(({ id, kind }) => [
+        id,
+        job.tanks.slice(0, kind === "heater" ? 1 : undefined).map((tank) => tank.id),
+      ]),
+    ),
   );
   const [transfers, setTransfers] = useState<string[]>([]);
   const [polish, setPolish] = useState<Id[]>([]);
@@ -143,9 +155,33 @@ function Propose({ onDone }: { onDone: () => void }) {
       onDone();
     });
   };
+  /** All draw from it and return to it, and the other tanks fill it. */
+  const makeDayTank = (dayId: Id) => {
+    setFeeds(Object.fromEntries(job.consumers.map(({ id }) => [id, [dayId]])));
+    setTransfers(job.tanks.filter(({ id }) => id !== dayId).map(({ id }) => `${id}>${dayId}`));
+  };
+  const isDayTank = (dayId: Id) =>
+    fed.length > 0 &&
+    fed.every(({ id }) => feeds[id]?.length === 1 && feeds[id][0] === dayId) &&
+    job.tanks.every(({ id }) => id === dayId || transfers.includes(`${id}>${dayId}`));
   if (job.tanks.length === 0 || job.consumers.length === 0) return <p>Add a tank and a consumer first.</p>;
   return (
     <>
+      {job.tanks.length > 1 && (
+        <Chips>
+          <b>Day tank</b>
+          {job.tanks.map(({ id, name }) => (
+            <ToggleButton
+              key={id}
+              aria-label={`${name} as day tank`}
+              isSelected={isDayTank(id)}
+              onChange={() => makeDayTank(id)}
+            >
+              {name}
+            </ToggleButton>
+          ))}
+        </Chips>
+      )}
       {job.consumers.map(({ id, name }) => (
         <Chips key={id}>
           <b>{name} from</b>
@@ -184,9 +220,10 @@ function Propose({ onDone }: { onDone: () => void }) {
         </Switch>
       ))}
       <p style={{ margin: 0, fontSize: 13, color: "var(--soft)" }}>
-        Supply and return of each consumer get a selector without an 'off', to be turned by one handle;
-        transfers and polishing a pump between two banks. It is put beside the plans as an alternative, with
-        run, transfer, polish and prime line-ups.
+        Each tank gets one outlet with a shut-off and one return. Supply and return of an engine that has a
+        choice get a selector each without an 'off', to be turned by one handle; a heater its own standpipe
+        and dosing pump; transfers and polishing a pump between two banks. It is put beside the plans as an
+        alternative, with run, transfer, polish, prime and purge line-ups.
       </p>
       <Actions>
         <Button $main onPress={propose} isDisabled={fed.length === 0}>

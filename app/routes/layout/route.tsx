@@ -31,6 +31,9 @@ import { PlansDialog } from "./PlansDialog";
 
 export const meta = () => [{ title: "Lay out · Iron Keel" }];
 
+/** Left free under the drawing for the buttons of its size. */
+const UNDER_PX = 38;
+
 const Frame = styled.div`
   height: 100%; display: grid; grid-template-rows: auto minmax(0, 1fr);
   &[data-compares="true"] { grid-template-rows: auto minmax(0, 1fr) auto minmax(0, 1fr); }
@@ -58,6 +61,7 @@ const Canvas = styled.div`
 `;
 const Wash = styled.div`
   background: color-mix(in srgb, var(--ground) 82%, transparent); min-height: 100%; min-width: max-content; display: grid; place-items: start;
+  padding-bottom: ${UNDER_PX}px;
 `;
 const Note = styled.p`
   position: absolute; left: 16px; top: 16px; max-width: 440px; background: var(--raised); padding: 12px 14px; border: 1px solid var(--hairline); margin: 0;
@@ -102,7 +106,7 @@ export default function LayOut() {
           Math.min(
             1.15,
             (box.clientWidth - 4) / placed.width,
-            Math.max((box.clientHeight - 4) / placed.height, LEAST_FIT),
+            Math.max((box.clientHeight - UNDER_PX - 4) / placed.height, LEAST_FIT),
           ),
         ),
       );
