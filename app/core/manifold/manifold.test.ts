@@ -201,18 +201,27 @@ describe("what is proposed", () => {
     }
   });
 
-  test("a tank needs one outlet and one return, a shut-off within reach of it, whatever draws from it", () => {
+  test("a tank needs one outlet and one return for all that runs, one more of each to be moved, shut-offs within reach", () => {
     const job = bare(3, 2);
-    const proposal = proposeManifold(
-      job,
-      { ...all(job), transfers: [{ fromId: "t0", toId: "t1" }], polishIds: ["t2"] },
-      "m",
-    );
-    expect(proposal.tanks).toEqual(job.tanks);
-    const whole = withProposal(job, proposal);
+    expect(proposeManifold(job, all(job), "m").tanks).toEqual(job.tanks);
+    const wishes = { ...all(job), transfers: [{ fromId: "t0", toId: "t1" }] };
+    const whole = withProposal(job, proposeManifold(job, wishes, "m"));
+    const count = (role: string) =>
+      whole.tanks.map(({ ports }) => ports.filter((port) => port.role === role).length);
+    expect(count("outlet")).toEqual([2, 2, 1]);
+    expect(count("return")).toEqual([2, 2, 1]);
     const rules = findingsOf(whole, buildNetwork(whole)).map(({ rule }) => rule);
     expect(rules).not.toContain("noShutOff");
     expect(rules).not.toContain("returnCanClose");
+  });
+
+  test("with transfers beside it no more than two handles are ever to blame for a return into another tank", () => {
+    const job = bare(2, 1);
+    const wishes = { ...all(job), transfers: [{ fromId: "t0", toId: "t1" }], polishIds: ["t1"] };
+    const found = positionsOf(withProposal(job, proposeManifold(job, wishes, "m")));
+    const elsewhere = found.causes.filter(({ danger }) => danger === "returnElsewhere");
+    expect(elsewhere).toHaveLength(2);
+    for (const { settings } of elsewhere) expect(settings).toHaveLength(2);
   });
 
   test("wishes that feed a consumer from nothing are refused, and so are more positions than can be gone through", () => {

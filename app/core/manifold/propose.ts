@@ -1,8 +1,9 @@
 /**
- * A manifold for given tanks and consumers: one outlet a tank with its shut-off and one return, teed; for each engine a
- * supply selector and a return selector without an 'off', to be turned by one handle; for each heater a standpipe of
- * its own and a dosing pump; one transfer pump between a bank that draws and a bank that fills, where fuel is to be
- * moved or polished. With it the line-ups that were wished for, each in its valve table.
+ * A manifold for given tanks and consumers: one outlet a tank with its shut-off and one return, teed to what runs; for
+ * each engine a supply selector and a return selector without an 'off', to be turned by one handle; for each heater a
+ * standpipe of its own and a dosing pump; one transfer pump between a bank that draws and a bank that fills, where fuel
+ * is to be moved or polished, on outlets and returns of their own, or a lever left open would lead an engine's fuel to
+ * another tank. With it the line-ups that were wished for, each in its valve table.
  */
 import { applyCommand, type Command } from "../edit/commands";
 import { newLineUp, newPlan } from "../plan/blank";
@@ -157,7 +158,7 @@ function along(from: Position, to: Position, farM: number): Position {
 class Headers {
   private readonly outlets = new Map<Id, PortRef[]>();
   private readonly returns = new Map<Id, PortRef[]>();
-  private readonly owns: { tankId: Id; name: string; to: PortRef }[] = [];
+  private readonly alone: { tankId: Id; name: string; to: PortRef }[] = [];
 
   constructor(private readonly builder: Builder) {}
 
@@ -171,7 +172,7 @@ class Headers {
 
   /** Draws from an outlet of which no other draws. */
   drawAlone(tankId: Id, name: string, to: PortRef): void {
-    this.owns.push({ tankId, name, to });
+    this.alone.push({ tankId, name, to });
   }
 
   /** An outlet with its shut-off at the tank. */
@@ -205,7 +206,7 @@ class Headers {
       const shut = this.outlet(tankId, name, towards);
       this.tee(shut, between(builder.spot(shut), towards, 0.5), ends, name);
     }
-    for (const { tankId, name, to } of this.owns)
+    for (const { tankId, name, to } of this.alone)
       builder.connect(this.outlet(tankId, name, builder.spot(to)), to);
     for (const [tankId, ends] of this.returns) {
       const port = builder.port(tankId, "return");
@@ -248,16 +249,16 @@ function feedHeater(builder: Builder, headers: Headers, consumer: Engine, tankId
   const names = tankIds.map((id) => builder.tank(id).name);
   const here = builder.spot(ref(consumer.id, "feed"));
   const tanks = builder.amid(tankIds);
-  const pump = builder.part("dosingPump", `${consumer.name} dosing pump`, between(here, tanks, 0.5));
+  const pump = builder.part("dosingPump", `${consumer.name} dosing pump`, between(here, tanks, 0.75));
   builder.connect(ref(pump, "out"), ref(consumer.id, "feed"));
   const supply =
     tankIds.length > 1
-      ? builder.part("selector", `${consumer.name} supply`, between(here, tanks, 0.6), selectorOf(names))
+      ? builder.part("selector", `${consumer.name} supply`, between(here, tanks, 0.85), selectorOf(names))
       : null;
   if (supply !== null) builder.connect(ref(supply, "c"), ref(pump, "in"));
   tankIds.forEach((id, i) => {
     const to = supply === null ? ref(pump, "in") : ref(supply, way(i));
-    headers.drawAlone(id, `${names[i]} ${consumer.name}`, to);
+    headers.drawAlone(id, tankIds.length > 1 ? `${consumer.name} ${names[i]}` : consumer.name, to);
   });
   return { consumer, tankIds: [...tankIds], supply, back: null, pump };
 }
@@ -286,11 +287,14 @@ function move(builder: Builder, headers: Headers, tankIds: readonly Id[]): Movin
   builder.connect(ref(draw, "c"), ref(pump, "in"));
   builder.connect(ref(pump, "out"), ref(fine, "in"));
   builder.connect(ref(fine, "out"), ref(fill, "c"));
-  for (const id of tankIds) {
-    headers.draw(id, ref(draw, branch.get(id) as Id));
-    headers.fill(id, ref(fill, branch.get(id) as Id));
-  }
+  for (const id of tankIds)
+    headers.drawAlone(id, `${builder.tank(id).name} transfer`, ref(draw, branch.get(id) as Id));
   return { draw, fill, pump, branch };
+}
+
+/** Once engines have their returns: a tank's first is theirs. */
+function fillFrom(builder: Builder, { fill, branch }: Moving): void {
+  for (const [tankId, id] of branch) builder.connect(ref(fill, id), builder.port(tankId, "return"));
 }
 
 /** Settings with every selector on its first tank, banks shut, pumps off, consumers stopped. */
@@ -376,6 +380,7 @@ export function proposeManifold(job: Job, wishes: Wishes, planId: Id = newId(), 
   ];
   const moving = moved.length > 0 ? move(builder, headers, moved) : null;
   headers.build();
+  if (moving) fillFrom(builder, moving);
   const lineUps = [
     ...runs(builder, fed),
     ...(moving ? moves(builder, moving, wishes) : []),

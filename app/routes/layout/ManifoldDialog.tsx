@@ -220,10 +220,11 @@ function Propose({ onDone }: { onDone: () => void }) {
         </Switch>
       ))}
       <p style={{ margin: 0, fontSize: 13, color: "var(--soft)" }}>
-        Each tank gets one outlet with a shut-off and one return. Supply and return of an engine that has a
-        choice get a selector each without an 'off', to be turned by one handle; a heater its own standpipe
-        and dosing pump; transfers and polishing a pump between two banks. It is put beside the plans as an
-        alternative, with run, transfer, polish, prime and purge line-ups.
+        Each tank gets one outlet with a shut-off and one return for the engines. Supply and return of an
+        engine that has a choice get a selector each without an 'off', to be turned by one handle; a heater a
+        standpipe of its own and a dosing pump; transfers and polishing a pump between two banks, on outlets
+        and returns of their own. It is put beside the plans as an alternative, with run, transfer, polish,
+        prime and purge line-ups.
       </p>
       <Actions>
         <Button $main onPress={propose} isDisabled={fed.length === 0}>
