@@ -6,7 +6,7 @@ import { newEngine, newJob, newTank } from "~/core/plan/blank";
 import { writeJobFile } from "~/schemas/file";
 import { choose, fill, openDemo, press, storedJob } from "./helpers";
 
-/** Names on the drawing that lie over one another, or over another part's body. */
+/** Names on the drawing that lie over one another or over a hose. */
 async function overlaps(page: Page): Promise<string[]> {
   await expect(page.locator("svg[data-status=laid]")).toBeVisible();
   return page.locator("svg[data-status=laid]").evaluate((svg) => {
@@ -26,6 +26,17 @@ async function overlaps(page: Page): Promise<string[]> {
         if (one.group !== other.group && crossing(one.box, other.box))
           found.push(`${one.text} | ${other.text}`);
     });
+    for (const hose of svg.querySelectorAll<SVGPathElement>("[aria-label^='Hose from'] > path:first-child")) {
+      const matrix = hose.getScreenCTM() as DOMMatrix;
+      const name = hose.parentElement?.getAttribute("aria-label") ?? "";
+      const under = new Set<string>();
+      for (let at = 0; at < hose.getTotalLength(); at += 3) {
+        const { x, y } = hose.getPointAtLength(at).matrixTransform(matrix);
+        for (const { text, box } of texts)
+          if (x > box.left + 2 && x < box.right - 2 && y > box.top + 3 && y < box.bottom - 3) under.add(text);
+      }
+      for (const text of under) found.push(`${text} | ${name}`);
+    }
     return found;
   });
 }

@@ -1,6 +1,7 @@
 /** Words for findings of parts, heaters and circuits: title, detail, why it matters, how it is mended. */
 import type { RuleId } from "~/core/findings/types";
 import { formatNumber } from "~/core/units/format";
+import { counted } from "./counted";
 
 export interface PlanWords {
   text: (key: string) => string;
@@ -239,7 +240,7 @@ export function planFindingWords(rule: RuleId, words: PlanWords): Said | null {
       ];
     case "sparePorts":
       return [
-        `${part}: ${number("count")} spare ${number("count") === 1 ? "port" : "ports"} not plugged`,
+        `${part}: ${counted(number("count"), "spare port")} not plugged`,
         "",
         "An open port on the suction side draws air, on the pressure side it spills.",
         "Plugs with the thread's own sealant, snug and not more.",

@@ -9,6 +9,7 @@ import { isConsumer } from "~/core/plan/families";
 import { partsOf, portKey, portsOf } from "~/core/plan/ports";
 import type { Id, Job, Part, Plan, PortRef, Tank } from "~/core/plan/types";
 import { heightsOf } from "~/core/tanks/tank";
+import { labelRoom } from "./labels";
 
 export interface GraphPort {
   id: string;
@@ -21,7 +22,10 @@ export interface GraphNode {
   id: Id;
   kind: Part["kind"] | "tank";
   width: number;
+  /** Of the body alone, which hoses meet. */
   height: number;
+  /** Room under the body for its name, px; it may be wider than the body. */
+  label: { width: number; height: number } | null;
   ports: GraphPort[];
 }
 
@@ -169,11 +173,13 @@ function jointForward(
   return isForward(network, flows, steps, from, to, undefined);
 }
 
-const nodeSize = (kind: GraphNode["kind"], east: number, west: number) => {
-  const { width, height } = sizes[kind];
+const nodeSize = (part: Part, east: number, west: number) => {
+  const { width, height } = sizes[part.kind];
   const rows = Math.max(east, west);
-  if (kind === "bank") return { width, height: Math.max(height, rows * BRANCH_PX + BANK_HEAD_PX + 10) };
-  return { width, height };
+  if (part.kind === "bank")
+    return { width, height: Math.max(height, rows * BRANCH_PX + BANK_HEAD_PX + 10), label: null };
+  const label = labelRoom(part);
+  return { width, height: label?.top ?? height, label };
 };
 
 /** Least distance between two hoses at a tank, px. */
@@ -248,6 +254,7 @@ export function plumbingGraph(job: Job, plan: Plan, network: Network): PlumbingG
     kind: "tank",
     width: sizes.tank.width,
     height: tankHeight(tank),
+    label: null,
     ports: tankPorts(tank, tankHeight(tank)),
   }));
   const parts: GraphNode[] = partsOf(job, plan).map((part) => {
@@ -261,7 +268,7 @@ export function plumbingGraph(job: Job, plan: Plan, network: Network): PlumbingG
       y: sizes[part.kind].portY,
     }));
     const west = ports.filter(({ side }) => side === "WEST").length;
-    const size = nodeSize(part.kind, ports.length - west, west);
+    const size = nodeSize(part, ports.length - west, west);
     return {
       id: part.id,
       kind: part.kind,

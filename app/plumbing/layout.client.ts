@@ -31,10 +31,11 @@ function toElk({ nodes, edges }: PlumbingGraph): ElkNode {
       "elk.algorithm": "layered",
       "elk.direction": "RIGHT",
       "elk.edgeRouting": "ORTHOGONAL",
-      "elk.layered.spacing.nodeNodeBetweenLayers": "30",
+      "elk.layered.spacing.nodeNodeBetweenLayers": "24",
       "elk.layered.spacing.edgeNodeBetweenLayers": "14",
       "elk.layered.spacing.edgeEdgeBetweenLayers": "12",
-      "elk.spacing.nodeNode": "34",
+      "elk.spacing.nodeNode": "22",
+      "elk.spacing.labelNode": "0",
       "elk.spacing.edgeNode": "12",
       "elk.spacing.edgeEdge": "12",
       "elk.layered.nodePlacement.strategy": "NETWORK_SIMPLEX",
@@ -53,9 +54,13 @@ function toElk({ nodes, edges }: PlumbingGraph): ElkNode {
         ...(node.kind === "bank"
           ? { "elk.spacing.portsSurrounding": `[top=${BANK_HEAD_PX + 22},left=0,bottom=12,right=0]` }
           : {}),
+        "elk.nodeLabels.placement": "OUTSIDE V_BOTTOM H_CENTER",
         ...(node.kind === "tank" ? { "elk.layered.layering.layerConstraint": "FIRST" } : {}),
         ...(consumerKinds.has(node.kind) ? { "elk.layered.layering.layerConstraint": "LAST" } : {}),
       },
+      ...(node.label
+        ? { labels: [{ text: node.id, width: node.label.width, height: node.label.height }] }
+        : {}),
       ports: node.ports.map((port) => ({
         id: port.id,
         width: 0,
@@ -81,8 +86,9 @@ function fromElk(graph: PlumbingGraph, laid: ElkNode): Placed {
     ports: new Map(),
     edges: new Map(),
   };
+  const names = new Map(graph.nodes.map(({ id, label }) => [id, label?.height ?? 0]));
   for (const { id, x = 0, y = 0, width = 0, height = 0, ports = [] } of laid.children ?? []) {
-    placed.nodes.set(id, { x, y, width, height });
+    placed.nodes.set(id, { x, y, width, height: height + (names.get(id) ?? 0) });
     for (const port of ports)
       placed.ports.set(port.id, {
         x: x + (port.x ?? 0),

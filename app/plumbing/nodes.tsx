@@ -22,29 +22,9 @@ import {
   TankGlyph,
 } from "./glyphs";
 import { BANK_HEAD_PX } from "./graph";
+import { firstLinePx, LINE_PX, wrapped } from "./labels";
 import type { Placed } from "./layout.client";
 import { settingText } from "./settingText";
-
-/** Names are set in two lines where they are long, so that they stay over their own part. */
-function wrapped(name: string, text = 1): string[] {
-  if (name.length <= 12) return [name];
-  const words = name.split(" ");
-  if (words.length === 1) return [name];
-  if (text > MANY_LINES_FROM) {
-    // Names that are large beside their part stand in narrow lines, so as not to reach into the next one's.
-    return words.reduce<string[]>((lines, word) => {
-      const last = lines.at(-1);
-      if (last !== undefined && last.length + word.length + 1 <= NARROW_LINE)
-        lines[lines.length - 1] = `${last} ${word}`;
-      else lines.push(word);
-      return lines;
-    }, []);
-  }
-  const ways = words.slice(1).map((_, i) => [words.slice(0, i + 1).join(" "), words.slice(i + 1).join(" ")]);
-  return ways.reduce((best, way) =>
-    Math.max(...way.map((line) => line.length)) < Math.max(...best.map((line) => line.length)) ? way : best,
-  );
-}
 
 const halo = {
   paintOrder: "stroke",
@@ -54,11 +34,8 @@ const halo = {
   fontStretch: "78%",
 } as const;
 
-const MANY_LINES_FROM = 1.2;
-const NARROW_LINE = 10;
-
 /** On a drawing so small that names outgrow their parts, figures under them are left to the inspector. */
-const MOST_TEXT_WITH_FIGURES = 1.45;
+const MOST_TEXT_WITH_FIGURES = 1.5;
 
 type NodeBox = { x: number; y: number; width: number; height: number };
 
@@ -138,36 +115,25 @@ export function PartNode({
   const station = verdict?.way?.stations.find(({ id }) => id === part.id);
   const portSide = (id: string) => placed.ports.get(`${part.id}.${id}`)?.side ?? "WEST";
   const result = verdict?.result.outcome === "solved" ? verdict.result : null;
-  const under = (top: number, sub?: string) => {
-    const lines = wrapped(part.name, text);
-    // Names that keep their size on a smaller drawing grow away from the part, not into it.
-    const y = top + 11 * (text - 1);
+  const under = (figure = "") => {
+    const name = wrapped(part.name, text);
+    const figures = figure && text <= MOST_TEXT_WITH_FIGURES ? wrapped(figure, text) : [];
+    const y = firstLinePx(part.kind, text);
     return (
       <g textAnchor="middle">
-        {lines.map((line, i) => (
+        {[...name, ...figures].map((line, i) => (
           <text
             key={i}
             x={cx}
-            y={y + i * 12.5 * text}
+            y={y + i * LINE_PX * text}
             fontSize={12 * text}
-            fontWeight={600}
-            fill="var(--ink)"
+            fontWeight={i < name.length ? 600 : undefined}
+            fill={i < name.length ? "var(--ink)" : "var(--soft)"}
             style={halo}
           >
             {line}
           </text>
         ))}
-        {sub && text <= MOST_TEXT_WITH_FIGURES && (
-          <text
-            x={cx}
-            y={y + lines.length * 12.5 * text}
-            fontSize={12 * text}
-            fill="var(--soft)"
-            style={halo}
-          >
-            {sub}
-          </text>
-        )}
       </g>
     );
   };
@@ -209,7 +175,7 @@ export function PartNode({
         <g>
           {lead(14, 9)}
           <Lever cx={cx} cy={14} isOpen={isValveOpen(part, setting)} />
-          {under(40)}
+          {under()}
         </g>
       );
     case "tee":
@@ -219,7 +185,7 @@ export function PartNode({
     case "selector":
       return (
         <g>
-          <circle cx={cx} cy={32} r={24} fill="var(--raised)" stroke="var(--ink)" strokeWidth={1.8} />
+          <circle cx={cx} cy={29} r={24} fill="var(--raised)" stroke="var(--ink)" strokeWidth={1.8} />
           {waysThrough(part)
             .filter(({ ports }) => isOpen(part, ports, setting))
             .map(({ id, ports }) => {
@@ -227,15 +193,15 @@ export function PartNode({
               return a && b ? (
                 <path
                   key={id}
-                  d={`M${a.x - box.x} ${a.y - box.y}Q${cx} 32 ${b.x - box.x} ${b.y - box.y}`}
+                  d={`M${a.x - box.x} ${a.y - box.y}Q${cx} 29 ${b.x - box.x} ${b.y - box.y}`}
                   stroke="var(--ink)"
                   strokeWidth={5}
                   fill="none"
                 />
               ) : null;
             })}
-          <circle cx={cx} cy={32} r={5} fill="var(--ink)" />
-          {under(70, settingText(part, setting))}
+          <circle cx={cx} cy={29} r={5} fill="var(--ink)" />
+          {under(settingText(part, setting))}
         </g>
       );
     case "filter":
@@ -253,7 +219,7 @@ export function PartNode({
           />
           {isUnit && <PumpGlyph cx={cx} isOn={isOn} toLeft={portSide("out") === "WEST"} isSmall />}
           {isUnit && portLeads()}
-          {under(92, station ? `${part.micron} µm, in use` : `${part.micron} µm, stand-by`)}
+          {under(`${part.micron}\u00a0µm, ${station ? "in\u00a0use" : "stand-by"}`)}
         </g>
       );
     }
@@ -269,7 +235,7 @@ export function PartNode({
         <g>
           {lead(22, 30)}
           <PumpGlyph cx={cx} isOn={isOn} toLeft={portSide("out") === "WEST"} kind={part.kind} />
-          {under(60, sub)}
+          {under(sub)}
         </g>
       );
     }
@@ -288,7 +254,7 @@ export function PartNode({
         <g>
           {lead(16, 0)}
           <InlineGlyph kind={part.kind} cx={cx} toLeft={portSide("out") === "WEST"} />
-          {under(46)}
+          {under()}
         </g>
       );
     case "jetPump":
@@ -296,7 +262,7 @@ export function PartNode({
         <g>
           {portLeads()}
           <JetGlyph cx={cx} toLeft={portSide("out") === "WEST"} />
-          {under(58)}
+          {under()}
         </g>
       );
     case "swirlPot":
@@ -304,7 +270,7 @@ export function PartNode({
         <g>
           {portLeads()}
           <PotGlyph cx={cx} />
-          {under(88)}
+          {under()}
         </g>
       );
     case "check":
@@ -312,7 +278,7 @@ export function PartNode({
         <g>
           {lead(16, 18)}
           <CheckGlyph cx={cx} toLeft={portSide("out") === "WEST"} />
-          {under(44)}
+          {under()}
         </g>
       );
     case "gauge": {
@@ -427,7 +393,7 @@ function BankNode({
         <text
           key={i}
           x={railX}
-          y={BANK_HEAD_PX - 6 - (lines.length - 1 - i) * 12.5 * text}
+          y={BANK_HEAD_PX - 6 - (lines.length - 1 - i) * LINE_PX * text}
           fontSize={12 * text}
           fontWeight={600}
           textAnchor="middle"

@@ -4,9 +4,12 @@ import { applyCommand } from "~/core/edit/commands";
 import { startJob } from "~/core/edit/starters";
 import { buildNetwork } from "~/core/network/network";
 import { randomJob } from "~/core/network/randomPlan.fixture";
+import { newPart } from "~/core/plan/blank";
 import { currentPlan } from "~/core/plan/ports";
 import type { Job } from "~/core/plan/types";
+import { newPartKinds } from "~/routes/job/newPartKinds";
 import { plumbingGraph } from "./graph";
+import { LINE_PX, labelRoom, wrapped } from "./labels";
 import { edgePath } from "./Plumbing";
 import { settingText } from "./settingText";
 
@@ -52,14 +55,48 @@ describe("the graph to be laid out", () => {
     expect(y("portWing.ret")).toBeLessThan(y("portWing.out") - 10);
   });
 
-  test("a slider, a name or a nudge does not change it: the drawing stands still", () => {
-    const before = JSON.stringify(graph);
+  test("a slider or a nudge does not change it: the drawing stands still", () => {
     const moved = applyCommand(applyCommand(marram, { name: "nudge", id: "lift", dx: 9, dy: 9 }).job, {
-      name: "editPart",
-      id: "lift",
-      change: { name: "Pump" },
+      name: "setConditions",
+      change: { fuelC: -4 },
     }).job;
-    expect(JSON.stringify(graphOf(moved))).toBe(before);
+    expect(graphOf(moved)).toEqual(graph);
+  });
+
+  test("a name takes the room it needs, beside and under its part, and moves no port", () => {
+    const named = (name: string) =>
+      graphOf(applyCommand(marram, { name: "editPart", id: "lift", change: { name } }).job).nodes.find(
+        ({ id }) => id === "lift",
+      );
+    const short = named("Pump");
+    const long = named("Pump of the longest conceivable denomination");
+    expect(long?.label?.height).toBeGreaterThan((short?.label?.height ?? 0) + 40);
+    expect(long?.label?.width).toBeGreaterThan(12 * 6);
+    expect({ ...long, label: null }).toEqual({ ...short, label: null });
+  });
+});
+
+describe("names in lines", () => {
+  test("at natural size a long name stands in two even lines, a short one in one", () => {
+    expect(wrapped("Polish valve")).toEqual(["Polish valve"]);
+    expect(wrapped("Starboard tank valve")).toEqual(["Starboard", "tank valve"]);
+    expect(wrapped("Windscreenwasher")).toEqual(["Windscreenwasher"]);
+  });
+
+  test("large beside its part it stands in as many lines as it needs, no word is lost and none is broken", () => {
+    const name = "Starboard engine transfer shut-off valve";
+    const lines = wrapped(name, 1.4);
+    expect(lines.join(" ")).toBe(name);
+    for (const line of lines) expect(line.length <= 11 || !line.includes(" ")).toBe(true);
+  });
+
+  test("every kind of part has room for its name, or says it elsewhere", () => {
+    const named: string[] = ["tee", "bank", "gauge"];
+    for (const { id } of newPartKinds) {
+      const room = labelRoom(newPart(id, "p", { xM: 0, yM: 0, zM: 0 }));
+      if (named.includes(id)) expect(room).toBeNull();
+      else expect(room?.height).toBeGreaterThanOrEqual(LINE_PX);
+    }
   });
 });
 

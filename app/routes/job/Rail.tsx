@@ -3,6 +3,7 @@ import { NavLink } from "react-router";
 import styled from "styled-components";
 import { formatQuantity } from "~/core/units/format";
 import { leakJoints } from "~/core/work/leakTest";
+import { counted } from "~/messages/counted";
 import { placeNames } from "~/messages/outcomes";
 import { useJob } from "~/state/job";
 import { GradeGlyph } from "~/ui/glyphs";
@@ -50,13 +51,13 @@ export function Rail() {
   const steps = stepsOf(plan, verdict);
   const status: Record<Place, string> = {
     survey: `${formatQuantity("volume", aboard, job.units.volume)} aboard`,
-    layout: `${plan.parts.length + job.consumers.length} parts`,
-    prove: `${plan.lineUps.length} line-ups`,
-    fit: `${plan.runs.length} runs`,
+    layout: counted(plan.parts.length + job.consumers.length, "part"),
+    prove: counted(plan.lineUps.length, "line-up"),
+    fit: counted(plan.runs.length, "run"),
     parts: `${plan.parts.length} to buy`,
     install: `${joints.filter(({ check }) => check?.result === "dry").length} of ${joints.length} dry`,
-    bleed: `${steps.length} joints`,
-    care: `${job.book.filter(({ kind }) => kind === "vacuum").length} readings`,
+    bleed: counted(steps.length, "joint"),
+    care: counted(job.book.filter(({ kind }) => kind === "vacuum").length, "reading"),
   };
   const worst = (place: Place) =>
     findings

@@ -2,6 +2,7 @@ import { useRef, useState } from "react";
 import { Link, redirect, useFetcher, useRevalidator } from "react-router";
 import styled from "styled-components";
 import { type StarterId, starterIds } from "~/core/edit/starters";
+import { counted } from "~/messages/counted";
 import { faultText } from "~/messages/faults";
 import { saveJobFile, saveText } from "~/state/files";
 import { storageFault } from "~/store/faults";
@@ -171,7 +172,7 @@ export default function Jobs({ loaderData }: Route.ComponentProps) {
                 <b>{job.name}</b>
                 {job.note && <span>{job.note}</span>}
                 <span>
-                  {job.kind}, {job.tanks} {job.tanks === 1 ? "tank" : "tanks"}, {job.parts} parts. Changed{" "}
+                  {job.kind}, {counted(job.tanks, "tank")}, {counted(job.parts, "part")}. Changed{" "}
                   {dateText(job.updatedAt)}. Last saved as a file: {dateText(job.exportedAt)}
                   {job.exportedAt && job.changedSinceExport ? ", changed since" : ""}.
                 </span>

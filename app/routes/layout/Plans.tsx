@@ -11,6 +11,7 @@ import { type Difference, planDifferences } from "~/core/plan/compare";
 import type { Id, Plan } from "~/core/plan/types";
 import { formatNumber, formatQuantity, type UnitChoice } from "~/core/units/format";
 import { type PlanFigures, planFigures } from "~/core/work/planFigures";
+import { counted } from "~/messages/counted";
 import { nameOf } from "~/messages/notes";
 import { Plumbing } from "~/plumbing/Plumbing";
 import { usePlumbing } from "~/plumbing/usePlumbing";
@@ -56,7 +57,7 @@ const rows = (units: UnitChoice, name: (id: string) => string): Row[] => [
   { name: "Hose", of: ({ hoseM }) => `${formatNumber(hoseM)} m`, worth: ({ hoseM }) => -hoseM },
   {
     name: "Filter change",
-    of: ({ filterChangeSteps }) => `${filterChangeSteps} steps`,
+    of: ({ filterChangeSteps }) => counted(filterChangeSteps, "step"),
     worth: ({ filterChangeSteps }) => -filterChangeSteps,
   },
   {

@@ -13,6 +13,7 @@ import type { Id, Purpose } from "~/core/plan/types";
 import { isValve, neighbourSettings } from "~/core/plan/valves";
 import { nameOf } from "~/messages/notes";
 import { outcomeText } from "~/messages/outcomes";
+import { LEAST_FIT } from "~/plumbing/labels";
 import { Plumbing } from "~/plumbing/Plumbing";
 import { settingText } from "~/plumbing/settingText";
 import { usePlumbing } from "~/plumbing/usePlumbing";
@@ -74,8 +75,6 @@ const Outline = styled.ol`
   small { color: var(--soft); font-size: 13px; }
 `;
 
-/** A drawing that would have to be smaller is scrolled: names keep their size and need their room. */
-const LEAST_FIT = 0.7;
 const zooms = [0.5, 0.62, 0.75, 0.87, 1, 1.2, 1.5];
 
 export default function LayOut() {
