@@ -51,6 +51,12 @@ export default function PumpChart({
           { name: "runs here", colour: "ink", points: [xy(curves.running)], dot: true },
         ]}
       />
+      {way?.consumer && (
+        <p style={{ margin: "4px 0 8px", fontSize: 13, color: "var(--soft)" }}>
+          {way.consumer.name} draws what it draws: what the pump lifts above the system's line is left as
+          pressure at its feed.
+        </p>
+      )}
     </>
   );
 }
