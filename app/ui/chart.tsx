@@ -1,6 +1,7 @@
 /** A line chart in the scheme's own ink. Loaded only where a chart is shown. */
 import {
   Chart,
+  type ChartType,
   Legend,
   LinearScale,
   LineElement,
@@ -42,27 +43,47 @@ function useScheme(): Scheme {
   return scheme;
 }
 
-/** Draws moments over the lines. */
-function momentsOf(moments: readonly Moment[], scheme: Scheme): Plugin<"scatter"> {
-  return {
-    id: "moments",
-    afterDatasetsDraw({ ctx, chartArea, scales }) {
-      for (const { x, isNow, isDanger } of moments) {
-        const px = scales.x?.getPixelForValue(x) ?? Number.NaN;
-        if (!(px >= chartArea.left - 1 && px <= chartArea.right + 1)) continue;
-        ctx.save();
-        ctx.strokeStyle = isDanger ? scheme.danger : isNow ? scheme.act : scheme.soft;
-        ctx.lineWidth = isNow ? 2.5 : 1.2;
-        if (!isNow) ctx.setLineDash([3, 3]);
-        ctx.beginPath();
-        ctx.moveTo(px, chartArea.top);
-        ctx.lineTo(px, chartArea.bottom);
-        ctx.stroke();
-        ctx.restore();
-      }
-    },
-  };
+/** How far the plot stands in from the sides of the chart, px: for what is drawn over the same axis. */
+export interface Inset {
+  leftPx: number;
+  rightPx: number;
 }
+
+interface Over {
+  moments: readonly Moment[];
+  scheme: Scheme;
+  onInset?: ((inset: Inset) => void) | undefined;
+}
+
+declare module "chart.js" {
+  interface PluginOptionsByType<TType extends ChartType> {
+    over?: TType extends ChartType ? Over : never;
+  }
+}
+
+/** Draws moments over the lines, and tells where the plot stands. */
+const over: Plugin<"scatter", Over> = {
+  id: "over",
+  afterLayout({ chartArea, width }, _, { onInset }) {
+    onInset?.({ leftPx: Math.round(chartArea.left), rightPx: Math.round(width - chartArea.right) });
+  },
+  afterDatasetsDraw({ ctx, chartArea, scales }, _, { moments, scheme }) {
+    for (const { x, isNow, isDanger } of moments) {
+      const px = scales.x?.getPixelForValue(x) ?? Number.NaN;
+      if (!(px >= chartArea.left - 1 && px <= chartArea.right + 1)) continue;
+      ctx.save();
+      ctx.strokeStyle = isDanger ? scheme.danger : isNow ? scheme.act : scheme.soft;
+      ctx.lineWidth = isNow ? 2.5 : 1.2;
+      if (!isNow) ctx.setLineDash([3, 3]);
+      ctx.beginPath();
+      ctx.moveTo(px, chartArea.top);
+      ctx.lineTo(px, chartArea.bottom);
+      ctx.stroke();
+      ctx.restore();
+    }
+  },
+};
+const plugins = [over];
 
 export function LineChart({
   label,
@@ -73,6 +94,7 @@ export function LineChart({
   moments = [],
   yMin,
   xMax,
+  onInset,
 }: {
   label: string;
   x: string;
@@ -82,6 +104,7 @@ export function LineChart({
   moments?: readonly Moment[];
   yMin?: number;
   xMax?: number;
+  onInset?: (inset: Inset) => void;
 }) {
   const scheme = useScheme();
   const axis = (text: string) => ({
@@ -106,7 +129,7 @@ export function LineChart({
             borderWidth: 2.5,
           })),
         }}
-        plugins={[momentsOf(moments, scheme)]}
+        plugins={plugins}
         options={{
           maintainAspectRatio: false,
           animation: false,
@@ -114,7 +137,10 @@ export function LineChart({
             x: { ...axis(x), ...(xMax === undefined ? {} : { min: 0, max: xMax }) },
             y: { ...axis(y), ...(yMin === undefined ? {} : { min: yMin }) },
           },
-          plugins: { legend: { labels: { color: scheme.ink, boxHeight: 2 } } },
+          plugins: {
+            legend: { labels: { color: scheme.ink, boxHeight: 2 } },
+            over: { moments, scheme, onInset },
+          },
         }}
       />
     </div>

@@ -7,6 +7,7 @@ import type { DutyStep, Id } from "~/core/plan/types";
 import { formatNumber } from "~/core/units/format";
 import { useJob } from "~/state/job";
 import { Button } from "~/ui/button";
+import type { Inset } from "~/ui/chart";
 import { Select } from "~/ui/fields";
 import { useAhead } from "~/ui/useAhead";
 import { QuantityField } from "../job/fields";
@@ -15,7 +16,7 @@ const HEIGHT = 56;
 const WIDTH = 1000;
 
 const Strip = styled.svg`
-  width: 100%; height: ${HEIGHT + 2}px; display: block; touch-action: pan-y; padding-left: 50px; padding-right: 6px; box-sizing: border-box;
+  height: ${HEIGHT + 2}px; display: block; touch-action: pan-y;
   g { cursor: pointer; outline: none; } g:focus-visible .edge { stroke: var(--act); stroke-width: 3; }
   text { font-stretch: 78%; }
 `;
@@ -36,9 +37,12 @@ const clampLoad = (load: number) => Math.round(Math.min(1, Math.max(0, load)) * 
 
 export function Duty({
   stored,
+  inset,
   children,
 }: {
   stored: readonly DutyStep[];
+  /** Of the chart that it stands over. */
+  inset: Inset;
   children: (strip: ReactNode) => ReactNode;
 }) {
   const { plan, dispatch } = useJob();
@@ -114,6 +118,7 @@ export function Duty({
       preserveAspectRatio="none"
       role="group"
       aria-label="Duty, step by step"
+      style={{ marginLeft: inset.leftPx, width: `calc(100% - ${inset.leftPx + inset.rightPx}px)` }}
     >
       {blocks.map(({ step, x, width }) => {
         const top = HEIGHT * (1 - Math.max(0.04, step.load));

@@ -2,7 +2,7 @@
  * Decides: how long the fuel lasts at this work, and when something must be changed over.
  * Seen in three seconds: each tank's level falling to its mouth, and the hour of the first grave event.
  */
-import { useMemo, useState } from "react";
+import { useCallback, useMemo, useState } from "react";
 import styled from "styled-components";
 import type { DutyStep, Id, LineUp } from "~/core/plan/types";
 import { conditionsAt, dutySeconds } from "~/core/running/run";
@@ -13,6 +13,7 @@ import { clockText, eventText, hoursText, isGrave } from "~/messages/running";
 import { useExplored, useJob } from "~/state/job";
 import { type RunAsked, useRunOverTime } from "~/state/work";
 import { Button } from "~/ui/button";
+import type { Inset } from "~/ui/chart";
 import { Slider } from "~/ui/fields";
 import { LineChart } from "~/ui/lazyChart";
 import { QuantityField } from "../job/fields";
@@ -45,6 +46,12 @@ export default function OverTime() {
   );
   const [ambientC, setAmbient] = useState(plan.conditions.fuelC);
   const [isStopped, setStopped] = useState(false);
+  const [inset, setInset] = useState<Inset>({ leftPx: 57, rightPx: 11 });
+  const alignTo = useCallback(
+    (next: Inset) =>
+      setInset((now) => (now.leftPx === next.leftPx && now.rightPx === next.rightPx ? now : next)),
+    [],
+  );
   const [turn, setTurn] = useState(0);
   const [atS, setAt] = useState<number | null>(null);
   const asked: RunAsked | null =
@@ -110,7 +117,7 @@ export default function OverTime() {
           </>
         )}
       </p>
-      <Duty stored={duty}>
+      <Duty stored={duty} inset={inset}>
         {(strip) => (
           <Split>
             <div>
@@ -124,6 +131,7 @@ export default function OverTime() {
                     yMin={0}
                     xMax={ofS / 3600}
                     height={230}
+                    onInset={alignTo}
                     moments={[
                       ...shown.events
                         .filter(({ kind, atS: s }) => kind !== "step" || s > 0)
