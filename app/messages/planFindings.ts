@@ -372,6 +372,13 @@ export function planFindingWords(rule: RuleId, words: PlanWords): Said | null {
           ? "A larger bore or pump, or a cleaner filter."
           : "A relief or regulator at the pump.",
       ];
+    case "cannotHold":
+      return [
+        `${part} cannot hold ${pressure("setPa")}`,
+        "All the fuel has to pass it: the pressure after it does not answer.",
+        "It only stands in the way, and whoever reads its setting trusts a pressure that is not there.",
+        "Put it where less can flow: on the feed after the pump, or with a branch back to the tank before it.",
+      ];
     case "provisional":
       return [
         `${part} is provisional`,

@@ -7,6 +7,7 @@ import { allowanceShort } from "./allowanceShort";
 import { bendTight } from "./bendTight";
 import { bulbPlace } from "./bulbPlace";
 import { bulkheadReach } from "./bulkheadReach";
+import { cannotHold } from "./cannotHold";
 import { dosingFit } from "./dosingFit";
 import { elementMissing } from "./elementMissing";
 import { feedPressure } from "./feedPressure";
@@ -102,6 +103,7 @@ const rules: readonly Rule[] = [
   triggerOverloaded,
   wireWrong,
   feedPressure,
+  cannotHold,
   provisional,
   sensorLate,
   flowGuessed,

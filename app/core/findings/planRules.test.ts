@@ -364,6 +364,13 @@ const cases: Case[] = [
       }),
   ],
   [
+    "47 a regulator in the way of a return, that has to let all of it through",
+    "cannotHold",
+    () => change(truck(), ...placed("regulator", "hold", "r10", { holds: "after", setPa: 0, droopPa: 0 })),
+    { grade: "mend", ids: ["hold"], lineUpIds: ["run", "both"] },
+    () => change(truck(), ...placed("regulator", "hold", "r5", { holds: "after", setPa: 20000, droopPa: 0 })),
+  ],
+  [
     "48 a provisional part",
     "provisional",
     () => change(truck(), part("fine", { provisional: true })),

@@ -60,6 +60,7 @@ export const ruleIds = [
   "triggerOverloaded",
   "wireWrong",
   "feedPressure",
+  "cannotHold",
   "provisional",
   "sensorLate",
   "flowGuessed",

@@ -24,6 +24,7 @@ export const placeOfRule: Record<string, Place> = {
   freeAir: "prove",
   starved: "prove",
   feedPressure: "prove",
+  cannotHold: "prove",
   wireWrong: "prove",
   triggerOverloaded: "prove",
   heaterSupply: "prove",
