@@ -1,4 +1,4 @@
-import { readFileSync } from "node:fs";
+import { readdirSync, readFileSync } from "node:fs";
 import { describe, expect, test } from "@jest/globals";
 import { readDipCsv } from "~/core/export/dipCsv";
 import { findingsOf } from "~/core/findings/findings";
@@ -120,6 +120,100 @@ describe("sentences", () => {
     expect(noteText({ code: "endsNoLongerMeet", ids: ["lift", "sep1"] }, job)).toBe(
       "These ends no longer meet anything: Lift pump, Separator 1.",
     );
+  });
+});
+
+/** Codes as the schemas and checks write them, and with what figures. */
+const faultCodes: Record<string, Record<string, string | number>> = {
+  notJson: { reason: "unexpected end" },
+  notAJobFile: {},
+  badVersion: {},
+  newerVersion: { version: 9, known: 1 },
+  fileTooLong: { length: 12e6, most: 8e6 },
+  unknownKey: {},
+  missing: {},
+  wrongType: { wanted: "text" },
+  tooSmall: { least: 0.001 },
+  tooLarge: { most: 10 },
+  badId: {},
+  badFormat: {},
+  notAllowed: {},
+  flowsNotRising: {},
+  risesNotFalling: {},
+  loadsNotRising: {},
+  burnsMoreThanFed: {},
+  sameTemperature: {},
+  duplicateId: { id: "sep1" },
+  noCurrentPlan: {},
+  crossingSection: {},
+  emptySection: {},
+  sectionsOutOfOrder: {},
+  cornersDiffer: { corners: 5, wanted: 4 },
+  sensesDiffer: {},
+  unitSlip: { sizeM: 340, mostM: 50 },
+  wallTooThick: {},
+  outsideTank: {},
+  lowOverHigh: {},
+  sameReading: {},
+  badPicture: {},
+  overCapacity: {},
+  waterFloats: {},
+  countsOutOfScale: {},
+  countsNotFalling: {},
+  overfull: { aboardM3: 0.4, capacityM3: 0.34 },
+  missingPort: { port: "sep1.in" },
+  portTaken: { port: "sep1.in", by: "run2" },
+  samePort: {},
+  tooShort: { lengthM: 0.1, distanceM: 0.5 },
+  noLength: {},
+  missingValve: { id: "v" },
+  missingPosition: { id: "v" },
+  missingWay: { port: "w3" },
+  nozzleTooWide: {},
+  missingLineUp: { id: "l" },
+  lastPlan: {},
+  missingPart: { id: "p" },
+  noSuch: { id: "p" },
+  viscosityOutOfRange: {},
+  boils: {},
+};
+
+describe("faults in words", () => {
+  test.each(Object.entries(faultCodes))("%s is a sentence with its figures", (code, values) => {
+    const text = faultText({ code, values });
+    expect(text).not.toBe(code);
+    expect(text).not.toMatch(broken);
+    expect(text.split(" ").length).toBeGreaterThan(1);
+  });
+
+  test("no code that the schemas or the plan's checks write is left without a sentence", () => {
+    const written = new Set<string>();
+    for (const folder of ["app/schemas", "app/core/plan", "app/core/edit"])
+      for (const file of readdirSync(folder)) {
+        if (!file.endsWith(".ts") || file.includes(".test.")) continue;
+        const source = readFileSync(`${folder}/${file}`, "utf8");
+        for (const [, code] of source.matchAll(/(?:[^a-zA-Z]code: |CommandRefused\()"([a-zA-Z]+)"/g))
+          written.add(code as string);
+      }
+    expect(written.size).toBeGreaterThan(20);
+    // Notes tell what a command could not keep; they are no faults.
+    const notes = ["endsNoLongerMeet", "boresDiffer", "portsLeftOpen", "aboardLowered"];
+    const untold = [...written].filter((code) => !(code in faultCodes) && !notes.includes(code));
+    expect(untold).toEqual([]);
+  });
+
+  test("what was typed is said back with what is wrong with it", () => {
+    const cases: [text: string, said: string][] = [
+      ["", "Nothing was typed."],
+      ["wide", "'wide' is not a number."],
+      ["1,500 mm", "'1,500': write 1500 or 1.5, the comma can mean either."],
+      ["3/0 in", "'3/0' divides by nothing."],
+      ["5 kPa", "'kPa' is a unit of pressure; a length is wanted."],
+    ];
+    for (const [text, said] of cases) {
+      const parsed = parseQuantity(text, "length", "mm");
+      expect(parsed.ok ? parsed.si : quantityFaultText(parsed.fault)).toBe(said);
+    }
   });
 });
 

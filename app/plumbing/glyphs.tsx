@@ -358,30 +358,49 @@ export function CheckGlyph({ cx, toLeft }: { cx: number; toLeft: boolean }) {
   );
 }
 
-/** A full circle of the dial is 100 kPa. */
-export function GaugeGlyph({ cx, vacuumPa }: { cx: number; vacuumPa: number | null }) {
-  const angle = vacuumPa === null ? 0 : Math.max(-2.2, Math.min(2.2, -2.2 + (vacuumPa / 50000) * 4.4));
+/** Half the sweep of a gauge's needle, rad. */
+const SWEEP = 2.2;
+/** What a gauge's dial reads at its end: more is pressed than is drawn. */
+const FULL_VACUUM_PA = 50000;
+const FULL_PRESSURE_PA = 100000;
+
+/** How far the needle stands from upright, rad, clockwise: no vacuum at the left stop, on a pressure gauge no pressure. */
+export function needleRad(gaugePa: number, measures: "vacuum" | "pressure"): number {
+  const share = measures === "vacuum" ? -gaugePa / FULL_VACUUM_PA : gaugePa / FULL_PRESSURE_PA;
+  return SWEEP * (2 * Math.min(1, Math.max(0, share)) - 1);
+}
+
+export function GaugeGlyph({
+  cx,
+  gaugePa,
+  measures,
+}: {
+  cx: number;
+  gaugePa: number | null;
+  measures: "vacuum" | "pressure";
+}) {
+  const angle = gaugePa === null ? null : needleRad(gaugePa, measures);
   return (
     <g>
       <line x1={cx} x2={cx} y1={56} y2={74} stroke="var(--ink)" strokeWidth={1.6} />
       <circle cx={cx} cy={38} r={18} {...body} />
-      {[-2.2, -1.1, 0, 1.1, 2.2].map((a) => (
+      {[-1, -0.5, 0, 0.5, 1].map((share) => (
         <line
-          key={a}
-          x1={cx + 13 * Math.sin(a)}
-          y1={38 - 13 * Math.cos(a)}
-          x2={cx + 16.5 * Math.sin(a)}
-          y2={38 - 16.5 * Math.cos(a)}
+          key={share}
+          x1={cx + 13 * Math.sin(share * SWEEP)}
+          y1={38 - 13 * Math.cos(share * SWEEP)}
+          x2={cx + 16.5 * Math.sin(share * SWEEP)}
+          y2={38 - 16.5 * Math.cos(share * SWEEP)}
           stroke="var(--ink)"
         />
       ))}
-      {vacuumPa !== null && (
+      {angle !== null && (
         <line
           x1={cx}
           y1={38}
           x2={cx + 12 * Math.sin(angle)}
           y2={38 - 12 * Math.cos(angle)}
-          stroke="var(--vacuum)"
+          stroke={measures === "vacuum" ? "var(--vacuum)" : "var(--pressure)"}
           strokeWidth={2}
         />
       )}

@@ -291,7 +291,7 @@ export function PartNode({
             stroke={station ? (station.beforePa < 0 ? "var(--vacuum)" : "var(--pressure)") : "var(--idle)"}
             strokeWidth={station ? 4 : 1.6}
           />
-          <GaugeGlyph cx={cx} vacuumPa={known ? -gauge : null} />
+          <GaugeGlyph cx={cx} gaugePa={known ? gauge : null} measures={part.measures} />
           <text x={cx} y={14} fontSize={13 * text} fontWeight={600} textAnchor="middle" fill="var(--ink)">
             {known ? formatQuantity("pressure", gauge, units.pressure) : "–"}
           </text>

@@ -29,12 +29,13 @@ const allNames = allDimensions
   .flatMap((dimension) => Object.values(unitsOf(dimension)).flatMap((unit) => unit.names))
   .sort((a, b) => b.length - a.length);
 
-/** The unit word that follows a number (longest known name first) and what stands after it. */
-function readUnit(text: string): { word: string; rest: string } {
-  const tidy = text.trimStart().toLowerCase().replace(/\s+/g, " ");
+/** The unit word that follows a number (longest known name first), as it was typed, and what stands after it. */
+function readUnit(text: string): { word: string; typed: string; rest: string } {
+  const said = text.trimStart().replace(/\s+/g, " ");
+  const tidy = said.toLowerCase();
   const known = allNames.find((name) => tidy.startsWith(name) && /^(\s|\d|$)/.test(tidy.slice(name.length)));
   const word = known ?? /^[^\d\s]*/.exec(tidy)?.[0] ?? "";
-  return { word, rest: tidy.slice(word.length).trimStart() };
+  return { word, typed: said.slice(0, word.length), rest: said.slice(word.length).trimStart() };
 }
 
 function readNumber(text: string): { value: number; rest: string } | QuantityFault {
@@ -69,14 +70,14 @@ export function parseQuantity(entered: string, dimension: Dimension, defaultUnit
   for (let part = 0; rest !== ""; part++) {
     const number = readNumber(rest);
     if ("code" in number) return fail(number);
-    const { word, rest: after } = readUnit(number.rest);
+    const { word, typed, rest: after } = readUnit(number.rest);
     const found = word === "" ? defaultUnit : findUnit(dimension, word);
     if (found === undefined) {
       const other = allDimensions.find((candidate) => findUnit(candidate, word));
       return fail(
         other
-          ? { code: "wrongDimension", text: word, dimension: other, wanted: dimension }
-          : { code: "unknownUnit", text: word },
+          ? { code: "wrongDimension", text: typed, dimension: other, wanted: dimension }
+          : { code: "unknownUnit", text: typed },
       );
     }
     const isFeetAndInches = dimension === "length" && unit === "ft" && (found === "in" || word === "");

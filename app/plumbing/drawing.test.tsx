@@ -1,0 +1,258 @@
+import { readFileSync } from "node:fs";
+import { describe, expect, test } from "@jest/globals";
+import { renderToStaticMarkup } from "react-dom/server";
+import { applyCommand, type Command } from "~/core/edit/commands";
+import { gaugeAtPort, returnLinks } from "~/core/hydraulics/derive";
+import { judgeAll, type LineUpVerdict } from "~/core/hydraulics/worst";
+import { buildNetwork } from "~/core/network/network";
+import { newPart, newTank } from "~/core/plan/blank";
+import { currentPlan, portKey, portsOf } from "~/core/plan/ports";
+import type { Job, Part } from "~/core/plan/types";
+import { metricUnits } from "~/core/units/format";
+import { newPartKinds } from "~/routes/job/newPartKinds";
+import {
+  CheckGlyph,
+  GaugeGlyph,
+  InlineGlyph,
+  JetGlyph,
+  Lever,
+  needleRad,
+  PumpGlyph,
+  TankGlyph,
+} from "./glyphs";
+import { plumbingGraph } from "./graph";
+import type { Placed } from "./layout.client";
+import { PartNode } from "./nodes";
+import { Plumbing } from "./Plumbing";
+
+const read = (name: string): Job =>
+  (JSON.parse(readFileSync(`demo/${name}.keel.json`, "utf8")) as { job: Job }).job;
+const verdictOf = (job: Job, name: string): LineUpVerdict => {
+  const network = buildNetwork(job);
+  const found = judgeAll(network, network.plan.conditions).find(({ lineUp }) => lineUp.name === name);
+  if (!found) throw new Error(`no line-up ${name}`);
+  return found;
+};
+
+/** Parts in a row, hoses straight from one to the other: a layout that needs no layouter. */
+function inARow(job: Job): Placed {
+  const graph = plumbingGraph(job, currentPlan(job), buildNetwork(job));
+  const placed: Placed = { width: 0, height: 0, nodes: new Map(), ports: new Map(), edges: new Map() };
+  graph.nodes.forEach(({ id, width, height, ports }, i) => {
+    placed.nodes.set(id, { x: i * 200, y: 0, width, height });
+    ports.forEach((port, k) => {
+      placed.ports.set(port.id, {
+        x: i * 200 + (port.side === "WEST" ? 0 : width),
+        y: port.y ?? 10 + 12 * k,
+        side: port.side,
+      });
+    });
+  });
+  for (const { id, source, target } of graph.edges) {
+    const [from, to] = [placed.ports.get(source)!, placed.ports.get(target)!];
+    placed.edges.set(id, [from, to]);
+  }
+  return placed;
+}
+
+function drawn(job: Job, verdict: LineUpVerdict | null, extra: object = {}): string {
+  return renderToStaticMarkup(
+    <svg>
+      <Plumbing
+        network={buildNetwork(job)}
+        placed={inARow(job)}
+        verdict={verdict}
+        units={metricUnits}
+        selectedId={null}
+        glowIds={[]}
+        onSelect={() => undefined}
+        isMoving={false}
+        scale={1}
+        {...extra}
+      />
+    </svg>,
+  );
+}
+
+/** The markup of one button of the drawing, by its name. */
+function button(markup: string, label: string): string {
+  const at = markup.indexOf(`aria-label="${label}`);
+  if (at < 0) throw new Error(`nothing is named ${label}`);
+  const next = markup.indexOf('role="button"', at);
+  return markup.slice(at, next < 0 ? undefined : next);
+}
+
+const alone = (part: Part, verdict: LineUpVerdict | null = null) => {
+  const placed: Placed = { width: 0, height: 0, nodes: new Map(), ports: new Map(), edges: new Map() };
+  portsOf(part).forEach(({ id }, i) => {
+    placed.ports.set(`${part.id}.${id}`, { x: i === 0 ? 0 : 60, y: 20 + i, side: i === 0 ? "WEST" : "EAST" });
+  });
+  return renderToStaticMarkup(
+    <svg>
+      <PartNode
+        part={part}
+        placed={placed}
+        box={{ x: 0, y: 0, width: 60, height: 90 }}
+        verdict={verdict}
+        units={metricUnits}
+        text={1}
+      />
+    </svg>,
+  );
+};
+
+describe("every kind of part", () => {
+  const kinds = newPartKinds.map(({ id }) => id);
+  const nameless = (id: (typeof kinds)[number]) =>
+    alone({ ...newPart(id, "p", { xM: 0, yM: 0, zM: 0 }), name: "X" } as Part);
+
+  test("is drawn in a way of its own", () => {
+    const seen = new Map<string, string>();
+    for (const kind of kinds) {
+      const drawing = nameless(kind);
+      expect(drawing.length).toBeGreaterThan(40);
+      expect(seen.get(drawing) ?? kind).toBe(kind);
+      seen.set(drawing, kind);
+    }
+    expect(seen.size).toBe(kinds.length);
+  });
+
+  test("stands within numbers: nothing is drawn at NaN", () => {
+    for (const kind of kinds) expect(nameless(kind)).not.toMatch(/NaN|undefined|Infinity/);
+  });
+
+  test("bears its name, but for tees and gauges, which say what they join and read", () => {
+    for (const kind of kinds)
+      if (kind !== "tee" && kind !== "gauge") expect(nameless(kind)).toContain(">X</text>");
+  });
+});
+
+describe("parts as they stand", () => {
+  test("a lever lies along the pipe when open and across it when shut", () => {
+    const lever = (isOpen: boolean) => renderToStaticMarkup(<Lever cx={20} cy={14} isOpen={isOpen} />);
+    expect(lever(false)).toContain("rotate(90 20 14)");
+    expect(lever(true)).not.toContain("rotate");
+  });
+
+  test("a pump that is off says so, and one that is on lifts what is computed", () => {
+    const run = verdictOf(read("unit-12"), "Run");
+    const markup = drawn(read("unit-12"), run);
+    const station = run.way?.stations.find(({ id }) => id === "lift");
+    const rise = ((station?.afterPa ?? 0) - (station?.beforePa ?? 0)) / 1000;
+    expect(button(markup, "Frame pump")).toContain(`+${rise.toPrecision(3)} kPa`);
+    expect(button(markup, "Frame pump")).not.toContain(">off<");
+    expect(button(markup, "Transfer pump")).toContain(">off<");
+  });
+
+  test("flow to the left turns what has an arrow", () => {
+    expect(renderToStaticMarkup(<CheckGlyph cx={10} toLeft />)).toContain("scale(-1 1)");
+    expect(renderToStaticMarkup(<InlineGlyph kind="relief" cx={10} toLeft />)).toContain("scale(-1 1)");
+    expect(renderToStaticMarkup(<JetGlyph cx={10} toLeft={false} />)).not.toContain("scale");
+    const pump = (toLeft: boolean) => renderToStaticMarkup(<PumpGlyph cx={30} isOn toLeft={toLeft} />);
+    expect(pump(true)).not.toBe(pump(false));
+  });
+
+  test("a filter without its element is crossed out", () => {
+    const filter = read("unit-12").plans[0]!.parts.find(({ id }) => id === "fine") as Part;
+    const cross = 'stroke="var(--danger)"';
+    expect(alone(filter)).not.toContain(cross);
+    expect(alone({ ...filter, element: null } as Part)).toContain(cross);
+  });
+
+  test("a gauge's needle goes from stop to stop over its dial, the one way by vacuum, the other by pressure", () => {
+    expect(needleRad(0, "vacuum")).toBeCloseTo(-2.2);
+    expect(needleRad(-25000, "vacuum")).toBeCloseTo(0);
+    expect(needleRad(-80000, "vacuum")).toBeCloseTo(2.2);
+    expect(needleRad(30000, "vacuum")).toBeCloseTo(-2.2);
+    expect(needleRad(50000, "pressure")).toBeCloseTo(0);
+    expect(needleRad(-5000, "pressure")).toBeCloseTo(-2.2);
+    const dial = (gaugePa: number | null) =>
+      renderToStaticMarkup(<GaugeGlyph cx={20} gaugePa={gaugePa} measures="vacuum" />);
+    expect(dial(null)).not.toContain("var(--vacuum)");
+    expect(dial(-9000)).toContain("var(--vacuum)");
+  });
+
+  test("the surface in a tank stands at its level, as wide as the tank is there", () => {
+    const tank = newTank("t", "T", { xM: 0, yM: 0, zM: 0 });
+    const surface = (levelM: number) => {
+      const markup = renderToStaticMarkup(<TankGlyph tank={tank} levelM={levelM} width={100} height={80} />);
+      const [, x1, x2, y1] = /<line x1="([\d.-]+)" x2="([\d.-]+)" y1="([\d.-]+)"/.exec(markup)!.map(Number);
+      return { width: (x2 as number) - (x1 as number), y: y1 as number };
+    };
+    const { shape } = tank;
+    if (shape.kind !== "box") throw new Error("the blank tank is a box");
+    expect(surface(shape.heightM / 2)).toEqual({ width: 100, y: 40 });
+    expect(surface(shape.heightM / 4).y).toBeCloseTo(60);
+  });
+});
+
+describe("the plumbing of a line-up", () => {
+  const job = read("marram");
+  const run = verdictOf(job, "Run on port wing");
+  const markup = drawn(job, run);
+
+  test("every part, tank and hose can be chosen by its name", () => {
+    const { plan } = buildNetwork(job);
+    expect(markup.match(/role="button"/g)).toHaveLength(
+      plan.parts.length + job.consumers.length + job.tanks.length + plan.runs.length,
+    );
+    expect(markup).not.toMatch(/NaN|undefined/);
+  });
+
+  /** Taken from the solution itself: what flows by its pressure and side, what rests thin. */
+  test("each hose is drawn by what the fuel in it does", () => {
+    if (run.result.outcome !== "solved") throw new Error("not solved");
+    const { result } = run;
+    const returns = returnLinks(result);
+    const drawings = markup.split('role="button"');
+    const seen = new Set<string>();
+    for (const item of currentPlan(job).runs) {
+      const index = result.network.linkOf.get(item.id)!;
+      const [from, to] = [item.from, item.to].map((ref) => result.network.ports.get(portKey(ref))!);
+      const label = `Hose from ${from!.ownerName} to ${to!.ownerName}`;
+      const own = drawings.filter((one) => one.includes(label));
+      if (own.length !== 1) continue;
+      const gauge = (gaugeAtPort(result, portKey(item.from)) + gaugeAtPort(result, portKey(item.to))) / 2;
+      const flows = result.flow[index] !== 0;
+      const colour = !flows ? "idle" : returns[index] ? "back" : gauge < 0 ? "vacuum" : "pressure";
+      expect(`${label} ${own[0]}`).toContain(`stroke="var(--${colour})"`);
+      expect(own[0]!.includes('stroke-dasharray="8 5"')).toBe(colour === "back");
+      seen.add(colour);
+    }
+    expect([...seen].sort()).toEqual(["back", "idle", "pressure", "vacuum"]);
+  });
+
+  test("marks move only where fuel does, and not at all when they are held", () => {
+    expect(markup).not.toContain("animation-duration");
+    const moving = drawn(job, run, { isMoving: true });
+    if (run.result.outcome !== "solved") throw new Error("not solved");
+    const { network, flow } = run.result;
+    const flowing = currentPlan(job).runs.filter(({ id }) => flow[network.linkOf.get(id)!] !== 0);
+    expect(moving.match(/animation-duration/g)).toHaveLength(flowing.length);
+  });
+
+  test("without a solution everything rests", () => {
+    const rest = drawn(job, null);
+    expect(rest).not.toMatch(/var\(--(vacuum|pressure|back)\)/);
+    expect(button(rest, "Engine")).toContain("stopped");
+  });
+
+  test("a part in focus glows, and one that another plan has otherwise bears a sign that needs no colour", () => {
+    expect(button(drawn(job, run, { glowIds: ["sep1"] }), "Separator 1,")).toContain('fill="var(--danger)"');
+    const other = button(drawn(job, run, { differences: new Map([["sep1", "changed"]]) }), "Separator 1,");
+    expect(other).toContain("otherwise in the other plan");
+    expect(other).toContain("≠");
+  });
+
+  test("a part that was nudged takes its hoses along", () => {
+    const nudge: Command = { name: "nudge", id: "lift", dx: 30, dy: 50 };
+    const moved = applyCommand(job, nudge).job;
+    const place = (text: string) =>
+      /transform="translate\(([\d.-]+) ([\d.-]+)\)"/.exec(button(text, "Lift pump"))!;
+    const [before, after] = [place(markup), place(drawn(moved, run))];
+    expect(Number(after[1]) - Number(before[1])).toBeCloseTo(30);
+    expect(Number(after[2]) - Number(before[2])).toBeCloseTo(50);
+    const hose = (text: string) => button(text, "Hose from Vacuum gauge to Lift pump");
+    expect(hose(drawn(moved, run))).not.toBe(hose(markup));
+  });
+});
