@@ -1,7 +1,8 @@
 /**
  * Links whose law hangs on what the solve finds: a regulator that holds the pressure after it, a dosing pump that
  * brings metered fuel to an open burner, a jet whose throat follows its nozzle. Each is put right between solves,
- * until nothing moves: with a draw that is fixed one turn does it, else the constant is found by secants.
+ * until nothing moves. Where only draws lie beyond, flows are given and the pressures there are shifted at once; else
+ * the constant is found by secants.
  */
 import { headPa } from "../fuel/fuel";
 import { nozzlePerFlow2, riseWeights } from "../laws/jetPump";
@@ -82,6 +83,12 @@ export class Adjusters {
         (constant <= one.leastPa && missPa < 0)
       )
         return;
+      if (one.beyond) {
+        const held = Math.max(one.leastPa, constant + missPa);
+        laws.constant[one.index] = held;
+        for (const node of one.beyond) potential[node] = (potential[node] as number) - (held - constant);
+        return;
+      }
       const before = this.last[k];
       this.last[k] = { constant, missPa };
       const slope =

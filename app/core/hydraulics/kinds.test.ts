@@ -1,5 +1,6 @@
 import { readFileSync } from "node:fs";
 import { describe, expect, test } from "@jest/globals";
+import { applyCommand } from "../edit/commands";
 import { type FuelState, fuelAt, headPa } from "../fuel/fuel";
 import { jetPoint } from "../laws/jetPump";
 import { buildNetwork } from "../network/network";
@@ -249,5 +250,71 @@ describe("a jet pump in a plan", () => {
       number,
     ];
     expect((pd - ps) / (pi - pd)).toBeCloseTo(jetPoint(size, q2 / q1).pressureRatio, 4);
+  });
+});
+
+/** The shift of pressures beyond a held link against the secants that need no such insight: the same answer. */
+describe("a link beyond which only draws lie", () => {
+  const demo = (name: string): Job =>
+    (JSON.parse(readFileSync(`demo/${name}.keel.json`, "utf8")) as { job: Job }).job;
+  /** Unit 12 with a regulator in its feed, and the van and Marram as they are, with their dosing pumps. */
+  const cases: [string, () => Job][] = [
+    [
+      "a regulator in a feed",
+      () =>
+        [
+          { name: "insertPart", id: "hold", kind: "regulator", runId: "r5", newRunId: "r5b" } as const,
+          {
+            name: "editPart",
+            id: "hold",
+            change: { holds: "after", setPa: 25000, droopPa: 3000, ratedFlowM3S: 5e-5 },
+          } as const,
+        ].reduce((job, command) => applyCommand(job, command).job, demo("unit-12")),
+    ],
+    ["a dosing pump on its own", () => demo("reading-van")],
+    ["a dosing pump beside an engine", () => demo("marram")],
+  ];
+
+  test.each(cases)("%s: shifted at once or found by secants, pressures and flows are alike", (_, make) => {
+    const network = buildNetwork(make());
+    expect(network.adjusted.some((one) => one.kind === "hold" && one.beyond !== null)).toBe(true);
+    const slow = {
+      ...network,
+      adjusted: network.adjusted.map((one) => (one.kind === "hold" ? { ...one, beyond: null } : one)),
+    };
+    const [fast, sure] = [new LineUpSolver(network), new LineUpSolver(slow)];
+    let compared = 0;
+    for (const lineUp of network.plan.lineUps)
+      for (const fuelC of [-4, 15, 30])
+        for (const load of [0, 0.4, 1]) {
+          const conditions = {
+            ...network.plan.conditions,
+            fuelC,
+            load: Object.fromEntries(network.job.consumers.map(({ id }) => [id, load])),
+          };
+          const [one, other] = [fast.solve(lineUp, conditions), sure.solve(lineUp, conditions)];
+          expect(one.outcome).toBe(other.outcome);
+          if (one.outcome !== "solved" || other.outcome !== "solved") continue;
+          expect(one.energyPa).toBeLessThan(0.1);
+          one.gaugePa.forEach((gaugePa, node) => {
+            if (Number.isNaN(gaugePa)) expect(other.gaugePa[node]).toBeNaN();
+            else expect(Math.abs(gaugePa - (other.gaugePa[node] as number))).toBeLessThan(0.5);
+          });
+          one.flow.forEach((q, i) => {
+            expect(Math.abs(q - (other.flow[i] as number))).toBeLessThan(1e-9);
+          });
+          compared++;
+        }
+    expect(compared).toBeGreaterThanOrEqual(9);
+  });
+
+  test("where fuel can get round it, or a tank lies beyond, nothing is taken for given", () => {
+    const around = new Bench()
+      .tank("hi", 0, 2)
+      .tank("lo", 4, 0)
+      .part("regulator", "g", 0, { holds: "after", setPa: 8000, droopPa: 0 })
+      .run("hi.supply", "g.in")
+      .run("g.out", "lo.return");
+    expect(buildNetwork(around.job).adjusted).toMatchObject([{ kind: "hold", beyond: null }]);
   });
 });

@@ -7,6 +7,7 @@ import { makeSettings, type Settings, type SettingsFault } from "../network/sett
 import type { Pushing } from "../plan/families";
 import type { Conditions, DosingPump, Id, LineUp } from "../plan/types";
 import { Adjusters, MOST_ADJUSTMENTS } from "./adjust";
+import { KeptByBytes } from "./kept";
 import { NetworkSolver, type NewtonEnd, Way } from "./newton";
 
 export type ConsumerOutcome =
@@ -80,6 +81,12 @@ function reach(
   return seen;
 }
 
+/** Nodes that tanks reach, and nodes that reach one. */
+interface Reached {
+  readonly fromTanks: Uint8Array;
+  readonly toTanks: Uint8Array;
+}
+
 /** Where a solve in place leaves its figures. */
 interface Results {
   readonly flow: Float64Array;
@@ -94,8 +101,9 @@ export class LineUpSolver {
   private buffers: Settings | undefined;
   private readonly results: Results;
   private readonly tankNodes: readonly number[];
-  private readonly connected: { open: Uint8Array; known: Uint8Array | null };
-  private lastReach: { way: Uint8Array; fromTanks: Uint8Array; toTanks: Uint8Array } | null = null;
+  private readonly open: Uint8Array;
+  private readonly connected = new KeptByBytes<Uint8Array>();
+  private readonly reached = new KeptByBytes<Reached>();
 
   constructor(
     readonly network: Network,
@@ -108,7 +116,7 @@ export class LineUpSolver {
       flow: new Float64Array(topology.from.length),
       gaugePa: new Float64Array(topology.nodes),
     };
-    this.connected = { open: new Uint8Array(topology.from.length), known: null };
+    this.open = new Uint8Array(topology.from.length);
     this.tankNodes = Array.from(
       { length: topology.nodes - topology.unknowns },
       (_, i) => topology.unknowns + i,
@@ -222,10 +230,9 @@ export class LineUpSolver {
     return outcomes;
   }
 
-  /** What tanks reach and what reaches them, kept until a way changes. */
-  private reachable(way: Uint8Array): { fromTanks: Uint8Array; toTanks: Uint8Array } {
-    const last = this.lastReach;
-    if (last?.way.every((one, i) => one === way[i])) return last;
+  private reachable(way: Uint8Array): Reached {
+    const kept = this.reached.get(way);
+    if (kept) return kept;
     const outlets = this.network.settable.tankPort
       .filter(({ index }) => way[index] === Way.open)
       .map(({ link }) => link.from);
@@ -233,8 +240,7 @@ export class LineUpSolver {
     const toTanks = reach(this.network, this.tankNodes, (link, forward) =>
       passes(way[link] as number, !forward),
     );
-    this.lastReach = { way: way.slice(), fromTanks, toTanks };
-    return this.lastReach;
+    return this.reached.set(way, { fromTanks, toTanks });
   }
 
   private run(settings: Settings, demand: Float64Array): NewtonEnd {
@@ -328,21 +334,21 @@ export class LineUpSolver {
     return gauge;
   }
 
-  /** Nodes whose pressure is fixed by a tank: joined to one by ways that stand open. Kept until one opens or shuts. */
+  /** Nodes whose pressure is fixed by a tank: joined to one by ways that stand open. */
   private connectedToTanks({ laws }: Settings): Uint8Array {
     const { flow } = this.warm;
-    const { open, known } = this.connected;
-    let isSame = known !== null;
+    const { open } = this;
     for (let i = 0; i < open.length; i++) {
       const way = laws.way[i];
-      const now = way === Way.open || (way === Way.oneWay && (flow[i] as number) > NO_FLOW_M3S) ? 1 : 0;
-      if (open[i] !== now) isSame = false;
-      open[i] = now;
+      open[i] = way === Way.open || (way === Way.oneWay && (flow[i] as number) > NO_FLOW_M3S) ? 1 : 0;
     }
-    if (known !== null && isSame) return known;
-    const found = reach(this.network, this.tankNodes, (link) => open[link] === 1);
-    this.connected.known = found;
-    return found;
+    return (
+      this.connected.get(open) ??
+      this.connected.set(
+        open,
+        reach(this.network, this.tankNodes, (link) => open[link] === 1),
+      )
+    );
   }
 }
 

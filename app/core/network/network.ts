@@ -148,6 +148,11 @@ export type Adjusted =
       readonly node: number;
       readonly gaugePa: number;
       readonly leastPa: number;
+      /**
+       * Nodes that no other link joins to a tank, and no jet or held pressure lies among: what flows there is given by
+       * its draws, and what the link holds back only lowers them all. Null where fuel can come and go otherwise.
+       */
+      readonly beyond: readonly number[] | null;
     }
   | { readonly kind: "jet"; readonly index: number; readonly nozzle: number; readonly part: JetPump };
 
@@ -504,14 +509,41 @@ function heaterBehind(
   return null;
 }
 
-function adjustedLinks(links: readonly NetworkLink[], heaters: ReadonlySet<number>): Adjusted[] {
+/** Nodes on the far side of a link that only it joins to the rest; null where there is another way, or a tank. */
+function nodesBeyond(links: readonly NetworkLink[], index: number, unknowns: number): number[] | null {
+  const { from, to } = links[index] as NetworkLink;
+  const seen = new Set([to]);
+  const queue = [to];
+  for (let node = queue.pop(); node !== undefined; node = queue.pop()) {
+    if (node >= unknowns || node === from) return null;
+    for (let k = 0; k < links.length; k++) {
+      const link = links[k] as NetworkLink;
+      if (k === index || (link.from !== node && link.to !== node)) continue;
+      if (link.kind === "throttle" || link.kind === "dosing" || link.kind === "jet") return null;
+      const next = link.from === node ? link.to : link.from;
+      if (seen.has(next)) continue;
+      seen.add(next);
+      queue.push(next);
+    }
+  }
+  return [...seen];
+}
+
+function adjustedLinks(
+  links: readonly NetworkLink[],
+  heaters: ReadonlySet<number>,
+  unknowns: number,
+): Adjusted[] {
+  const hold = (index: number, node: number, gaugePa: number, leastPa: number): Adjusted => {
+    const beyond = nodesBeyond(links, index, unknowns);
+    return { kind: "hold", index, node, gaugePa, leastPa, beyond: beyond?.includes(node) ? beyond : null };
+  };
   return links.flatMap((link, index): Adjusted[] => {
-    if (link.kind === "throttle")
-      return [{ kind: "hold", index, node: link.to, gaugePa: link.part.setPa, leastPa: 0 }];
+    if (link.kind === "throttle") return [hold(index, link.to, link.part.setPa, 0)];
     if (link.kind === "dosing") {
       // A burner is open to the air: the pump gives what it takes to bring the metered fuel there, and holds it back.
       const node = heaterBehind(links, heaters, link.to);
-      return node === null ? [] : [{ kind: "hold", index, node, gaugePa: 0, leastPa: -link.part.mostRisePa }];
+      return node === null ? [] : [hold(index, node, 0, -link.part.mostRisePa)];
     }
     if (link.kind !== "jet" || link.way !== "mix") return [];
     const nozzle = links.findIndex((one) => one.id === `${link.part.id}.n`);
@@ -591,7 +623,7 @@ export function buildNetwork(job: Job, plan: Plan = currentPlan(job)): Network {
     nodeOf,
     linkOf,
     engines,
-    adjusted: adjustedLinks(links, heaters),
+    adjusted: adjustedLinks(links, heaters, unknowns),
     ports,
   };
 }
