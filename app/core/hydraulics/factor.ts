@@ -33,7 +33,11 @@ function eliminate(
     let degree = Infinity;
     for (const node of left) {
       const size = neighbours[node]?.size ?? 0;
-      if (size < degree) [best, degree] = [node, size];
+      if (size >= degree) continue;
+      best = node;
+      degree = size;
+      // The end of a branch makes no fill: none can be better.
+      if (degree <= 1) break;
     }
     const around = neighbours[best] ?? new Set<number>();
     for (const a of around) {
