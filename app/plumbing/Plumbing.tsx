@@ -1,7 +1,7 @@
 /** The plumbing drawn by itself: parts, hoses by what the fuel in them does, flow marks that move with its speed. */
 import { memo, type PointerEvent as ReactPointerEvent, useRef, useState } from "react";
 import styled, { keyframes } from "styled-components";
-import { gaugeAtPort, returnLinks } from "~/core/hydraulics/derive";
+import { gaugeAtPort, type Passing, passingParts, returnLinks } from "~/core/hydraulics/derive";
 import type { LineUpVerdict } from "~/core/hydraulics/worst";
 import type { Network } from "~/core/network/network";
 import type { Difference } from "~/core/plan/compare";
@@ -120,33 +120,27 @@ function edgeState(
   item: { id: Id; from: Run["from"]; to: Run["to"]; boreM?: number },
   sourceKey: string,
   returns: Uint8Array | null,
+  passing: ReadonlyMap<Id, Passing>,
 ): EdgeState {
   const none: EdgeState = { kind: "idle", sense: 0, velocityMS: 0 };
   const result = verdict?.result;
-  if (!verdict?.way || result?.outcome !== "solved") return none;
+  if (result?.outcome !== "solved") return none;
   const index = result.network.linkOf.get(item.id);
   let q = index === undefined ? 0 : (result.flow[index] as number);
-  if (index === undefined) {
-    // A joint: it carries what the way through the part behind it carries.
-    const onWay =
-      verdict.way.stations.some(({ id }) => id === item.from.part) &&
-      verdict.way.stations.some(({ id }) => id === item.to.part);
-    q = onWay ? 1e-9 : 0;
-  }
+  const [one, other] = [passing.get(item.from.part), passing.get(item.to.part)];
+  // A joint carries what passes both its parts.
+  if (index === undefined) q = one && other ? Math.min(one.flowM3S, other.flowM3S) : 0;
   if (q === 0) return none;
   const gauge = (gaugeAtPort(result, portKey(item.from)) + gaugeAtPort(result, portKey(item.to))) / 2;
-  const isReturn = index === undefined ? isJointOfReturn(verdict, item) : returns?.[index] === 1;
+  const isReturn =
+    index === undefined ? one?.isReturn === true && other?.isReturn === true : returns?.[index] === 1;
   const kind = isReturn ? "return" : gauge < 0 ? "vacuum" : "pressure";
   const sense = (portKey(item.from) === sourceKey ? 1 : -1) * Math.sign(q);
   const velocityMS = item.boreM ? Math.abs(q) / ((Math.PI / 4) * item.boreM ** 2) : 0;
   return { kind, sense: index === undefined ? 0 : sense, velocityMS };
 }
 
-/** A joint has no link: it is on the return where both its parts are. */
-const isJointOfReturn = (verdict: LineUpVerdict, item: { from: Run["from"]; to: Run["to"] }) =>
-  [item.from.part, item.to.part].every((id) =>
-    verdict.way?.stations.some((station) => station.id === id && station.side === "return"),
-  );
+const nothing: ReadonlyMap<Id, Passing> = new Map();
 
 export const Plumbing = memo(function Plumbing(props: PlumbingProps) {
   const {
@@ -193,7 +187,9 @@ export const Plumbing = memo(function Plumbing(props: PlumbingProps) {
     if (held?.moved && drag) onNudge?.(held.id, Math.round(drag.dx), Math.round(drag.dy));
     setDrag(null);
   };
-  const returns = verdict?.result.outcome === "solved" ? returnLinks(verdict.result) : null;
+  const result = verdict?.result.outcome === "solved" ? verdict.result : null;
+  const returns = result && returnLinks(result);
+  const passing = result ? passingParts(result) : nothing;
   const parts = new Map(partsOf(job, plan).map((part) => [part.id, part]));
   const tanks = new Map(job.tanks.map((tank) => [tank.id, tank]));
   const connections = [...plan.runs, ...plan.joints.map((joint) => ({ ...joint, boreM: undefined }))];
@@ -208,7 +204,7 @@ export const Plumbing = memo(function Plumbing(props: PlumbingProps) {
         const [a, b] =
           source === portKey(item.from) ? [item.from.part, item.to.part] : [item.to.part, item.from.part];
         const d = edgePath(points, shift(a), shift(b));
-        const state = edgeState(verdict, item, source, returns);
+        const state = edgeState(verdict, item, source, returns, passing);
         return (
           <Edge
             key={item.id}
@@ -234,7 +230,7 @@ export const Plumbing = memo(function Plumbing(props: PlumbingProps) {
             key={id}
             role="button"
             tabIndex={0}
-            aria-label={nodeLabel(part, tank, verdict, units)}
+            aria-label={nodeLabel(part, tank, verdict, passing.get(id), units)}
             aria-pressed={selectedId === id}
             transform={`translate(${box.x + at.x} ${box.y + at.y})`}
             onClick={() => onSelect(id)}
@@ -283,7 +279,15 @@ export const Plumbing = memo(function Plumbing(props: PlumbingProps) {
               />
             )}
             {part && (
-              <PartNode part={part} placed={placed} box={box} verdict={verdict} units={units} text={text} />
+              <PartNode
+                part={part}
+                placed={placed}
+                box={box}
+                verdict={verdict}
+                passing={passing.get(id)}
+                units={units}
+                text={text}
+              />
             )}
             {differences?.has(id) && (
               <DifferenceSign x={box.width - 2} y={0} difference={differences.get(id) as Difference} />
@@ -416,12 +420,14 @@ function nodeLabel(
   part: Part | undefined,
   tank: Tank | undefined,
   verdict: LineUpVerdict | null,
+  passing: Passing | undefined,
   units: UnitChoice,
 ): string {
   if (tank) return `Tank ${tank.name}`;
   if (!part) return "";
   const setting = verdict?.lineUp.valves[part.id];
   if (isValve(part)) return `${part.name}, ${settingText(part, setting)}`;
-  const station = verdict?.way?.stations.find(({ id }) => id === part.id);
-  return station ? `${part.name}, ${formatQuantity("flow", station.flowM3S, units.flow)}` : part.name;
+  const outcome = verdict?.result.outcome === "solved" ? verdict.result.consumers.get(part.id) : undefined;
+  const flowM3S = outcome?.outcome === "fed" ? outcome.feedM3S : passing?.flowM3S;
+  return flowM3S === undefined ? part.name : `${part.name}, ${formatQuantity("flow", flowM3S, units.flow)}`;
 }

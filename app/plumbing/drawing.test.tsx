@@ -2,6 +2,7 @@ import { readFileSync } from "node:fs";
 import { describe, expect, test } from "@jest/globals";
 import { renderToStaticMarkup } from "react-dom/server";
 import { applyCommand, type Command } from "~/core/edit/commands";
+import { startJob } from "~/core/edit/starters";
 import { gaugeAtPort, returnLinks } from "~/core/hydraulics/derive";
 import { judgeAll, type LineUpVerdict } from "~/core/hydraulics/worst";
 import { buildNetwork } from "~/core/network/network";
@@ -94,6 +95,7 @@ const alone = (part: Part, verdict: LineUpVerdict | null = null) => {
         placed={placed}
         box={{ x: 0, y: 0, width: 60, height: 90 }}
         verdict={verdict}
+        passing={undefined}
         units={metricUnits}
         text={1}
       />
@@ -220,6 +222,22 @@ describe("the plumbing of a line-up", () => {
       seen.add(colour);
     }
     expect([...seen].sort()).toEqual(["back", "idle", "pressure", "vacuum"]);
+  });
+
+  test("every engine that runs shows its own line at work, not only the one on the Keel", () => {
+    const twin = startJob("t", "T", "twinEngine");
+    const both = verdictOf(twin, "Run both");
+    const markup = drawn(twin, both);
+    expect(markup.match(/in\u00a0use/g)).toHaveLength(2);
+    expect(markup).not.toContain("stand-by");
+    expect(markup.match(/>off</g)).toBeNull();
+  });
+
+  test("a dosing pump that holds fuel back shows it with one sign", () => {
+    const heater = startJob("h", "H", "heater");
+    const [lineUp] = currentPlan(heater).lineUps;
+    const markup = button(drawn(heater, verdictOf(heater, lineUp?.name ?? "")), "Dosing pump");
+    expect(markup).toMatch(/>[+−][\d.]+ kPa</);
   });
 
   test("marks move only where fuel does, and not at all when they are held", () => {

@@ -1,5 +1,5 @@
 /** Tanks and parts on the drawing, with their names and figures. */
-import { gaugeAtPort } from "~/core/hydraulics/derive";
+import { gaugeAtPort, type Passing } from "~/core/hydraulics/derive";
 import type { ConsumerOutcome, SolvedLineUp } from "~/core/hydraulics/solve";
 import type { LineUpVerdict } from "~/core/hydraulics/worst";
 import { isPowered } from "~/core/plan/families";
@@ -100,6 +100,7 @@ export function PartNode({
   placed,
   box,
   verdict,
+  passing,
   units,
   text,
 }: {
@@ -107,12 +108,13 @@ export function PartNode({
   placed: Placed;
   box: NodeBox;
   verdict: LineUpVerdict | null;
+  /** What passes it, if anything does. */
+  passing: Passing | undefined;
   units: UnitChoice;
   text: number;
 }) {
   const cx = box.width / 2;
   const setting = verdict?.lineUp.valves[part.id];
-  const station = verdict?.way?.stations.find(({ id }) => id === part.id);
   const portSide = (id: string) => placed.ports.get(`${part.id}.${id}`)?.side ?? "WEST";
   const result = verdict?.result.outcome === "solved" ? verdict.result : null;
   const under = (figure = "") => {
@@ -141,15 +143,15 @@ export function PartNode({
     <path
       d={`M0 ${y}H${cx - half}M${cx + half} ${y}H${box.width}`}
       stroke={
-        station
-          ? station.side === "return"
+        passing
+          ? passing.isReturn
             ? "var(--back)"
-            : station.beforePa < 0
+            : passing.beforePa < 0
               ? "var(--vacuum)"
               : "var(--pressure)"
           : "var(--idle)"
       }
-      strokeWidth={station ? 4 : 1.6}
+      strokeWidth={passing ? 4 : 1.6}
       fill="none"
     />
   );
@@ -164,8 +166,8 @@ export function PartNode({
           return port.side === "WEST" ? `M0 ${y}H${cx - 20}` : `M${cx + 20} ${y}H${box.width}`;
         })
         .join("")}
-      stroke={station ? "var(--ink)" : "var(--idle)"}
-      strokeWidth={station ? 2.4 : 1.6}
+      stroke={passing ? "var(--ink)" : "var(--idle)"}
+      strokeWidth={passing ? 2.4 : 1.6}
       fill="none"
     />
   );
@@ -179,7 +181,7 @@ export function PartNode({
         </g>
       );
     case "tee":
-      return <circle cx={5} cy={5} r={4.5} fill={station ? "var(--ink)" : "var(--idle)"} />;
+      return <circle cx={5} cy={5} r={4.5} fill={passing ? "var(--ink)" : "var(--idle)"} />;
     case "bank":
       return <BankNode part={part} placed={placed} box={box} text={text} verdict={verdict} />;
     case "selector":
@@ -219,7 +221,7 @@ export function PartNode({
           />
           {isUnit && <PumpGlyph cx={cx} isOn={isOn} toLeft={portSide("out") === "WEST"} isSmall />}
           {isUnit && portLeads()}
-          {under(`${part.micron}\u00a0µm, ${station ? "in\u00a0use" : "stand-by"}`)}
+          {under(`${part.micron}\u00a0µm, ${passing ? "in\u00a0use" : "stand-by"}`)}
         </g>
       );
     }
@@ -228,8 +230,10 @@ export function PartNode({
     case "primingPump":
     case "inTankPump":
     case "dosingPump": {
-      const sub = station
-        ? `+${formatQuantity("pressure", station.afterPa - station.beforePa, units.pressure)}`
+      // A dosing pump that holds fuel back gives less than none.
+      const risePa = passing ? passing.afterPa - passing.beforePa : 0;
+      const sub = passing
+        ? `${risePa > 0 ? "+" : ""}${formatQuantity("pressure", risePa, units.pressure)}`
         : undefined;
       return (
         <g>
@@ -288,8 +292,8 @@ export function PartNode({
         <g>
           <path
             d={`M0 74H${box.width}`}
-            stroke={station ? (station.beforePa < 0 ? "var(--vacuum)" : "var(--pressure)") : "var(--idle)"}
-            strokeWidth={station ? 4 : 1.6}
+            stroke={passing ? (passing.beforePa < 0 ? "var(--vacuum)" : "var(--pressure)") : "var(--idle)"}
+            strokeWidth={passing ? 4 : 1.6}
           />
           <GaugeGlyph cx={cx} gaugePa={known ? gauge : null} measures={part.measures} />
           <text x={cx} y={14} fontSize={13 * text} fontWeight={600} textAnchor="middle" fill="var(--ink)">

@@ -2,7 +2,8 @@
 import { freeAirFraction } from "../fuel/dissolvedAir";
 import { churchill } from "../laws/friction";
 import type { NetworkLink } from "../network/network";
-import type { Id, Run } from "../plan/types";
+import { portsOf } from "../plan/ports";
+import type { Id, PlanPart, Run } from "../plan/types";
 import { GRAVITY_M_S2 } from "../units/factors";
 import type { SolvedLineUp } from "./solve";
 
@@ -121,6 +122,71 @@ export function returnLinks({ network, settings, flow }: SolvedLineUp): Uint8Arr
     }
   }
   return found;
+}
+
+/** What passes a part, and between which pressures. */
+export interface Passing {
+  flowM3S: number;
+  isReturn: boolean;
+  /** Gauge pressure where it comes in and where it leaves, Pa. */
+  beforePa: number;
+  afterPa: number;
+}
+
+/**
+ * What passes each part of the plan that anything passes: what comes into its own ways, with the pressures over the one
+ * that carries most; for parts that hoses meet without a way of their own (gauges, taps, pots) the most at their node.
+ */
+export function passingParts(solved: SolvedLineUp): Map<Id, Passing> {
+  const { network, flow, gaugePa } = solved;
+  const { links, topology, plan, nodeOf } = network;
+  const returns = returnLinks(solved);
+  const ways = new Map<Id, number[]>();
+  links.forEach((link, index) => {
+    if (link.kind === "run" || link.kind === "tankPort") return;
+    const { id } = link.kind === "valve" ? link.valve : link.part;
+    ways.set(id, [...(ways.get(id) ?? []), index]);
+  });
+  const atNodes = (part: PlanPart): number[] =>
+    portsOf(part).flatMap(({ id }) => {
+      const node = nodeOf.get(`${part.id}.${id}`) as number;
+      return [
+        ...topology.linkAt.subarray(
+          topology.linkStart[node] as number,
+          topology.linkStart[node + 1] as number,
+        ),
+      ];
+    });
+  /** What comes into some links from elsewhere: a bypass that takes part of it counts once, what goes round not. */
+  const comesIn = (indices: readonly number[]): number => {
+    const net = new Map<number, number>();
+    for (const i of indices) {
+      const { from, to } = links[i] as NetworkLink;
+      net.set(from, (net.get(from) ?? 0) + (flow[i] as number));
+      net.set(to, (net.get(to) ?? 0) - (flow[i] as number));
+    }
+    return [...net.values()].reduce((sum, q) => sum + Math.max(0, q), 0);
+  };
+  const passing = new Map<Id, Passing>();
+  for (const part of plan.parts) {
+    const own = ways.get(part.id);
+    const indices = own ?? atNodes(part);
+    const most = indices.reduce(
+      (best, i) => (best < 0 || Math.abs(flow[i] as number) > Math.abs(flow[best] as number) ? i : best),
+      -1,
+    );
+    const q = flow[most] ?? 0;
+    if (q === 0) continue;
+    const { from, to } = links[most] as NetworkLink;
+    const [tail, head] = q > 0 ? [from, to] : [to, from];
+    passing.set(part.id, {
+      flowM3S: own ? comesIn(own) : Math.abs(q),
+      isReturn: returns[most] === 1,
+      beforePa: gaugePa[tail] as number,
+      afterPa: gaugePa[head] as number,
+    });
+  }
+  return passing;
 }
 
 /** Net flow out of (+) or into (-) each tank, m3/s. */
