@@ -25,13 +25,18 @@ function build(job: Job, commands: readonly Command[]): Job {
 
 const connect = (from: PortRef, to: PortRef): Command => ({ name: "connect", id: newId(), from, to });
 
-/** A separator, a gauge and a lift pump between `from` and the engine, in that order. */
-function suctionSide(from: PortRef, engine: Id): Command[] {
+/** A separator, a gauge and a lift pump between `from` and the engine, in that order, named for its side if it has one. */
+function suctionSide(from: PortRef, engine: Id, side = "", yM = 0.3): Command[] {
   const [filter, gauge, pump] = [newId(), newId(), newId()];
+  const named = (id: Id, name: string): Command[] =>
+    side ? [{ name: "editPart", id, change: { name: `${side} ${name}` } }] : [];
   return [
-    { name: "addPart", id: filter, kind: "filter", position: at(1.2, 0.3, 0.6) },
-    { name: "addPart", id: gauge, kind: "gauge", position: at(1, 0.3, 0.6) },
-    { name: "addPart", id: pump, kind: "liftPump", position: at(0.7, 0.2, 0.5) },
+    { name: "addPart", id: filter, kind: "filter", position: at(1.2, yM, 0.6) },
+    { name: "addPart", id: gauge, kind: "gauge", position: at(1, yM, 0.6) },
+    { name: "addPart", id: pump, kind: "liftPump", position: at(0.7, yM - 0.1, 0.5) },
+    ...named(filter, "separator"),
+    ...named(gauge, "vacuum gauge"),
+    ...named(pump, "lift pump"),
     connect(from, ref(filter, "in")),
     connect(ref(filter, "out"), ref(gauge, "a")),
     connect(ref(gauge, "b"), ref(pump, "in")),
@@ -146,7 +151,7 @@ function twinEngine(job: Job): Job {
       { name: "addPart", id: valve, kind: "twoWay", position: at(2.2, y, 0.65) },
       { name: "editPart", id: valve, change: { name: `${side} valve` } },
       connect(ref(tank, "supply"), ref(valve, "a")),
-      ...suctionSide(ref(valve, "b"), engine),
+      ...suctionSide(ref(valve, "b"), engine, side, y),
       connect(ref(engine, "return"), ref(tank, "return")),
       opened(lineUp, valve),
     ]),
@@ -196,7 +201,7 @@ function truck(job: Job): Job {
 
 /** A small tank, a dosing pump and an air heater on a 2 mm line. */
 function heater(job: Job): Job {
-  const [tank, burner, pump, lineUp] = [newId(), newId(), newId(), newId()];
+  const [tank, valve, burner, pump, lineUp] = [newId(), newId(), newId(), newId(), newId()];
   const outlet = {
     id: "supply",
     name: "standpipe",
@@ -222,9 +227,13 @@ function heater(job: Job): Job {
       kind: "heater",
     },
     { name: "addLineUp", id: lineUp, lineUpName: "Heat" },
+    { name: "addPart", id: valve, kind: "twoWay", position: at(-2.88, 0.58, 0.96) },
+    { name: "editPart", id: valve, change: { name: "Tank valve", boreM: HEATER_BORE_M } },
     { name: "addPart", id: pump, kind: "dosingPump", position: at(-3.1, 0.42, 0.55) },
-    connect(ref(tank, "supply"), ref(pump, "in")),
+    connect(ref(tank, "supply"), ref(valve, "a")),
+    connect(ref(valve, "b"), ref(pump, "in")),
     connect(ref(pump, "out"), ref(burner, "feed")),
+    opened(lineUp, valve),
   ]);
 }
 
