@@ -25,9 +25,10 @@ function start(): Running {
   return { worker, remote: wrap<KeelWorker>(worker), crash };
 }
 
-function end(kind: WorkKind): void {
-  running.get(kind)?.worker.terminate();
-  running.delete(kind);
+/** Nobody is to be given a worker that was ended. */
+function end(kind: WorkKind, own: Running): void {
+  own.worker.terminate();
+  if (running.get(kind) === own) running.delete(kind);
 }
 
 /** Asks the worker; one that dies, hangs or is stopped is ended, and the work is tried once more unless it was stopped. */
@@ -43,19 +44,25 @@ export async function askWorker<T>(
     running.set(kind, own);
     const { remote, crash } = own;
     let timer: ReturnType<typeof setTimeout> | undefined;
+    let stop = () => undefined as void;
     const late = new Promise<never>((_, reject) => {
       timer = setTimeout(() => reject(new Error("the worker took too long")), LIMIT_MS);
     });
-    const stopped = new Promise<never>((_, reject) =>
-      signal.addEventListener("abort", () => reject(new Error("stopped")), { once: true }),
-    );
-    stopped.catch(() => undefined);
+    const stopped = new Promise<never>((_, reject) => {
+      stop = () => {
+        // At once: what is asked next must not be handed to it.
+        end(kind, own);
+        reject(new Error("stopped"));
+      };
+      signal.addEventListener("abort", stop, { once: true });
+    });
     try {
       return await Promise.race([ask(remote, proxy(onProgress)), crash, late, stopped]);
     } catch {
-      end(kind);
+      end(kind, own);
     } finally {
       clearTimeout(timer);
+      signal.removeEventListener("abort", stop);
     }
   }
   return { ok: false, reason: "the worker died twice" };

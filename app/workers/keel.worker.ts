@@ -1,16 +1,19 @@
-import { expose } from "comlink";
+import { expose, type Remote, releaseProxy } from "comlink";
 import { sweepAll } from "~/core/hydraulics/worst";
 import { judgePositions } from "~/core/manifold/positions";
 import { buildNetwork } from "~/core/network/network";
 import { currentPlan } from "~/core/plan/ports";
 import { enduranceH, runOverTime } from "~/core/running/run";
-import type { Answer, KeelWorker } from "./messages";
+import type { Answer, KeelWorker, OnProgress } from "./messages";
 
-function answer<T>(work: () => T): Answer<T> {
+/** Who listens to progress is let go with the answer: its channel would stay open as long as the worker lives. */
+function answer<T>(onProgress: OnProgress, work: () => T): Answer<T> {
   try {
     return { ok: true, value: work() };
   } catch (error) {
     return { ok: false, reason: String(error) };
+  } finally {
+    (onProgress as Remote<OnProgress>)[releaseProxy]();
   }
 }
 
@@ -19,9 +22,9 @@ const MOST_H = 200;
 
 const worker: KeelWorker = {
   sweep: (job, sweep, onProgress) =>
-    answer(() => sweepAll(buildNetwork(job), currentPlan(job).conditions, sweep, onProgress)),
+    answer(onProgress, () => sweepAll(buildNetwork(job), currentPlan(job).conditions, sweep, onProgress)),
   run: (job, start, duty, ambientC, onProgress) =>
-    answer(() => {
+    answer(onProgress, () => {
       const network = buildNetwork(job);
       let told = 0;
       const run = runOverTime(network, start, duty, {
@@ -41,7 +44,7 @@ const worker: KeelWorker = {
       return { ...run, endurance };
     }),
   positions: (job, onProgress) =>
-    answer(() => {
+    answer(onProgress, () => {
       const network = buildNetwork(job);
       return judgePositions(network, network.plan.conditions, onProgress);
     }),
