@@ -110,6 +110,29 @@ describe("sentences", () => {
     expect(texts[4]).toBe("flows");
   });
 
+  test("and what they do not", () => {
+    const said = (change: (job: Job) => void, at = 0) => {
+      const copy: Job = JSON.parse(JSON.stringify(job));
+      change(copy);
+      const verdict = judgeAll(buildNetwork(copy), currentPlan(copy).conditions)[at];
+      return verdict && outcomeText(verdict, metricUnits);
+    };
+    const lineUp = (one: Job, at = 0) => currentPlan(one).lineUps[at]!;
+    const shut = { kind: "branches", open: [] } as const;
+    expect(said((one) => void (lineUp(one).valves.supply = { ...shut, open: [] }))).toBe(
+      "no way from a tank",
+    );
+    expect(said((one) => void (lineUp(one).valves.returns = { ...shut, open: [] }))).toBe("return shut");
+    expect(said((one) => void (lineUp(one).consumers.engine = "stopped"))).toBe("nothing runs");
+    expect(said((one) => void (lineUp(one, 4).pumps.lift = "off"), 4)).toBe("nothing flows");
+    expect(said((one) => void (currentPlan(one).conditions.loading.elSep1 = 60))).toMatch(
+      /^starved: at most [\d.]+ L\/h$/,
+    );
+    expect(said((one) => void (currentPlan(one).conditions.fuelC = 300))).toBe(
+      "outside the fuel's known range",
+    );
+  });
+
   test("faults are sentences, with the figure and the word not understood", () => {
     expect(faultText({ code: "tooShort", values: { lengthM: 0.1, distanceM: 0.5 } })).toBe(
       "is 100 mm long, but its ports are 500 mm apart",

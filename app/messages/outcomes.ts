@@ -14,7 +14,8 @@ export function outcomeText({ result, lineUp }: LineUpVerdict, units: UnitChoice
     case "solved": {
       const outcomes = [...result.consumers.values()].filter(({ outcome }) => outcome !== "stopped");
       const worst = outcomes.find(({ outcome }) => outcome !== "fed") ?? outcomes[0];
-      if (!worst) return lineUp.purpose === "run" ? "nothing runs" : "flows";
+      if (!worst && lineUp.purpose === "run") return "nothing runs";
+      if (!worst) return result.flow.some((q) => q !== 0) ? "flows" : "nothing flows";
       switch (worst.outcome) {
         case "fed":
           return `fed ${formatQuantity("flow", worst.feedM3S, units.flow)}`;
