@@ -128,7 +128,7 @@ describe("sentences", () => {
     expect(said((one) => void (currentPlan(one).conditions.loading.elSep1 = 60))).toMatch(
       /^starved: at most [\d.]+ L\/h$/,
     );
-    expect(said((one) => void (currentPlan(one).conditions.fuelC = 300))).toBe(
+    expect(said((one) => void (currentPlan(one).conditions.fuelC = 600))).toBe(
       "outside the fuel's known range",
     );
   });
