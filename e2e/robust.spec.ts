@@ -218,7 +218,7 @@ test("after one visit it opens with the server stopped, on a place never visited
   });
   const stop = () => {
     try {
-      if (server.pid) process.kill(-server.pid);
+      if (server.pid) process.kill(-server.pid, "SIGKILL");
     } catch {
       // Already gone.
     }

@@ -152,6 +152,7 @@ test("a hole moved by the arrow keys until it cannot be cut", async ({ page }) =
 });
 
 test("every panel of a tank has no accessibility fault", async ({ page }) => {
+  test.slow();
   await openMarram(page, "survey");
   for (const name of ["Dip", "Pickup", "Return", "Vent", "Opening", "Condition", "Weight"]) {
     await panel(page, name);

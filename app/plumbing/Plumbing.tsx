@@ -127,13 +127,15 @@ function edgeState(
   if (result?.outcome !== "solved") return none;
   const index = result.network.linkOf.get(item.id);
   let q = index === undefined ? 0 : (result.flow[index] as number);
-  const [one, other] = [passing.get(item.from.part), passing.get(item.to.part)];
-  // A joint carries what passes both its parts.
-  if (index === undefined) q = one && other ? Math.min(one.flowM3S, other.flowM3S) : 0;
+  // A joint carries what passes both its parts, or the one that is screwed to a tank or a consumer.
+  const { plan } = result.network;
+  const ends = [item.from.part, item.to.part].filter((id) => plan.parts.some((part) => part.id === id));
+  if (index === undefined)
+    q = ends.length > 0 ? Math.min(...ends.map((id) => passing.get(id)?.flowM3S ?? 0)) : 0;
   if (q === 0) return none;
   const gauge = (gaugeAtPort(result, portKey(item.from)) + gaugeAtPort(result, portKey(item.to))) / 2;
   const isReturn =
-    index === undefined ? one?.isReturn === true && other?.isReturn === true : returns?.[index] === 1;
+    index === undefined ? ends.every((id) => passing.get(id)?.isReturn) : returns?.[index] === 1;
   const kind = isReturn ? "return" : gauge < 0 ? "vacuum" : "pressure";
   const sense = (portKey(item.from) === sourceKey ? 1 : -1) * Math.sign(q);
   const velocityMS = item.boreM ? Math.abs(q) / ((Math.PI / 4) * item.boreM ** 2) : 0;

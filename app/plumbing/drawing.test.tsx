@@ -224,6 +224,39 @@ describe("the plumbing of a line-up", () => {
     expect([...seen].sort()).toEqual(["back", "idle", "pressure", "vacuum"]);
   });
 
+  test("a valve screwed to a tank is joined to it by what passes the valve", () => {
+    const { joints } = currentPlan(job);
+    const tanks = job.tanks.map(({ id }) => id);
+    const atTank = joints.filter(({ from, to }) => tanks.includes(from.part) || tanks.includes(to.part));
+    expect(atTank.length).toBeGreaterThan(0);
+    const only = (id: string) => {
+      const placed = inARow(job);
+      for (const other of [...placed.edges.keys()]) if (other !== id) placed.edges.delete(other);
+      placed.nodes.clear();
+      return renderToStaticMarkup(
+        <svg>
+          <Plumbing
+            network={buildNetwork(job)}
+            placed={placed}
+            verdict={run}
+            units={metricUnits}
+            selectedId={null}
+            glowIds={[]}
+            onSelect={() => undefined}
+            isMoving={false}
+            scale={1}
+          />
+        </svg>,
+      );
+    };
+    const colours = atTank.map(({ id, from, to }) => {
+      const flows = [from.part, to.part].includes("portWing");
+      expect(only(id)).toMatch(flows ? /var\(--(pressure|vacuum)\)/ : /var\(--idle\)/);
+      return flows;
+    });
+    expect(new Set(colours).size).toBe(2);
+  });
+
   test("every engine that runs shows its own line at work, not only the one on the Keel", () => {
     const twin = startJob("t", "T", "twinEngine");
     const both = verdictOf(twin, "Run both");
