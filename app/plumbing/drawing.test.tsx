@@ -233,21 +233,7 @@ describe("the plumbing of a line-up", () => {
       const placed = inARow(job);
       for (const other of [...placed.edges.keys()]) if (other !== id) placed.edges.delete(other);
       placed.nodes.clear();
-      return renderToStaticMarkup(
-        <svg>
-          <Plumbing
-            network={buildNetwork(job)}
-            placed={placed}
-            verdict={run}
-            units={metricUnits}
-            selectedId={null}
-            glowIds={[]}
-            onSelect={() => undefined}
-            isMoving={false}
-            scale={1}
-          />
-        </svg>,
-      );
+      return drawn(job, run, { placed });
     };
     const colours = atTank.map(({ id, from, to }) => {
       const flows = [from.part, to.part].includes("portWing");
