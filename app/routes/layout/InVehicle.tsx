@@ -24,6 +24,8 @@ const WIDTH = 900;
 /** Of both views together. */
 const HEIGHT = 520;
 const PAD = 34;
+/** A flat plan is drawn as if it were this high. */
+const LEAST_EXTENT_M = 0.3;
 
 /** Middle and extent of everything, and the scale at which both views of it hold. */
 function framed(all: readonly Position[]): { frame: Frame; heights: Record<Axis, number> } {
@@ -34,10 +36,11 @@ function framed(all: readonly Position[]): { frame: Frame; heights: Record<Axis,
   const axes: Axis[] = ["xM", "yM", "zM"];
   const by = (of: (range: [number, number]) => number) =>
     Object.fromEntries(axes.map((axis) => [axis, of(range(axis))])) as Record<Axis, number>;
-  const spread = by(([low, high]) => Math.max(0.3, high - low));
+  const spread = by(([low, high]) => Math.max(LEAST_EXTENT_M, high - low));
   const pxPerM = Math.min((WIDTH - 2 * PAD) / spread.xM, (HEIGHT - 4 * PAD) / (spread.yM + spread.zM));
   const spare = (HEIGHT - 4 * PAD - (spread.yM + spread.zM) * pxPerM) / 2;
-  const heights = by(([low, high]) => Math.max(0.3, high - low) * pxPerM + 2 * PAD + spare);
+  const heightOf = (axis: Axis) => spread[axis] * pxPerM + 2 * PAD + spare;
+  const heights = { xM: heightOf("xM"), yM: heightOf("yM"), zM: heightOf("zM") };
   return { frame: { widthPx: WIDTH, pxPerM, middle: by(([low, high]) => (low + high) / 2) }, heights };
 }
 
