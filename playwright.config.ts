@@ -1,6 +1,6 @@
 import { defineConfig } from "@playwright/test";
 
-const port = 4173;
+const port = Number(process.env.E2E_PORT ?? 4173);
 
 export default defineConfig({
   testDir: "e2e",
@@ -28,7 +28,7 @@ export default defineConfig({
     },
   },
   webServer: {
-    command: "npx react-router-serve build/server/index.js",
+    command: "node scripts/serve.mjs",
     env: { PORT: String(port), NODE_ENV: "production", IRON_KEEL_DEMO: "1" },
     url: `http://localhost:${port}/health`,
     reuseExistingServer: false,

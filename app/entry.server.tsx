@@ -3,6 +3,9 @@ import { createReadableStreamFromReadable } from "@react-router/node";
 import { renderToPipeableStream } from "react-dom/server";
 import { type EntryContext, ServerRouter } from "react-router";
 import { ServerStyleSheet } from "styled-components";
+import { policyOf } from "./policy.server";
+
+export { policyOf };
 
 const RENDER_LIMIT_MS = 10000;
 
@@ -34,6 +37,8 @@ export default async function handleRequest(
     const html = await renderHtml(sheet.collectStyles(<ServerRouter context={context} url={request.url} />));
     const styled = `<!DOCTYPE html>${html.replace("</head>", () => `${sheet.getStyleTags()}</head>`)}`;
     headers.set("Content-Type", "text/html; charset=utf-8");
+    // The development server writes scripts and styles of its own into the page.
+    if (import.meta.env.PROD) headers.set("Content-Security-Policy", policyOf(styled));
     const body = new PassThrough();
     body.end(styled);
     return new Response(createReadableStreamFromReadable(body), { headers, status });

@@ -17,6 +17,10 @@ import { GlobalStyle } from "~/ui/global";
 import { themeScript } from "~/ui/theme";
 import { ToastRegion } from "~/ui/toast";
 
+/** What React Aria would write into the page when something is first pressed; the policy of content knows it so. */
+const PRESSABLE = "react-aria-pressable-style";
+const pressable = "@layer { [data-react-aria-pressable] { touch-action: pan-x pan-y pinch-zoom; } }";
+
 export function Layout({ children }: { children: ReactNode }) {
   return (
     <html lang="en" suppressHydrationWarning>
@@ -26,6 +30,7 @@ export function Layout({ children }: { children: ReactNode }) {
         <meta name="color-scheme" content="light dark" />
         <link rel="icon" href="/keel.svg" type="image/svg+xml" />
         <script dangerouslySetInnerHTML={{ __html: themeScript }} />
+        <style id={PRESSABLE} dangerouslySetInnerHTML={{ __html: pressable }} />
         <Meta />
         <Links />
       </head>

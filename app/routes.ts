@@ -4,7 +4,7 @@ export default [
   index("routes/jobs/route.tsx"),
   route("health", "routes/server/health.ts"),
   route("schema/:file", "routes/server/schema.ts"),
-  route("demo/:file", "routes/server/demo.ts"),
+  route("demo/:name", "routes/server/demo.ts"),
   ...prefix("job/:jobId", [
     layout("routes/job/route.tsx", [
       index("routes/job/first.tsx"),

@@ -3,23 +3,33 @@ import { spawn } from "node:child_process";
 import { existsSync } from "node:fs";
 import { chromium } from "@playwright/test";
 
-export async function withBrowser(port, run) {
+async function answers(address) {
+  for (let i = 0; i < 100; i++) {
+    const isUp = await fetch(`${address}/health`).then(
+      (r) => r.ok,
+      () => false,
+    );
+    if (isUp) return true;
+    await new Promise((done) => setTimeout(done, 100));
+  }
+  return false;
+}
+
+/** A port of this bench's own: `BENCH_PORT` moves all of them. */
+const first = Number(process.env.BENCH_PORT ?? 4300);
+
+export async function withBrowser(offset, run) {
+  const port = first + offset;
   if (!existsSync("build/server/index.js")) throw new Error("build first: npm run build");
-  const server = spawn("npx", ["react-router-serve", "build/server/index.js"], {
+  const server = spawn("node", ["scripts/serve.mjs"], {
     env: { ...process.env, PORT: String(port), NODE_ENV: "production", IRON_KEEL_DEMO: "1" },
     detached: true,
     stdio: "ignore",
   });
   const address = `http://localhost:${port}`;
-  for (let i = 0; i < 100; i++) {
-    if (
-      await fetch(`${address}/health`).then(
-        (r) => r.ok,
-        () => false,
-      )
-    )
-      break;
-    await new Promise((done) => setTimeout(done, 100));
+  if (!(await answers(address))) {
+    process.kill(-server.pid);
+    throw new Error(`the server at ${address} does not answer: is the port taken? BENCH_PORT sets another`);
   }
   const browser = await chromium.launch({
     executablePath: "/usr/bin/chromium",

@@ -5,7 +5,7 @@ import { withBrowser } from "./browser.mjs";
 
 const size = (path) => gzipSync(readFileSync(`build/client${path}`), { level: 9 }).length / 1000;
 
-await withBrowser(4310, async (browser, address) => {
+await withBrowser(10, async (browser, address) => {
   const context = await browser.newContext({ serviceWorkers: "block" });
   const page = await context.newPage();
   const seen = new Map();

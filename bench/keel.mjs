@@ -6,7 +6,7 @@ import { openMarram, quantile, withBrowser } from "./browser.mjs";
 const bigPlanFile = "build/bench/big.keel.json";
 execFileSync("npx", ["tsx", "bench/writeBigPlan.ts", bigPlanFile], { stdio: "inherit" });
 
-await withBrowser(4311, async (browser, address) => {
+await withBrowser(11, async (browser, address) => {
   const page = await (await browser.newContext({ viewport: { width: 1280, height: 800 } })).newPage();
   await openMarram(page, address, "prove");
   // A real mouse on the thumb: the browser hands its moves over at the head of a frame, as it does to a user.

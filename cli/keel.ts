@@ -1,5 +1,6 @@
 /** The core on the command line: JSON in on a file or standard input, JSON out; faults with their place on standard error. */
 import { readFileSync } from "node:fs";
+import { standingOf } from "~/core/book/standing";
 import { exportInp } from "~/core/export/inp";
 import { findingsOf } from "~/core/findings/findings";
 import { solveReport } from "~/core/hydraulics/report";
@@ -13,7 +14,7 @@ import { dipTable } from "~/core/tanks/dip";
 import { capacityM3, soundingOf } from "~/core/tanks/tank";
 import { faultText } from "~/messages/faults";
 import { CalcFault, laws } from "~/schemas/calc";
-import { type FileFault, faultsOf, readJobFile } from "~/schemas/file";
+import { type FileFault, faultsOf, type JobFile, readJobFile } from "~/schemas/file";
 import { solveReportJsonSchema } from "~/schemas/solveReport";
 
 const BAD_INPUT = 1;
@@ -51,11 +52,12 @@ const refuse = (file: string, faults: FileFault[]) =>
     BAD_INPUT,
   );
 
-function readJob(file: string | undefined): Job {
+function readFile(file: string | undefined): JobFile {
   const found = readJobFile(read(file));
   if (!found.ok) throw refuse(file ?? "-", found.faults);
-  return found.job;
+  return found;
 }
+const readJob = (file: string | undefined): Job => readFile(file).job;
 
 function calc(name: string | undefined, file: string | undefined): unknown {
   const law = name === undefined ? undefined : laws[name];
@@ -143,8 +145,10 @@ function main(args: string[]): string {
     }
     case "solve":
       return json(rest.includes("--schema") ? solveReportJsonSchema() : solveReport(readJob(rest[0])));
-    case "findings":
-      return json(findingsOf(readJob(rest[0])));
+    case "findings": {
+      const { job, book } = readFile(rest[0]);
+      return json(findingsOf(job, standingOf(book)));
+    }
     case "dip":
       return json(dip(rest));
     case "run":

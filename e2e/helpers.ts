@@ -73,7 +73,7 @@ export async function storedJob(page: Page, id: string): Promise<string> {
         const open = indexedDB.open("iron-keel");
         open.onerror = () => reject(open.error);
         open.onsuccess = () => {
-          const get = open.result.transaction("jobs").objectStore("jobs").get(jobId);
+          const get = open.result.transaction("documents").objectStore("documents").get(jobId);
           get.onsuccess = () => {
             open.result.close();
             resolve(JSON.stringify((get.result as { doc?: unknown })?.doc ?? null));

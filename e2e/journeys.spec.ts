@@ -138,7 +138,7 @@ for (const hand of hands) {
     await press(page, hand, page.getByRole("button", { name: "Delete Marram" }));
     await expect(page.getByRole("link", { name: /Marram/ })).toHaveCount(0);
     await press(page, hand, page.getByRole("button", { name: "Open a file…" }));
-    await page.getByLabel("A .keel.json file").setInputFiles(path);
+    await page.getByLabel("A .keel.json or .keel.zip file").setInputFiles(path);
     await expect(page.getByRole("link", { name: /Marram/ })).toBeVisible();
     expect(await storedJob(page, "marram")).toBe(before);
     expect(JSON.parse(readFileSync(path, "utf8")).job).toEqual(JSON.parse(before));

@@ -83,10 +83,10 @@ test("a plan of forty parts is drawn without names over one another", async ({ p
   const count = plan.parts.length + tanks.length + job.consumers.length;
   expect(count).toBeGreaterThanOrEqual(40);
   const file = test.info().outputPath("forty.keel.json");
-  writeFileSync(file, writeJobFile(whole));
+  writeFileSync(file, writeJobFile({ job: whole, book: [], snapshots: {} }));
   await page.goto("/");
   await page.getByRole("button", { name: "Open a file…" }).click();
-  await page.getByLabel("A .keel.json file").setInputFiles(file);
+  await page.getByLabel("A .keel.json or .keel.zip file").setInputFiles(file);
   await expect(page.getByRole("link", { name: /Forty parts/ })).toBeVisible();
   await page.goto("/job/forty/layout");
   expect(await overlaps(page)).toEqual([]);

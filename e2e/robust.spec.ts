@@ -60,7 +60,7 @@ const bad: [string, string, RegExp][] = [
 async function offer(page: Page, text: string): Promise<void> {
   await page.getByRole("button", { name: "Open a file…" }).click();
   await page
-    .getByLabel("A .keel.json file")
+    .getByLabel("A .keel.json or .keel.zip file")
     .setInputFiles({ name: "x.keel.json", mimeType: "application/json", buffer: Buffer.from(text) });
 }
 
@@ -209,8 +209,8 @@ test("a worker that dies is started anew and the result comes", async ({ page })
 test("after one visit it opens with the server stopped, on a place never visited, and keeps edits", async ({
   browser,
 }) => {
-  const port = 4199;
-  const server = spawn("npx", ["react-router-serve", "build/server/index.js"], {
+  const port = Number(process.env.E2E_PORT ?? 4173) + 26;
+  const server = spawn("node", ["scripts/serve.mjs"], {
     env: { ...process.env, PORT: String(port), NODE_ENV: "production", IRON_KEEL_DEMO: "1" },
     detached: true,
   });
@@ -276,7 +276,7 @@ test("after one visit it opens with the server stopped, on a place never visited
     await page.getByRole("button", { name: "Delete Marram" }).click();
     await expect(page.getByRole("link", { name: /Marram/ })).toHaveCount(0);
     await page.getByRole("button", { name: "Open a file…" }).click();
-    await page.getByLabel("A .keel.json file").setInputFiles(saved);
+    await page.getByLabel("A .keel.json or .keel.zip file").setInputFiles(saved);
     await expect(page.getByRole("link", { name: /Marram/ })).toBeVisible();
     expect(await storedJob(page, "marram")).toBe(before);
     await context.close();

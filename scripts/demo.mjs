@@ -5,7 +5,7 @@ import { installPackages } from "./install.mjs";
 installPackages();
 execFileSync("npm", ["run", "-s", "build"], { stdio: ["ignore", "inherit", "inherit"] });
 const port = process.env.PORT ?? "3000";
-const server = spawn("npx", ["react-router-serve", "build/server/index.js"], {
+const server = spawn("node", ["scripts/serve.mjs"], {
   stdio: "inherit",
   env: { ...process.env, PORT: port, NODE_ENV: "production", IRON_KEEL_DEMO: "1" },
 });

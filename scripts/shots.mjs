@@ -36,7 +36,7 @@ const loadFilter = async (page) => {
 const chooseSeparator = (page) =>
   page.locator("#keel").getByRole("button", { name: "Separator 1", exact: true }).click();
 
-await withBrowser(4320, async (browser, address) => {
+await withBrowser(20, async (browser, address) => {
   await shoot(browser, address, { name: "jobs" });
   for (const place of places) {
     const before = place === "prove" ? loadFilter : place === "layout" ? chooseSeparator : undefined;

@@ -38,8 +38,38 @@ export function faultText({ code, values = {} }: Fault): string {
       return "has no version that can be read";
     case "newerVersion":
       return `is of version ${values.version}; this application reads up to ${values.known}. Nothing was changed`;
-    case "fileTooLong":
-      return `is ${Math.round(Number(values.length) / 1e6)} MB long; job files end at ${Math.round(Number(values.most) / 1e6)} MB`;
+    case "notMigrated":
+      return `is of version ${values.version ?? "1"} and could not be brought up to this one`;
+    case "notAZip":
+      return "is not a ZIP file that can be read";
+    case "notAllFile":
+      return "is not a file of everything; open a single job from the list of jobs";
+    case "badHash":
+      return "is not the hash of a plan";
+    case "hashDiffers":
+      return "is not the plan that its hash stands for";
+    case "missingSnapshot":
+      return "cites a plan that is not in the file";
+    case "otherPlan":
+      return `cites a plan other than ${values.id}`;
+    case "missingEntry":
+      return `strikes ${values.id}, which is not in the book`;
+    case "strikesRound":
+      return "is struck by what it strikes";
+    case "missingPlan":
+      return `is based on the plan ${values.id}, which is not there`;
+    case "basedRound":
+      return "is based on itself";
+    case "portTwice":
+      return `joins the way ${values.id} twice`;
+    case "brokenRow":
+      return `${values.name} can no longer be read here: it is set aside, and the job list offers it as a file`;
+    case "newerRow":
+      return `${values.name} was written by a newer version of this application: nothing is changed`;
+    case "olderRow":
+      return `${values.name} was written by an older version: open it again from the job list`;
+    case "changedSince":
+      return "Another tab has since changed the same: it cannot be redone";
     case "unknownKey":
       return "is not a field of this format";
     case "missing":
@@ -89,8 +119,6 @@ export function faultText({ code, values = {} }: Fault): string {
       return "has its low end over its high one";
     case "sameReading":
       return "reads the same empty and full";
-    case "badPicture":
-      return "is not a picture";
     case "overCapacity":
       return "is more than the tank holds";
     case "waterFloats":

@@ -127,7 +127,7 @@ describe("findings of parts, heaters and circuits in words", () => {
     const job = read(name);
     for (const { id } of job.plans) {
       const whole = { ...job, currentPlanId: id };
-      for (const finding of findingsOf(whole)) {
+      for (const finding of findingsOf(whole, [])) {
         const text = findingText(finding, metricUnits, (one) => nameOf(whole, one));
         for (const line of Object.values(text)) expect(line).not.toMatch(broken);
         expect(text.basis).toMatch(/common practice|maker's figure|published standard/);
@@ -137,7 +137,7 @@ describe("findings of parts, heaters and circuits in words", () => {
 
   test("where practice is divided, the finding names the school in words", () => {
     const van = { ...read("reading-van"), currentPlanId: "planVeh" };
-    const found = findingsOf(van).find(({ rule }) => rule === "heaterOnVehicle")!;
+    const found = findingsOf(van, []).find(({ rule }) => rule === "heaterOnVehicle")!;
     expect(findingText(found, metricUnits, (id) => id).basis).toBe("common practice, school: its own tank");
   });
 

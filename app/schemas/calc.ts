@@ -1,5 +1,5 @@
 /** `keel calc`: single laws, one JSON object in and one out. The names are a contract with scripts. */
-import { z } from "zod";
+
 import { iso4406Code } from "~/core/care/iso4406";
 import { densityAt, densityProductByDensity } from "~/core/fuel/density";
 import { freeAirFraction, ostwaldAir } from "~/core/fuel/dissolvedAir";
@@ -17,6 +17,7 @@ import { soundingOf, TiltedTank } from "~/core/tanks/tank";
 import { ampere, celsius, kilogramPerCubicMetre, metre, squareMetre } from "~/core/units/brands";
 import { fromSi, HOUR_S, MM2_S_IN_M2_S, toSi } from "~/core/units/factors";
 import { coordinate, tankShape } from "./shape";
+import { z } from "./zod";
 
 /** A fault of the input that its shape alone does not show. */
 export class CalcFault extends Error {

@@ -1,19 +1,32 @@
-/** `.keel.json`: one whole job in one readable file. */
-import { z } from "zod";
+/** `.keel.json`: one whole job with its book in one readable file; `.keel.zip` is the same with its pictures. */
+
+import { checkBook } from "~/core/book/check";
+import type { BookEntry } from "~/core/book/entries";
+import type { Snapshot } from "~/core/book/snapshot";
 import { checkJob } from "~/core/plan/check";
 import type { Job } from "~/core/plan/types";
+import { bookEntrySchema, planHash, snapshotSchema } from "./book";
 import { jobSchema } from "./job";
+import { type Bundle, migrate, type Picture } from "./migrations";
+import { VERSION } from "./version";
+import { z } from "./zod";
 
 export const FORMAT = "iron-keel";
-export const VERSION = 1;
-/** A job of 200 parts with 500 readings is under 1 MB. */
-export const LONGEST_FILE = 8 * 1024 * 1024;
 
 export const fileSchema = z.strictObject({
   format: z.literal(FORMAT),
   version: z.literal(VERSION),
   job: jobSchema,
+  book: z.array(bookEntrySchema),
+  snapshots: z.record(planHash, snapshotSchema),
 });
+
+/** A job with its book, and the plans that the book cites by the hash of their content. */
+export interface JobFile {
+  job: Job;
+  book: BookEntry[];
+  snapshots: Record<string, Snapshot>;
+}
 
 /** One thing wrong, and where: a path such as `job.plans[0].runs[3].boreM`. Codes become sentences in messages/. */
 export interface FileFault {
@@ -22,7 +35,9 @@ export interface FileFault {
   values?: Record<string, string | number>;
 }
 
-export type ReadFile = { ok: true; job: Job } | { ok: false; faults: FileFault[] };
+export type ReadFile =
+  | ({ ok: true; pictures: Map<string, Picture> } & JobFile)
+  | { ok: false; faults: FileFault[] };
 
 const MOST_FAULTS = 100;
 const fail = (...faults: FileFault[]): ReadFile => ({ ok: false, faults: faults.slice(0, MOST_FAULTS) });
@@ -62,9 +77,6 @@ export function faultsOf(error: z.ZodError, root = ""): FileFault[] {
   });
 }
 
-/** From a version to the next, pure; the oldest first. There is one version so far. */
-const migrations: Record<number, (file: unknown) => unknown> = {};
-
 function envelope(value: unknown): FileFault | null {
   if (typeof value !== "object" || value === null || Array.isArray(value))
     return { path: "", code: "notAJobFile" };
@@ -77,10 +89,45 @@ function envelope(value: unknown): FileFault | null {
   return null;
 }
 
-/** Reads a job file. Every fault is listed with its place; nothing is taken from a file with one. */
-export function readJobFile(text: string): ReadFile {
-  if (text.length > LONGEST_FILE)
-    return fail({ path: "", code: "fileTooLong", values: { most: LONGEST_FILE, length: text.length } });
+/** Keys that a record cannot hold as its own: they would be dropped without a word. */
+function lostKeys(value: unknown, path: readonly PropertyKey[]): FileFault[] {
+  if (typeof value !== "object" || value === null) return [];
+  return Object.keys(value).flatMap((key): FileFault[] => {
+    const at = [...path, Array.isArray(value) ? Number(key) : key];
+    if (key === "__proto__") return [{ path: pathText(at), code: "badId" }];
+    return lostKeys((value as Record<string, unknown>)[key], at);
+  });
+}
+
+/** A file's value, of whatever version, as what it holds. Every fault is listed with its place. */
+export function readJobValue(value: unknown, pictures: Map<string, Picture> = new Map()): ReadFile {
+  const wrong = envelope(value);
+  if (wrong) return fail(wrong);
+  const lost = lostKeys(value, []);
+  if (lost.length > 0) return fail(...lost);
+  let bundle: Bundle;
+  try {
+    bundle = migrate({ file: value, pictures }, (value as { version: number }).version);
+  } catch {
+    return fail({
+      path: "job",
+      code: "notMigrated",
+      values: { version: (value as { version: number }).version },
+    });
+  }
+  const parsed = fileSchema.safeParse(bundle.file);
+  if (!parsed.success) return fail(...faultsOf(parsed.error));
+  const { job, book, snapshots } = parsed.data;
+  const faults = [
+    ...checkJob(job).map((fault) => ({ ...fault, path: `job.${fault.path}` })),
+    ...checkBook(book, snapshots),
+  ];
+  if (faults.length > 0) return fail(...faults);
+  return { ok: true, job, book, snapshots, pictures: bundle.pictures };
+}
+
+/** Reads a job file. Nothing is taken from a file with a fault. */
+export function readJobFile(text: string, pictures?: Map<string, Picture>): ReadFile {
   let value: unknown;
   try {
     value = JSON.parse(text);
@@ -91,20 +138,18 @@ export function readJobFile(text: string): ReadFile {
       values: { reason: String((error as Error).message).slice(0, 120) },
     });
   }
-  const wrong = envelope(value);
-  if (wrong) return fail(wrong);
-  for (let v = (value as { version: number }).version; v < VERSION; v++) value = migrations[v]?.(value);
-  const parsed = fileSchema.safeParse(value);
-  if (!parsed.success) return fail(...faultsOf(parsed.error));
-  const faults = checkJob(parsed.data.job);
-  if (faults.length > 0) return fail(...faults.map((fault) => ({ ...fault, path: `job.${fault.path}` })));
-  return { ok: true, job: parsed.data.job };
+  return readJobValue(value, pictures);
 }
 
 /** Keys keep the order of the schema, so that two exports of one job are the same text. */
-export function writeJobFile(job: Job): string {
-  return `${JSON.stringify(fileSchema.parse({ format: FORMAT, version: VERSION, job }), null, 2)}\n`;
+export function writeJobFile({ job, book, snapshots }: JobFile): string {
+  const sorted = Object.fromEntries(Object.entries(snapshots).sort(([a], [b]) => (a < b ? -1 : 1)));
+  const file = fileSchema.parse({ format: FORMAT, version: VERSION, job, book, snapshots: sorted });
+  return `${JSON.stringify(file, null, 2)}\n`;
 }
 
-/** The JSON Schema of the file format, made from the source above. */
-export const fileJsonSchema = () => ({ title: "Iron Keel job file", ...z.toJSONSchema(fileSchema) });
+/** The JSON Schema of the file format, made from the source above; what stands in it often is defined once. */
+export const fileJsonSchema = () => ({
+  title: "Iron Keel job file",
+  ...z.toJSONSchema(fileSchema, { reused: "ref" }),
+});

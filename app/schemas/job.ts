@@ -2,22 +2,26 @@
  * The shape of a job as it is stored and exchanged: strict keys, finite numbers, ids of at most 14 characters.
  * Cross-references (a run to a missing port) are the plan's own business: core/plan/check.
  */
-import { z } from "zod";
+
 import { gradeIds } from "~/core/fuel/grades";
 import { LONGEST_ID } from "~/core/plan/ids";
 import { type Job, pumpKinds, type SchoolChoice, type SchoolMatter, schoolChoices } from "~/core/plan/types";
 import { dimensions, type UnitOf } from "~/core/units/factors";
 import { coordinate, size, tankShape } from "./shape";
+import { z } from "./zod";
 
-const LONGEST_NAME = 80;
-const LONGEST_NOTE = 2000;
-const id = z.string().regex(new RegExp(`^[A-Za-z0-9_-]{1,${LONGEST_ID}}$`), "badId");
+export const LONGEST_NAME = 80;
+export const LONGEST_NOTE = 2000;
+/** Ids are keys of records: the names that every object answers to would be lost there. */
+export const id = z
+  .string()
+  .regex(new RegExp(`^[A-Za-z0-9_-]{1,${LONGEST_ID}}$`), "badId")
+  .refine((text) => !(text in {}), "badId");
 const name = z.string().min(1).max(LONGEST_NAME);
 const bore = z.number().positive().max(0.3);
 const positive = z.number().positive().max(1e9);
-const atLeastZero = z.number().min(0).max(1e9);
+export const atLeastZero = z.number().min(0).max(1e9);
 const share = z.number().min(0).max(1);
-const when = z.iso.datetime({ offset: true });
 
 const given = z
   .record(
@@ -30,16 +34,14 @@ const given = z
   )
   .optional();
 const position = z.strictObject({ xM: coordinate, yM: coordinate, zM: coordinate });
-const portRef = z.strictObject({ part: id, port: id });
+export const portRef = z.strictObject({ part: id, port: id });
 
-/** A picture of 800 by 600 as JPEG is some 100 kB. */
-const LONGEST_PICTURE = 200_000;
 /** No pressure test of a fuel tank goes beyond 5 bar. */
 const tankPressure = z.number().positive().max(5e5);
 const angle = z.number().min(-45).max(45);
 const box = { low: position, high: position };
 const look = z.enum(["sound", "worn", "bad", "unseen"]);
-const reading = z.number().min(0).max(1e6);
+export const reading = z.number().min(0).max(1e6);
 const length = z.number().min(0).max(20);
 
 const tankFittings = {
@@ -143,7 +145,7 @@ const tankFittings = {
   installed: z.strictObject({ pitchDeg: angle, rollDeg: angle }).optional(),
 };
 
-const tank = z.strictObject({
+export const tank = z.strictObject({
   id,
   name,
   given,
@@ -316,7 +318,7 @@ const planPart = z.discriminatedUnion("kind", [
   z.strictObject({ ...partBase, kind: z.literal("gauge"), measures: z.enum(["vacuum", "pressure"]) }),
 ]);
 
-const engine = z.strictObject({
+export const engine = z.strictObject({
   ...partBase,
   kind: z.enum(["engine", "generator", "heater"]),
   powerW: positive,
@@ -415,7 +417,7 @@ const lineUp = z.strictObject({
   consumers: z.record(id, z.enum(["running", "stopped"])),
   intendedTransfer: z.boolean(),
 });
-const conditions = z.strictObject({
+export const conditions = z.strictObject({
   fuelC: z.number().min(-60).max(120),
   aboardM3: z.record(id, atLeastZero),
   loading: z.record(id, z.number().min(1).max(1000)),
@@ -430,7 +432,7 @@ const dutyStep = z.strictObject({
   pitchDeg: angle,
   rollDeg: angle,
 });
-const plan = z.strictObject({
+export const plan = z.strictObject({
   id,
   name,
   basedOn: id.optional(),
@@ -452,77 +454,6 @@ const plan = z.strictObject({
     z.strictObject({ dx: z.number().min(-1e4).max(1e4), dy: z.number().min(-1e4).max(1e4) }),
   ),
 });
-
-const entryBase = { id, at: when, planId: id, revision: z.int().min(0) };
-const tankEntry = { ...entryBase, tankId: id };
-const bookEntry = z.discriminatedUnion("kind", [
-  z.strictObject({
-    ...tankEntry,
-    kind: z.literal("dip"),
-    depthM: z.number().min(0).max(20),
-    volumeM3: atLeastZero.optional(),
-  }),
-  z.strictObject({ ...tankEntry, kind: z.literal("fill"), addedM3: atLeastZero, reading }),
-  z.strictObject({
-    ...tankEntry,
-    kind: z.literal("sample"),
-    drainedM3: atLeastZero,
-    looks: z
-      .array(
-        z.strictObject({
-          afterH: z.number().min(0).max(2000),
-          water: z.enum(["none", "drops", "layer"]),
-          haze: z.enum(["clear", "hazy", "opaque"]),
-          growth: z.enum(["none", "specks", "mat"]),
-          colour: z.enum(["bright", "dark"]),
-        }),
-      )
-      .min(1)
-      .max(20),
-  }),
-  z.strictObject({
-    ...tankEntry,
-    kind: z.literal("puddle"),
-    volumeM3: atLeastZero,
-    aboardM3: atLeastZero,
-    engine: z.enum(["running", "stopped"]),
-  }),
-  z.strictObject({
-    ...entryBase,
-    kind: z.literal("photo"),
-    ofId: id,
-    note: z.string().max(LONGEST_NOTE),
-    picture: z
-      .string()
-      .max(LONGEST_PICTURE)
-      .regex(/^data:image\/(jpeg|png|webp);base64,[A-Za-z0-9+/=]+$/, "badPicture"),
-  }),
-  z.strictObject({
-    ...entryBase,
-    kind: z.literal("vacuum"),
-    gaugeId: id,
-    lineUpId: id,
-    vacuumPa: z.number().min(-1e6).max(1.1e5),
-    conditions,
-    note: z.string().max(LONGEST_NOTE),
-  }),
-  z.strictObject({
-    ...entryBase,
-    kind: z.literal("leakCheck"),
-    lineUpId: id,
-    joint: portRef,
-    result: z.enum(["dry", "wet"]),
-  }),
-  z.strictObject({
-    ...entryBase,
-    kind: z.literal("setAside"),
-    rule: z.string().max(40),
-    ids: z.array(id).max(20),
-    lineUpId: id.nullable(),
-    reason: z.string().min(1).max(LONGEST_NOTE),
-    figure: z.number().nullable(),
-  }),
-]);
 
 const unit = <D extends keyof typeof dimensions>(dimension: D) =>
   z.enum(Object.keys(dimensions[dimension].units) as [UnitOf<D>, ...UnitOf<D>[]]);
@@ -589,10 +520,8 @@ export const jobSchema = z.strictObject({
   consumers: z.array(engine).max(10),
   plans: z.array(plan).min(1).max(20),
   currentPlanId: id,
-  keptRevisions: z.array(z.strictObject({ planId: id, revision: z.int().min(0), plan })).max(500),
-  book: z.array(bookEntry).max(20000),
 }) satisfies z.ZodType<Job>;
 
 /** Compile-time check that nothing is in the core's type that the schema does not know, and the other way round. */
-type Same<A, B> = [A] extends [B] ? ([B] extends [A] ? true : never) : never;
+export type Same<A, B> = [A] extends [B] ? ([B] extends [A] ? true : never) : never;
 export const schemaIsTheType: Same<z.infer<typeof jobSchema>, Job> = true;

@@ -29,7 +29,7 @@ describe("demo jobs go out and in without loss", () => {
   test.each(["marram", "unit-12", "reading-van"])("%s", (name) => {
     const read = readJobFile(textOf(name));
     if (!read.ok) throw new Error(JSON.stringify(read.faults));
-    expect(writeJobFile(read.job)).toBe(textOf(name));
+    expect(writeJobFile(read)).toBe(textOf(name));
   });
 
   test("a job written before any of the new keys is read as it was", () => {

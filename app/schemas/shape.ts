@@ -1,5 +1,5 @@
 /** The shapes of tanks, as files, stored jobs and `keel calc` give them. */
-import { z } from "zod";
+import { z } from "./zod";
 
 /** No vehicle or boat of this trade is larger: beyond it a unit has slipped. */
 export const FARTHEST_M = 200;

@@ -1,5 +1,5 @@
 /** The shape of what `keel solve` prints, published as a JSON Schema. */
-import { z } from "zod";
+import { z } from "./zod";
 
 const numbers = z.record(z.string(), z.number());
 const point = z.strictObject({

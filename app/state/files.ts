@@ -1,16 +1,33 @@
 /** Files out of the browser. */
-import type { Id, Job } from "~/core/plan/types";
-import { writeJobFile } from "~/schemas/file";
+import type { Job } from "~/core/plan/types";
 import { answerInTime } from "~/store/faults";
-import { exportJob } from "~/store/jobs";
+import type { FileSizes } from "~/store/files";
 
-/** Saves the stored job as a file; where the store cannot be read, the job as this page holds it. Rejects where there is neither. */
-export async function saveJobFile(jobId: Id, held?: Job): Promise<void> {
-  const file = await answerInTime(exportJob(jobId)).catch((error: unknown) => {
-    if (!held) throw error;
-    return { name: held.name, text: writeJobFile(held) };
-  });
-  if (file) saveText(`${fileName(file.name)}.keel.json`, file.text, "application/json");
+/** Bytes as a person reads them. */
+export const sizeText = (bytes: number): string =>
+  bytes < 1e6 ? `${Math.max(1, Math.round(bytes / 1e3))} kB` : `${(bytes / 1e6).toFixed(1)} MB`;
+
+/** What the file of a job would weigh, with its pictures and without. */
+export async function fileSizesOf(id: string): Promise<FileSizes | null> {
+  const { fileSizes } = await import("~/store/files");
+  return answerInTime(fileSizes(id));
+}
+
+/** Writes the file of a stored job. Rejects where the store cannot be read. */
+export async function writeFile(id: string, withPictures: boolean): Promise<void> {
+  const { exportJob } = await import("~/store/files");
+  const file = await exportJob(id, withPictures);
+  if (file) saveBytes(`${fileName(file.name)}.${file.extension}`, file.bytes, "application/octet-stream");
+}
+
+/** The job as this page holds it, where the store cannot be read; with its book as far as it was read. */
+export async function saveHeld(job: Job): Promise<void> {
+  const { exportJob } = await import("~/store/files");
+  const file = await answerInTime(exportJob(job.id)).catch(() => null);
+  if (file) return saveBytes(`${fileName(file.name)}.${file.extension}`, file.bytes, "application/json");
+  const { writeJobFile } = await import("~/schemas/file");
+  const text = writeJobFile({ job, book: [], snapshots: {} });
+  saveText(`${fileName(job.name)}.keel.json`, text, "application/json");
 }
 
 export const fileName = (name: string) =>

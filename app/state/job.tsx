@@ -13,20 +13,28 @@ import {
   useRef,
   useState,
 } from "react";
+import type { Book, EntryDraft } from "~/core/book/entries";
 import type { Command } from "~/core/edit/commands";
-import { findingsOf } from "~/core/findings/findings";
 import type { Finding } from "~/core/findings/types";
 import { LineUpSolver } from "~/core/hydraulics/solve";
 import { judgeLineUp, type LineUpVerdict } from "~/core/hydraulics/worst";
 import { buildNetwork, type Network } from "~/core/network/network";
 import { currentPlan } from "~/core/plan/ports";
 import type { Conditions, Id, Job, LineUp, Plan } from "~/core/plan/types";
+import { counted } from "~/messages/counted";
 import { faultText } from "~/messages/faults";
 import { noteText } from "~/messages/notes";
+import type { FileFault } from "~/schemas/file";
+import type { Picture } from "~/schemas/migrations";
+import { type EnterResult, enter, type ReadBook, readBook } from "~/store/book";
 import { answerInTime, storageFault } from "~/store/faults";
-import { type CommitResult, commit, type LoadedJob, loadJob, redo, undo } from "~/store/jobs";
+import { type CommitResult, commit, redo, type Tab, type TravelResult, undo } from "~/store/history";
+import { type JobState, type LoadedJob, readJob } from "~/store/jobs";
+import { quarantine } from "~/store/records";
 import { useAwaitShown } from "./awaitShown";
-import { saveJobFile } from "./files";
+import { saveHeld } from "./files";
+import { useFindings } from "./findings";
+import { PAGE } from "./page";
 
 export interface Moved {
   what: "vacuum" | "feed" | "worst";
@@ -37,6 +45,8 @@ export interface Moved {
 
 export interface OpenJob {
   job: Job;
+  /** What stands in the book. */
+  book: Book;
   plan: Plan;
   network: Network;
   solver: LineUpSolver;
@@ -50,11 +60,15 @@ export interface OpenJob {
   select: (id: Id | null) => void;
   /** The chosen line-up at the stored conditions. */
   stored: LineUpVerdict | null;
-  findings: Finding[];
+  findings: readonly Finding[];
+  /** Findings of the plan as it was a moment ago: those of the last change are being looked for. */
+  isJudging: boolean;
   focusFinding: Finding | null;
   setFocusFinding: (finding: Finding | null) => void;
   moved: Moved[];
   dispatch: (command: Command, gesture?: string) => Promise<CommitResult>;
+  /** Enters in the book, all or nothing. */
+  enter: (drafts: EntryDraft | readonly EntryDraft[], pictures?: Map<Id, Picture>) => Promise<EnterResult>;
   undo: () => Promise<void>;
   redo: () => Promise<void>;
   say: (text: string, lasts?: boolean) => void;
@@ -135,23 +149,56 @@ function useMoved(revision: number, verdict: LineUpVerdict | null): Moved[] {
 }
 
 function offerFile(held: Job, say: Say, text: string): void {
-  say({ text, lasts: true, action: { label: "Save the file", run: () => void saveJobFile(held.id, held) } });
+  say({ text, lasts: true, action: { label: "Save the file", run: () => void saveHeld(held) } });
 }
 
 interface Props {
   loaded: LoadedJob;
+  book: ReadBook;
+  say: Say;
+  /** Shown in place of the job when it can no longer be read. */
+  closed: (state: Exclude<JobState, LoadedJob>) => ReactNode;
+  children: ReactNode;
+}
+
+/** Follows a job as it stands in the store. What no longer parses is set aside here, outside of the query. */
+export function JobProvider({ loaded, book, say, closed, children }: Props) {
+  const { id } = loaded.job;
+  // What was done before this page opened the job is its own to undo.
+  const [tab] = useState<Tab>(() => ({ id: PAGE, since: loaded.turn }));
+  const shown = useRef<JobState>(loaded);
+  const live = useLiveQuery(() => readJob(id, tab).catch(() => shown.current), [id, tab], loaded as JobState);
+  useEffect(() => {
+    shown.current = live;
+    if (live.status === "broken") void quarantine(id, live.faults).catch(() => undefined);
+  }, [id, live]);
+  const entries = useLiveQuery(() => readBook(id).catch(() => book), [id], book);
+  if (live.status !== "open") return closed(live);
+  return (
+    <OpenJobProvider live={live} book={entries.standing} tab={tab} say={say}>
+      {children}
+    </OpenJobProvider>
+  );
+}
+
+interface OpenProps {
+  live: LoadedJob;
+  book: Book;
+  tab: Tab;
   say: Say;
   children: ReactNode;
 }
 
-export function JobProvider({ loaded, say, children }: Props) {
-  const id = loaded.job.id;
-  const live = useLiveQuery(() => loadJob(id), [id], loaded) ?? loaded;
+const faultsText = (faults: readonly FileFault[]) =>
+  faults.map((fault) => `${fault.path ? `${fault.path}: ` : ""}${faultText(fault)}`).join("; ");
+
+function OpenJobProvider({ live, book, tab, say, children }: OpenProps) {
   const { job, revision } = live;
+  const { id } = job;
   const plan = currentPlan(job);
   const network = useMemo(() => buildNetwork(job), [job]);
   const solver = useMemo(() => new LineUpSolver(network), [network]);
-  const findings = useMemo(() => findingsOf(job, network), [job, network]);
+  const { findings, isJudging } = useFindings(job, book);
   const [lineUpId, setLineUpId] = useState<Id | null>(null);
   const [selectedId, select] = useState<Id | null>(null);
   const [focusFinding, setFocusFinding] = useState<Finding | null>(null);
@@ -172,13 +219,8 @@ export function JobProvider({ loaded, say, children }: Props) {
   const dispatch = useCallback(
     async (command: Command, gesture?: string): Promise<CommitResult> => {
       try {
-        const result = await answerInTime(commit(id, command, gesture));
-        if (!result.ok)
-          say({
-            text: result.faults
-              .map((fault) => `${fault.path ? `${fault.path}: ` : ""}${faultText(fault)}`)
-              .join("; "),
-          });
+        const result = await answerInTime(commit(id, command, gesture, tab));
+        if (!result.ok) say({ text: faultsText(result.faults) });
         else {
           for (const note of result.notes) say({ text: noteText(note, result.job) });
           await shown(result.revision);
@@ -189,24 +231,45 @@ export function JobProvider({ loaded, say, children }: Props) {
         return { ok: false, faults: [{ path: "", code: "storage" }] };
       }
     },
-    [id, say, shown],
+    [id, say, shown, tab],
   );
-  const step = useCallback(
-    async (way: typeof undo) => {
+  const enterInBook = useCallback<OpenJob["enter"]>(
+    async (drafts, pictures) => {
       try {
-        await answerInTime(way(id));
+        const list = Array.isArray(drafts) ? (drafts as readonly EntryDraft[]) : [drafts as EntryDraft];
+        const result = await answerInTime(enter(id, list, pictures));
+        if (!result.ok) say({ text: faultsText(result.faults) });
+        return result;
       } catch (error) {
         offerFile(held.current, say, storageFault(error));
+        return { ok: false, faults: [{ path: "", code: "storage" }] };
       }
     },
     [id, say],
   );
+  const step = useCallback(
+    async (way: () => Promise<TravelResult>) => {
+      try {
+        const result = await answerInTime(way());
+        if (result.outcome === "refused") say({ text: faultsText(result.faults) });
+        if (result.outcome === "asks")
+          say({
+            text: `Another tab has since changed the same (${counted(result.others, "change")}): undo takes that back too.`,
+            lasts: true,
+            action: { label: "Undo both", run: () => void undo(id, tab, true) },
+          });
+      } catch (error) {
+        offerFile(held.current, say, storageFault(error));
+      }
+    },
+    [id, say, tab],
+  );
 
-  const { canUndo, canRedo } = { canUndo: live.cursor > 0, canRedo: live.lastSeq > live.cursor };
-  const { exportedAt } = live;
+  const { canUndo, canRedo, exportedAt } = live;
   const value = useMemo<OpenJob>(
     () => ({
       job,
+      book,
       plan,
       network,
       solver,
@@ -220,16 +283,19 @@ export function JobProvider({ loaded, say, children }: Props) {
       select,
       stored,
       findings,
+      isJudging,
       focusFinding,
       setFocusFinding,
       moved,
       dispatch,
-      undo: () => step(undo),
-      redo: () => step(redo),
+      enter: enterInBook,
+      undo: () => step(() => undo(id, tab)),
+      redo: () => step(() => redo(id, tab)),
       say: (text, lasts) => say({ text, lasts }),
     }),
     [
       job,
+      book,
       plan,
       network,
       solver,
@@ -241,11 +307,15 @@ export function JobProvider({ loaded, say, children }: Props) {
       selectedId,
       stored,
       findings,
+      isJudging,
       focusFinding,
       moved,
       dispatch,
+      enterInBook,
       step,
       say,
+      id,
+      tab,
     ],
   );
   return (

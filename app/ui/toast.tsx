@@ -16,7 +16,8 @@ interface Kept extends Said {
 
 const LASTS_MS = 9000;
 let next = 1;
-let kept: readonly Kept[] = [];
+const NONE: readonly Kept[] = [];
+let kept = NONE;
 const listeners = new Set<() => void>();
 
 function set(items: readonly Kept[]): void {
@@ -49,10 +50,11 @@ const Line = styled.div`
 `;
 
 export function ToastRegion() {
+  // What was said before the first HTML was taken over is shown a moment after.
   const items = useSyncExternalStore(
     subscribe,
     () => kept,
-    () => kept,
+    () => NONE,
   );
   return (
     <Region role="status" aria-live="polite" className="noPrint">

@@ -1,4 +1,5 @@
 import { expose, type Remote, releaseProxy } from "comlink";
+import { findingsOf } from "~/core/findings/findings";
 import { sweepAll } from "~/core/hydraulics/worst";
 import { judgePositions } from "~/core/manifold/positions";
 import { buildNetwork } from "~/core/network/network";
@@ -21,6 +22,7 @@ function answer<T>(onProgress: OnProgress, work: () => T): Answer<T> {
 const MOST_H = 200;
 
 const worker: KeelWorker = {
+  findings: (job, book, onProgress) => answer(onProgress, () => findingsOf(job, book)),
   sweep: (job, sweep, onProgress) =>
     answer(onProgress, () => sweepAll(buildNetwork(job), currentPlan(job).conditions, sweep, onProgress)),
   run: (job, start, duty, ambientC, onProgress) =>

@@ -1,3 +1,5 @@
+import type { BookEntry } from "~/core/book/entries";
+import type { Finding } from "~/core/findings/types";
 import type { Sweep, SweepCase } from "~/core/hydraulics/worst";
 import type { Positions } from "~/core/manifold/positions";
 import type { Conditions, DutyStep, Job } from "~/core/plan/types";
@@ -15,6 +17,7 @@ export interface Endurance {
 }
 
 export interface KeelWorker {
+  findings(job: Job, book: BookEntry[], onProgress: OnProgress): Answer<Finding[]>;
   sweep(job: Job, sweep: Sweep, onProgress: OnProgress): Answer<SweepCase[]>;
   run(
     job: Job,

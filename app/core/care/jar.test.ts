@@ -1,7 +1,7 @@
 import { describe, expect, test } from "@jest/globals";
+import type { JarLook } from "../book/entries";
 import { blended, fuelCautions } from "../fuel/blend";
 import { fuelAt, presetFuel } from "../fuel/fuel";
-import type { JarLook } from "../plan/types";
 import { iso4406Code, scaleNumber } from "./iso4406";
 import { judgeJar, settleHours } from "./jar";
 

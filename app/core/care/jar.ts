@@ -1,7 +1,8 @@
 /** What a sample jar says, and what to do next. Common practice, no source, but for Stokes. */
+
+import type { Sample } from "../book/entries";
 import type { FuelState } from "../fuel/fuel";
 import { stokesVelocityMS } from "../laws/stokes";
-import type { Sample } from "../plan/types";
 import { HOUR_S } from "../units/factors";
 
 export type JarVerdict = "clean" | "waitAndLook" | "stripAndPolish" | "emulsion" | "growth";

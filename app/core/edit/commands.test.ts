@@ -213,7 +213,7 @@ describe("commands", () => {
       const names = [...job.tanks, ...job.consumers, ...plan.parts].map(({ name }) => name);
       expect(names.length - new Set(names).size).toBe(0);
       // Only who fits a heater knows if an alarm hangs there.
-      const wrong = findingsOf(job, buildNetwork(job)).filter(({ grade }) => grade !== "watch");
+      const wrong = findingsOf(job, [], buildNetwork(job)).filter(({ grade }) => grade !== "watch");
       expect(wrong.map(({ rule }) => rule)).toEqual(starter === "heater" ? ["noCoAlarm"] : []);
       const solver = new LineUpSolver(buildNetwork(job));
       expect(plan.lineUps.length).toBeGreaterThan(0);

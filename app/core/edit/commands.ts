@@ -7,8 +7,8 @@ import { type NewPartKind, newEngine, newLineUp, newPart, newRun, newTank } from
 import { isPowered } from "../plan/families";
 import { distanceM, placedPorts, portKey, portsOf, samePort } from "../plan/ports";
 import { isTooShort, runGeometry } from "../plan/route";
+import { straysOf } from "../plan/strays";
 import type {
-  BookEntry,
   Conditions,
   Engine,
   Id,
@@ -68,8 +68,8 @@ export type Command =
   | { name: "choosePlan"; id: Id }
   | { name: "removePlan"; id: Id }
   | { name: "nudge"; id: Id; dx: number; dy: number }
-  | { name: "enterInBook"; entry: BookEntry }
-  | { name: "strikeFromBook"; id: Id };
+  /** The whole job as a file has it. */
+  | { name: "replaceJob"; job: Job };
 
 /** What a command could not keep, for the user to see. */
 export interface Note {
@@ -86,7 +86,7 @@ export interface Applied {
 
 export class CommandRefused extends Error {
   constructor(
-    readonly code: "noSuch" | "portTaken" | "samePort" | "lastPlan",
+    readonly code: "noSuch" | "portTaken" | "samePort" | "lastPlan" | "badId",
     readonly id: string,
   ) {
     super(`${code}: ${id}`);
@@ -357,19 +357,6 @@ function connect(job: Job, plan: Plan, command: Extract<Command, { name: "connec
   plan.runs.push(newRun(id, from, to, straightHose(job, plan, from, to), bore));
 }
 
-function enterInBook(job: Job, plan: Plan, entry: BookEntry): void {
-  const kept = job.keptRevisions.some(
-    ({ planId, revision }) => planId === entry.planId && revision === entry.revision,
-  );
-  if (!kept)
-    job.keptRevisions.push({
-      planId: entry.planId,
-      revision: entry.revision,
-      plan: JSON.parse(JSON.stringify(plan)),
-    });
-  job.book.push(entry);
-}
-
 /** By tank, element and consumer: what another tab set meanwhile for another one stands. */
 function setConditions(
   conditions: Conditions,
@@ -548,11 +535,8 @@ function run(job: Job, command: Command): Note[] {
       plan.nudges[command.id] = { dx: dx + command.dx, dy: dy + command.dy };
       return [];
     }
-    case "enterInBook":
-      enterInBook(job, plan, command.entry);
-      return [];
-    case "strikeFromBook":
-      job.book = job.book.filter(({ id }) => id !== command.id);
+    case "replaceJob":
+      Object.assign(job, command.job, { id: job.id });
       return [];
   }
 }
@@ -577,13 +561,42 @@ function removePlan(job: Job, id: Id): Note[] {
   return [];
 }
 
+/** Fields of commands that hold an id, which may become a key of a record. */
+const holdsId = /^(id|part|port|branch|position|open)$|Id$/;
+
+/** A name that every object answers to is lost as a key of a record: refused, in whatever place of a command. */
+function refuseLostKeys(value: unknown, field = ""): void {
+  if (typeof value === "string") {
+    if (holdsId.test(field) && value in {}) throw new CommandRefused("badId", value);
+  } else if (Array.isArray(value)) {
+    for (const item of value) refuseLostKeys(item, field);
+  } else if (typeof value === "object" && value !== null) {
+    for (const key of Object.keys(value)) {
+      if (key in {}) throw new CommandRefused("badId", key);
+      refuseLostKeys((value as Record<string, unknown>)[key], key);
+    }
+  }
+}
+
 /** Applies a command. Throws {@link CommandRefused} where it cannot be; the job given is never changed. */
 export function applyCommand(job: Job, command: Command): Applied {
+  refuseLostKeys(command);
   let notes: Note[] = [];
   const [next, patches, inverse] = produceWithPatches(job, (draft) => {
     notes = run(draft as Job, command);
   });
-  return { job: next, patches, inverse, notes };
+  const strays = straysOf(next);
+  if (strays.length === 0) return { job: next, patches, inverse, notes };
+  // What named a thing that the command took away goes with it.
+  const [swept, sweep, back] = produceWithPatches(next, (draft) => {
+    for (const { path } of strays) removeAt(draft as Job, path);
+  });
+  return { job: swept, patches: [...patches, ...sweep], inverse: [...back, ...inverse], notes };
+}
+
+function removeAt(job: Job, path: readonly (string | number)[]): void {
+  const holder = path.slice(0, -1).reduce<unknown>((at, key) => (at as Record<string, unknown>)[key], job);
+  delete (holder as Record<string, unknown>)[String(path.at(-1))];
 }
 
 /** Plays recorded patches: a command again, or its inverse. */

@@ -1,22 +1,24 @@
 import { readFileSync } from "node:fs";
 import { describe, expect, test } from "@jest/globals";
+import type { Book, SetAside } from "../book/entries";
 import { applyCommand, type Command } from "../edit/commands";
 import { startJob } from "../edit/starters";
 import { currentPlan } from "../plan/ports";
-import type { Engine, Job, SetAside, Tank } from "../plan/types";
+import type { Engine, Job, Tank } from "../plan/types";
 import { LITRE_PER_HOUR_M3_S } from "../units/factors";
 import { findingsOf } from "./findings";
 import type { Finding, RuleId } from "./types";
 
+const book = (JSON.parse(readFileSync("demo/marram.keel.json", "utf8")) as { book: Book }).book;
 const marram = (): Job => (JSON.parse(readFileSync("demo/marram.keel.json", "utf8")) as { job: Job }).job;
 const twoTanks = () => startJob("s", "Start", "twoTanksTwoSelectors");
 const change = (job: Job, ...commands: Command[]) =>
   commands.reduce((now, command) => applyCommand(now, command).job, job);
 /** Hoses age: the demo job is judged on one day. */
 const TODAY = new Date("2026-06-01T00:00:00Z");
-const allOf = (job: Job) => findingsOf(job, undefined, undefined, TODAY);
-const of = (job: Job, rule: RuleId): Finding | undefined =>
-  allOf(job).find((finding) => finding.rule === rule);
+const allOf = (job: Job, book: Book = []) => findingsOf(job, book, undefined, undefined, TODAY);
+const of = (job: Job, rule: RuleId, book: Book = []): Finding | undefined =>
+  allOf(job, book).find((finding) => finding.rule === rule);
 const partNamed = (job: Job, name: string) =>
   currentPlan(job).parts.find((part) => part.name === name)?.id ?? "";
 const lineUp = (job: Job, i = 0) => currentPlan(job).lineUps[i]?.id ?? "";
@@ -267,9 +269,9 @@ describe("rules of what was found on board: each fires on its change to the demo
     ],
   ];
   test.each(cases)("%s: %s", (rule, _what, id, change_, wanted) => {
-    expect(of(marram(), rule)).toBeUndefined();
+    expect(of(marram(), rule, book)).toBeUndefined();
     const changed = change(marram(), { name: "editTank", id, change: change_ });
-    expect(of(changed, rule)).toMatchObject({ rule, ...wanted });
+    expect(of(changed, rule, book)).toMatchObject({ rule, ...wanted });
   });
 
   test("23 litres to drain by hand", () => {
@@ -313,21 +315,20 @@ test("a finding set aside keeps its reason, and comes back when its figure is wo
     id: "x",
     at: "2026-01-01T00:00:00Z",
     planId: "planA",
-    revision: 0,
+    planHash: "",
     rule: "noShutOff",
     ids: ["dayTank"],
     lineUpId: null,
     reason: "valve on order",
     figure: 0.081,
   };
-  const aside = change(marram(), { name: "enterInBook", entry });
-  expect(of(aside, "noShutOff")?.setAside?.reason).toBe("valve on order");
-  const fuller = change(aside, { name: "setConditions", change: { aboardM3: { dayTank: 0.105 } } });
-  expect(of(fuller, "noShutOff")?.setAside).toBeUndefined();
+  expect(of(marram(), "noShutOff", [entry])?.setAside?.reason).toBe("valve on order");
+  const fuller = change(marram(), { name: "setConditions", change: { aboardM3: { dayTank: 0.105 } } });
+  expect(of(fuller, "noShutOff", [entry])?.setAside).toBeUndefined();
 });
 
 test("the demo job carries what it is meant to and nothing else", () => {
-  expect(allOf(marram()).map(({ rule, grade }) => `${grade} ${rule}`)).toEqual([
+  expect(allOf(marram(), book).map(({ rule, grade }) => `${grade} ${rule}`)).toEqual([
     "stop returnElsewhere",
     "mend noShutOff",
     "mend filterTooSmall",

@@ -1,8 +1,10 @@
 /** The one list of findings: every rule, judged for every line-up, merged and held against what was set aside. */
+
+import { type Book, entriesOf, type SetAside } from "../book/entries";
 import { LineUpSolver } from "../hydraulics/solve";
 import { judgeLineUp, type LineUpVerdict } from "../hydraulics/worst";
 import { buildNetwork, type Network } from "../network/network";
-import type { Conditions, Job, SetAside } from "../plan/types";
+import type { Conditions, Job } from "../plan/types";
 import { allowanceShort } from "./allowanceShort";
 import { bendTight } from "./bendTight";
 import { bulbPlace } from "./bulbPlace";
@@ -153,12 +155,18 @@ function setAsideOf(finding: Finding, entries: readonly SetAside[]): SetAside | 
 const byConsumer = (verdict: LineUpVerdict): LineUpVerdict[] =>
   verdict.all.length > 1 ? verdict.all.map(({ way, suction }) => ({ ...verdict, way, suction })) : [verdict];
 
-export function findingContext(network: Network, conditions: Conditions, now: Date): FindingContext {
+export function findingContext(
+  network: Network,
+  book: Book,
+  conditions: Conditions,
+  now: Date,
+): FindingContext {
   const { job, plan } = network;
   const solver = new LineUpSolver(network);
   const cleanConditions = { ...conditions, loading: {} };
   return {
     job,
+    book,
     plan: { ...plan, conditions },
     network,
     solver,
@@ -168,17 +176,16 @@ export function findingContext(network: Network, conditions: Conditions, now: Da
   };
 }
 
-/** All findings of a job's current plan, Stops first; those set aside are marked, and come last. */
+/** All findings of a job's current plan, held against what stands in its book: Stops first; those set aside are marked, and come last. */
 export function findingsOf(
   job: Job,
+  book: Book,
   network: Network = buildNetwork(job),
   conditions: Conditions = network.plan.conditions,
   now: Date = new Date(),
 ): Finding[] {
-  const context = findingContext(network, conditions, now);
-  const entries = job.book.filter(
-    (entry): entry is SetAside => entry.kind === "setAside" && entry.planId === network.plan.id,
-  );
+  const context = findingContext(network, book, conditions, now);
+  const entries = entriesOf(book, "setAside").filter(({ planId }) => planId === network.plan.id);
   return merge(rules.flatMap((rule) => rule(context)))
     .map((finding) => {
       const setAside = setAsideOf(finding, entries);

@@ -7,9 +7,9 @@ import type { Rule } from "./types";
 /** Less than this no one plans with. Common practice, no source. */
 const WORTH_SAYING_M3 = 0.002;
 
-export const gaugeEmpty: Rule = ({ job }) =>
+export const gaugeEmpty: Rule = ({ job, book }) =>
   job.tanks.flatMap((tank) => {
-    const isDipped = job.book.some((entry) => entry.kind === "dip" && entry.tankId === tank.id);
+    const isDipped = book.some((entry) => entry.kind === "dip" && entry.tankId === tank.id);
     if (!tank.sender || isDipped) return [];
     const atEM3 = volumeOfDip(tank, LEVEL, tank.sender.lowM);
     if (atEM3 < WORTH_SAYING_M3) return [];

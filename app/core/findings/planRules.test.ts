@@ -14,7 +14,7 @@ const truck = () => read("unit-12");
 const van = () => read("reading-van");
 const boat = () => read("marram");
 const TODAY = new Date("2026-06-01T00:00:00Z");
-const allOf = (job: Job) => findingsOf(job, undefined, undefined, TODAY);
+const allOf = (job: Job) => findingsOf(job, [], undefined, undefined, TODAY);
 const of = (job: Job, rule: RuleId): Finding | undefined =>
   allOf(job).find((finding) => finding.rule === rule);
 const change = (job: Job, ...commands: Command[]) =>

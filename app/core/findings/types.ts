@@ -1,7 +1,8 @@
+import type { Book, SetAside } from "../book/entries";
 import type { LineUpSolver } from "../hydraulics/solve";
 import type { LineUpVerdict } from "../hydraulics/worst";
 import type { Network } from "../network/network";
-import type { Id, Job, Plan, SetAside } from "../plan/types";
+import type { Id, Job, Plan } from "../plan/types";
 
 export type Grade = "stop" | "mend" | "watch";
 /** Published standard, maker's figure, common practice. */
@@ -88,6 +89,8 @@ export interface Finding {
 
 export interface FindingContext {
   job: Job;
+  /** What stands in the job's book. */
+  book: Book;
   plan: Plan;
   network: Network;
   solver: LineUpSolver;

@@ -163,7 +163,7 @@ describe("what is proposed", () => {
             if (lineUp.purpose === "transfer" || lineUp.purpose === "polish")
               expect(result.flow.some((q) => q !== 0)).toBe(true);
           }
-          const bad = findingsOf(whole, network).filter(
+          const bad = findingsOf(whole, [], network).filter(
             ({ rule, grade }) => grade === "stop" || rule === "feedsJoined" || rule === "returnElsewhere",
           );
           expect(bad).toEqual([]);
@@ -210,7 +210,7 @@ describe("what is proposed", () => {
       whole.tanks.map(({ ports }) => ports.filter((port) => port.role === role).length);
     expect(count("outlet")).toEqual([2, 2, 1]);
     expect(count("return")).toEqual([2, 2, 1]);
-    const rules = findingsOf(whole, buildNetwork(whole)).map(({ rule }) => rule);
+    const rules = findingsOf(whole, [], buildNetwork(whole)).map(({ rule }) => rule);
     expect(rules).not.toContain("noShutOff");
     expect(rules).not.toContain("returnCanClose");
   });

@@ -350,7 +350,5 @@ export function newJob(id: Id, name: string): Job {
     consumers: [],
     plans: [plan],
     currentPlanId: plan.id,
-    keptRevisions: [],
-    book: [],
   };
 }

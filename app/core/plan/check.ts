@@ -4,6 +4,7 @@ import { capacityM3 } from "../tanks/tank";
 import { isPowered } from "./families";
 import { placedPorts, portKey, portsOf } from "./ports";
 import { isTooShort, runGeometry } from "./route";
+import { elementIds, straysOf } from "./strays";
 import type { Job, Plan } from "./types";
 import { isValve, positionsOf } from "./valves";
 
@@ -22,6 +23,9 @@ export interface PlanFault {
     | "missingPosition"
     | "missingWay"
     | "missingPart"
+    | "missingPlan"
+    | "basedRound"
+    | "portTwice"
     | "missingLineUp";
   values?: Record<string, string | number>;
 }
@@ -42,6 +46,9 @@ function checkTanks(job: Job): PlanFault[] {
     const path = `tanks[${i}]`;
     return [
       ...duplicates(tank.ports, `${path}.ports`),
+      ...duplicates(tank.internals ?? [], `${path}.internals`),
+      ...duplicates(tank.baffles ?? [], `${path}.baffles`),
+      ...duplicates(tank.opening?.holes ?? [], `${path}.opening.holes`),
       ...checkTank(tank).map((fault) => ({ ...fault, path: `${path}.${fault.path}` })),
     ];
   });
@@ -79,6 +86,58 @@ function checkConnections(job: Job, plan: Plan, path: string): PlanFault[] {
   });
   return faults;
 }
+
+const named = (id: string) => ({ id });
+
+/** Ids that stand twice inside a part, a run or a setting: whoever looks one up would find the first only. */
+function checkLists(plan: Plan, path: string): PlanFault[] {
+  return [
+    ...duplicates(elementIds(plan.parts).map(named), `${path} filter elements`),
+    ...duplicates(plan.duty ?? [], `${path}.duty`),
+    ...plan.parts.flatMap((part, i) => {
+      const at = `${path}.parts[${i}]`;
+      if (part.kind === "bank") return duplicates(part.branches, `${at}.branches`);
+      if (part.kind !== "selector") return [];
+      return [
+        ...duplicates(part.positions, `${at}.positions`),
+        ...part.positions.flatMap(({ joins }, j): PlanFault[] =>
+          duplicates(joins.flat().map(named), "").map(({ values }) => ({
+            path: `${at}.positions[${j}].joins`,
+            code: "portTwice",
+            values,
+          })),
+        ),
+      ];
+    }),
+    ...plan.runs.flatMap((run, i) => duplicates(run.neighbours ?? [], `${path}.runs[${i}].neighbours`)),
+    ...plan.lineUps.flatMap(({ valves }, i) =>
+      Object.entries(valves).flatMap(([id, setting]) =>
+        setting.kind === "branches"
+          ? duplicates(setting.open.map(named), `${path}.lineUps[${i}].valves.${id}.open`)
+          : [],
+      ),
+    ),
+  ];
+}
+
+/** Plans that are based on one that is not there, or on themselves by a round about way. */
+function checkBasedOn(job: Job): PlanFault[] {
+  const based = new Map(job.plans.map(({ id, basedOn }) => [id, basedOn]));
+  return job.plans.flatMap(({ id, basedOn }, i): PlanFault[] => {
+    if (basedOn === undefined) return [];
+    const path = `plans[${i}].basedOn`;
+    if (!based.has(basedOn)) return [{ path, code: "missingPlan", values: { id: basedOn } }];
+    const passed = new Set([id]);
+    for (let next: string | undefined = basedOn; next !== undefined; next = based.get(next)) {
+      if (passed.has(next)) return [{ path, code: "basedRound", values: { id } }];
+      passed.add(next);
+    }
+    return [];
+  });
+}
+
+const pathText = (path: readonly (string | number)[]) =>
+  path.map((key, i) => (typeof key === "number" ? `[${key}]` : `${i === 0 ? "" : "."}${key}`)).join("");
 
 function checkSelectors(plan: Plan, path: string): PlanFault[] {
   return plan.parts.flatMap((part, i) => {
@@ -137,7 +196,16 @@ function checkLineUps(job: Job, plan: Plan, path: string): PlanFault[] {
 
 /** Every fault of a job, with the path of what is wrong. An incomplete plan is no fault. */
 export function checkJob(job: Job): PlanFault[] {
-  const faults = [...duplicates(job.plans, "plans"), ...duplicates(job.book, "book"), ...checkTanks(job)];
+  const faults: PlanFault[] = [
+    ...duplicates(job.plans, "plans"),
+    ...checkTanks(job),
+    ...checkBasedOn(job),
+    ...straysOf(job).map(({ path, id }) => ({
+      path: pathText(path),
+      code: "missingPart" as const,
+      values: { id },
+    })),
+  ];
   if (!job.plans.some(({ id }) => id === job.currentPlanId))
     faults.push({ path: "currentPlanId", code: "noCurrentPlan" });
   // What a tank holds is asked only of shapes that can be tanks.
@@ -152,6 +220,7 @@ export function checkJob(job: Job): PlanFault[] {
       ...duplicates(plan.lineUps, `${path}.lineUps`),
       ...checkConnections(job, plan, path),
       ...checkSelectors(plan, path),
+      ...checkLists(plan, path),
       ...checkLineUps(job, plan, path),
       ...(plan.duty ?? []).flatMap(({ lineUpId }, j) =>
         plan.lineUps.some(({ id }) => id === lineUpId)

@@ -668,104 +668,6 @@ export type Schools = { shutOff: AntiSiphonSchool } & { [M in SchoolMatter]?: Sc
 export const schoolOf = <M extends SchoolMatter>(schools: Schools, matter: M): SchoolChoice<M> =>
   (schools[matter] as SchoolChoice<M> | undefined) ?? (schoolChoices[matter][0] as SchoolChoice<M>);
 
-export interface VacuumReading {
-  kind: "vacuum";
-  id: Id;
-  at: string;
-  planId: Id;
-  revision: number;
-  gaugeId: Id;
-  lineUpId: Id;
-  vacuumPa: number;
-  conditions: Conditions;
-  note: string;
-}
-
-export interface LeakCheck {
-  kind: "leakCheck";
-  id: Id;
-  at: string;
-  planId: Id;
-  revision: number;
-  lineUpId: Id;
-  /** Port at which the joint is. */
-  joint: PortRef;
-  result: "dry" | "wet";
-}
-
-export interface SetAside {
-  kind: "setAside";
-  id: Id;
-  at: string;
-  planId: Id;
-  revision: number;
-  rule: string;
-  ids: Id[];
-  lineUpId: Id | null;
-  reason: string;
-  /** Figure of the finding when it was set aside; it comes back when it gets worse. */
-  figure: number | null;
-}
-
-interface TankEntry {
-  id: Id;
-  at: string;
-  planId: Id;
-  revision: number;
-  tankId: Id;
-}
-
-/** A depth sounded, with the volume known to be aboard where it is known. */
-export interface Dip extends TankEntry {
-  kind: "dip";
-  depthM: number;
-  volumeM3?: number;
-}
-
-/** Known litres put in, and what the sender read after them. */
-export interface Fill extends TankEntry {
-  kind: "fill";
-  addedM3: number;
-  reading: number;
-}
-
-/** One look at a sample jar. */
-export interface JarLook {
-  afterH: number;
-  water: "none" | "drops" | "layer";
-  haze: "clear" | "hazy" | "opaque";
-  growth: "none" | "specks" | "mat";
-  colour: "bright" | "dark";
-}
-
-export interface Sample extends TankEntry {
-  kind: "sample";
-  drainedM3: number;
-  looks: JarLook[];
-}
-
-/** A puddle found under a tank. */
-export interface Puddle extends TankEntry {
-  kind: "puddle";
-  volumeM3: number;
-  aboardM3: number;
-  engine: "running" | "stopped";
-}
-
-/** A photograph, by the part it shows; the picture is a data URL, scaled down. */
-export interface Photo {
-  kind: "photo";
-  id: Id;
-  at: string;
-  planId: Id;
-  revision: number;
-  ofId: Id;
-  note: string;
-  picture: string;
-}
-
-export type BookEntry = VacuumReading | LeakCheck | SetAside | Dip | Fill | Sample | Puddle | Photo;
-
 export interface Job {
   id: Id;
   name: string;
@@ -779,7 +681,4 @@ export interface Job {
   consumers: Engine[];
   plans: Plan[];
   currentPlanId: Id;
-  /** Plans as they were when the book cites them. */
-  keptRevisions: { planId: Id; revision: number; plan: Plan }[];
-  book: BookEntry[];
 }

@@ -1,5 +1,7 @@
 /** What a tank found on board is worth: keep, mend or replace, from what was looked at. Common practice, no source. */
-import type { Condition, Puddle, Tank } from "../plan/types";
+
+import type { Puddle } from "../book/entries";
+import type { Condition, Tank } from "../plan/types";
 
 export type TankVerdict = "lookFirst" | "keep" | "mend" | "replace";
 

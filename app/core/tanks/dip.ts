@@ -1,5 +1,7 @@
 /** Dip tables, gauge senders, and what fills of known litres say about the measured shape. */
-import type { Fill, Sender, Tank } from "../plan/types";
+
+import type { Fill } from "../book/entries";
+import type { Sender, Tank } from "../plan/types";
 import type { Attitude } from "./attitude";
 import { floorUnder } from "./floor";
 import { soundingOf, TiltedTank } from "./tank";

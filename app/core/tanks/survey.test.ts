@@ -1,8 +1,9 @@
 import { describe, expect, test } from "@jest/globals";
 import fc from "fast-check";
+import type { Fill } from "../book/entries";
 import { startJob } from "../edit/starters";
 import { newTank } from "../plan/blank";
-import type { Fill, Filling, Opening, PlateHole, Sender, Tank } from "../plan/types";
+import type { Filling, Opening, PlateHole, Sender, Tank } from "../plan/types";
 import { INCH_M } from "../units/factors";
 import { LEVEL } from "./attitude";
 import { judgeTank, testPressurePa } from "./condition";
@@ -92,7 +93,7 @@ describe("dip tables and gauges", () => {
               id: `f${i}`,
               at: "",
               planId: "p",
-              revision: 0,
+              planHash: "",
               tankId: "t",
               addedM3,
               reading,
@@ -397,7 +398,7 @@ describe("keep, mend or replace", () => {
     id: "p",
     at: "",
     planId: "p",
-    revision: 0,
+    planHash: "",
     tankId: "t",
     volumeM3: 1e-5,
     aboardM3: 0.1,

@@ -98,7 +98,7 @@ describe("lists", () => {
   });
 
   test("leak test: every joint of the way once, vacuum and pressure told apart", () => {
-    const joints = leakJoints(job, plan, way);
+    const joints = leakJoints(job, plan, [], way);
     expect(new Set(joints.map(({ key }) => key)).size).toBe(joints.length);
     expect(joints.find(({ key }) => key === "sep1.out")?.state).toBe("vacuum");
     expect(joints.find(({ key }) => key === "lift.out")?.state).toBe("pressure");

@@ -1,7 +1,9 @@
 /** The joints of a line-up to look at with the pump on, in the order of the flow, and what the book says of each. */
+
+import { type Book, entriesOf, type LeakCheck } from "../book/entries";
 import type { FuelWay } from "../hydraulics/route";
 import { placedPorts, portKey } from "../plan/ports";
-import type { Job, LeakCheck, Plan, PortRef } from "../plan/types";
+import type { Job, Plan, PortRef } from "../plan/types";
 
 export interface LeakJoint {
   key: string;
@@ -16,11 +18,9 @@ export interface LeakJoint {
   check: LeakCheck | null;
 }
 
-export function leakJoints(job: Job, plan: Plan, way: FuelWay): LeakJoint[] {
+export function leakJoints(job: Job, plan: Plan, book: Book, way: FuelWay): LeakJoint[] {
   const ports = placedPorts(job, plan);
-  const checks = job.book.filter(
-    (entry): entry is LeakCheck => entry.kind === "leakCheck" && entry.planId === plan.id,
-  );
+  const checks = entriesOf(book, "leakCheck").filter(({ planId }) => planId === plan.id);
   const joints: LeakJoint[] = [];
   const add = (ref: PortRef, gaugePa: number, side: LeakJoint["side"]) => {
     const key = portKey(ref);

@@ -1,5 +1,7 @@
 /** A plan in figures, to be held against another: margin, worst part, dead fuel, joints, hose, a filter change, findings. */
+
 import { bleedLineUp } from "../air/bleed";
+import type { Book } from "../book/entries";
 import { findingsOf } from "../findings/findings";
 import type { Grade } from "../findings/types";
 import { LineUpSolver } from "../hydraulics/solve";
@@ -64,7 +66,7 @@ function filterChangeSteps(network: Network): number {
   );
 }
 
-export function planFigures(job: Job, plan: Plan, now: Date = new Date()): PlanFigures {
+export function planFigures(job: Job, plan: Plan, book: Book, now: Date = new Date()): PlanFigures {
   const whole = { ...job, currentPlanId: plan.id };
   const network = buildNetwork(whole, plan);
   const solver = new LineUpSolver(network);
@@ -81,7 +83,7 @@ export function planFigures(job: Job, plan: Plan, now: Date = new Date()): PlanF
     0,
   );
   const findings: Record<Grade, number> = { stop: 0, mend: 0, watch: 0 };
-  for (const { grade, setAside } of findingsOf(whole, network, plan.conditions, now))
+  for (const { grade, setAside } of findingsOf(whole, book, network, plan.conditions, now))
     if (!setAside) findings[grade]++;
   const deadM3 = job.tanks
     .filter(({ id }) => used.has(id))

@@ -20,7 +20,7 @@ describe("alternatives side by side", () => {
     expect(forked.currentPlanId).toBe("b");
     expect(currentPlan(forked).basedOn).toBe("planA");
     expect(planDifferences(forked.plans[0]!, forked.plans[1]!).size).toBe(0);
-    const [a, b] = forked.plans.map((plan) => planFigures(forked, plan, TODAY));
+    const [a, b] = forked.plans.map((plan) => planFigures(forked, plan, [], TODAY));
     expect({ ...b, planId: "", name: "" }).toEqual({ ...a, planId: "", name: "" });
   });
 
@@ -37,7 +37,7 @@ describe("alternatives side by side", () => {
     expect(found.get("meter")).toBe("removed");
     expect(found.has("fine")).toBe(false);
     expect(changed.plans[0]).toEqual(job.plans[0]);
-    const [a, b] = changed.plans.map((plan) => planFigures(changed, plan, TODAY));
+    const [a, b] = changed.plans.map((plan) => planFigures(changed, plan, [], TODAY));
     expect(b!.marginPa!).toBeGreaterThan(a!.marginPa!);
     // One hose more at the tap, one less where the meter was.
     expect(b!.leakPoints).toBe(a!.leakPoints);
@@ -45,7 +45,7 @@ describe("alternatives side by side", () => {
 
   test("figures by hand: fifteen hoses have thirty ends; hose is the sum of the lengths", () => {
     const plan = currentPlan(job);
-    const figures = planFigures(job, plan, TODAY);
+    const figures = planFigures(job, plan, [], TODAY);
     expect(figures.leakPoints).toBe(30);
     const sum = plan.runs.reduce(
       (all, { route }) => all + (route.kind === "measured" ? route.lengthM : 0),

@@ -4,9 +4,8 @@
  */
 import { useMemo, useState } from "react";
 import styled from "styled-components";
+import { entriesOf, type VacuumReading } from "~/core/book/entries";
 import { type ImpliedLoading, loadingFromReading } from "~/core/care/loadingFromReading";
-import { newId } from "~/core/plan/ids";
-import type { BookEntry, VacuumReading } from "~/core/plan/types";
 import { formatNumber, formatQuantity } from "~/core/units/format";
 import { nameOf } from "~/messages/notes";
 import { useJob } from "~/state/job";
@@ -14,13 +13,13 @@ import { Button } from "~/ui/button";
 import { TextField } from "~/ui/fields";
 import { PlaceHead, Sheet } from "~/ui/place";
 import { QuantityField } from "../job/fields";
+import { Strike } from "../job/Strike";
 
 export const meta = () => [{ title: "Care · Iron Keel" }];
 
 const Fields = styled.div`
   display: grid; grid-template-columns: repeat(auto-fill, minmax(150px, 1fr)); gap: 8px 14px; align-items: start;
 `;
-const isReading = (entry: BookEntry): entry is VacuumReading => entry.kind === "vacuum";
 
 function impliedText(implied: ImpliedLoading, name: (id: string) => string): string {
   switch (implied.outcome) {
@@ -39,7 +38,7 @@ function impliedText(implied: ImpliedLoading, name: (id: string) => string): str
 
 export default function Care() {
   const open = useJob();
-  const { job, plan, network, lineUp, revision, dispatch, stored } = open;
+  const { job, plan, book, network, lineUp, enter, stored } = open;
   const { units } = job;
   const gauges = plan.parts.filter((part) => part.kind === "gauge");
   const gauge =
@@ -49,7 +48,7 @@ export default function Care() {
   const [fuelC, setFuel] = useState(plan.conditions.fuelC);
   const [load, setLoad] = useState(engine ? (plan.conditions.load[engine.id] ?? 1) : 1);
   const [note, setNote] = useState("");
-  const readings = job.book.filter(isReading);
+  const readings = entriesOf(book, "vacuum");
   const computed = stored?.way?.stations.find(({ id }) => id === gauge?.id)?.beforePa;
   const store = () => {
     if (!lineUp || !gauge || vacuumPa === undefined) return;
@@ -58,19 +57,14 @@ export default function Care() {
       fuelC,
       load: engine ? { ...plan.conditions.load, [engine.id]: load } : plan.conditions.load,
     });
-    const entry: VacuumReading = {
+    void enter({
       kind: "vacuum",
-      id: newId(),
-      at: new Date().toISOString(),
-      planId: plan.id,
-      revision,
       gaugeId: gauge.id,
       lineUpId: lineUp.id,
       vacuumPa,
       conditions,
       note,
-    };
-    void dispatch({ name: "enterInBook", entry }).then((result) => result.ok && setVacuum(undefined));
+    }).then((result) => result.ok && setVacuum(undefined));
   };
   return (
     <div>
@@ -139,7 +133,7 @@ export default function Care() {
                 <th>Implies</th>
                 <th>At</th>
                 <th>
-                  <span className="sr">Take over</span>
+                  <span className="sr">What to do with it</span>
                 </th>
               </tr>
             </thead>
@@ -216,7 +210,11 @@ function ReadingRow({
           <Button $quiet onPress={apply}>
             Take it over
           </Button>
-        )}
+        )}{" "}
+        <Strike
+          entryId={reading.id}
+          what={`reading of ${new Date(reading.at).toLocaleDateString("en-GB")}`}
+        />
       </td>
     </tr>
   );

@@ -3,8 +3,7 @@
  * Seen in three seconds: the plan with its joints ticked, and the next joint to look at.
  */
 import styled from "styled-components";
-import { newId } from "~/core/plan/ids";
-import type { LeakCheck } from "~/core/plan/types";
+import type { LeakCheck } from "~/core/book/entries";
 import { formatQuantity } from "~/core/units/format";
 import { type LeakJoint, leakJoints } from "~/core/work/leakTest";
 import { Plumbing } from "~/plumbing/Plumbing";
@@ -26,25 +25,13 @@ const Tick = styled.div`
 const none: string[] = [];
 
 export default function Install() {
-  const { job, plan, network, stored: verdict, lineUp, revision, dispatch, select, selectedId } = useJob();
+  const { job, plan, book, network, stored: verdict, lineUp, enter, select, selectedId } = useJob();
   const { placed } = usePlumbing(network);
-  const joints = verdict?.way ? leakJoints(job, plan, verdict.way) : [];
+  const joints = verdict?.way ? leakJoints(job, plan, book, verdict.way) : [];
   const done = joints.filter(({ check }) => check?.result === "dry");
   const next = joints.find(({ check }) => check?.result !== "dry");
-  const enter = ({ joint }: LeakJoint, result: LeakCheck["result"]) => {
-    if (!lineUp) return;
-    const entry: LeakCheck = {
-      kind: "leakCheck",
-      id: newId(),
-      at: new Date().toISOString(),
-      planId: plan.id,
-      revision,
-      lineUpId: lineUp.id,
-      joint,
-      result,
-    };
-    void dispatch({ name: "enterInBook", entry });
-  };
+  const tick = ({ joint }: LeakJoint, result: LeakCheck["result"]) =>
+    lineUp && void enter({ kind: "leakCheck", lineUpId: lineUp.id, joint, result });
   return (
     <div>
       <PlaceHead>
@@ -109,14 +96,14 @@ export default function Install() {
                     <ToggleButton
                       isSelected={item.check?.result === "dry"}
                       aria-label={`${item.partName}, ${item.portName}: dry`}
-                      onChange={() => enter(item, "dry")}
+                      onChange={() => tick(item, "dry")}
                     >
                       dry
                     </ToggleButton>
                     <ToggleButton
                       isSelected={item.check?.result === "wet"}
                       aria-label={`${item.partName}, ${item.portName}: wet`}
-                      onChange={() => enter(item, "wet")}
+                      onChange={() => tick(item, "wet")}
                     >
                       wet
                     </ToggleButton>

@@ -2,7 +2,6 @@ import { Download, HelpCircle, Moon, Redo2, Undo2 } from "lucide-react";
 import { Link } from "react-router";
 import styled from "styled-components";
 import { formatQuantity, metricUnits, usUnits } from "~/core/units/format";
-import { saveJobFile } from "~/state/files";
 import { useJob } from "~/state/job";
 import { Button } from "~/ui/button";
 import { Select } from "~/ui/fields";
@@ -46,7 +45,7 @@ const movedNames = { vacuum: "vacuum", feed: "feed pressure", worst: "worst part
 export function Header({ onFindings, sheetOpen }: { onFindings: () => void; sheetOpen: boolean }) {
   const open = useJob();
   const { job, plan, lineUp, findings, moved } = open;
-  const { openHelp } = useShortcuts();
+  const { openHelp, openSave } = useShortcuts();
   const standing = findings.filter(({ setAside }) => !setAside);
   const count = (grade: string) => standing.filter((finding) => finding.grade === grade).length;
   const isMetric = job.units.length !== "in";
@@ -108,7 +107,7 @@ export function Header({ onFindings, sheetOpen }: { onFindings: () => void; shee
         >
           {job.units.pressure}
         </Button>
-        <Button $quiet aria-label="Save the job as a file" onPress={() => void saveJobFile(job.id, job)}>
+        <Button $quiet aria-label="Save the job as a file" onPress={openSave}>
           <Download size={18} />
         </Button>
         <Button

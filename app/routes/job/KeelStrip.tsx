@@ -2,8 +2,8 @@ import { ChevronsDownUp, ChevronsUpDown } from "lucide-react";
 import { memo, useEffect, useMemo, useState } from "react";
 import { useLocation } from "react-router";
 import styled from "styled-components";
+import { entriesOf } from "~/core/book/entries";
 import { stubsOf } from "~/core/hydraulics/route";
-import type { BookEntry, VacuumReading } from "~/core/plan/types";
 import { leakJoints } from "~/core/work/leakTest";
 import { Keel, type KeelMark } from "~/keel/Keel";
 import { KeelUpright } from "~/keel/KeelUpright";
@@ -32,20 +32,17 @@ const Low = styled.p`
 type Height = "folded" | "low" | "tall";
 const px: Record<Exclude<Height, "folded">, number> = { low: 176, tall: 268 };
 
-const isReading = (entry: BookEntry): entry is VacuumReading => entry.kind === "vacuum";
-
 /** What the place that is open puts on the Keel. */
-function marksFor(place: string, { job, plan, stored: verdict, lineUp }: OpenJob): KeelMark[] {
+function marksFor(place: string, { job, plan, book, stored: verdict, lineUp }: OpenJob): KeelMark[] {
   if (!verdict?.way) return [];
   if (place === "install") {
-    return leakJoints(job, plan, verdict.way).map(({ joint, check }) => ({
+    return leakJoints(job, plan, book, verdict.way).map(({ joint, check }) => ({
       id: joint.part,
       sign: check?.result === "dry" ? "done" : "open",
     }));
   }
   if (place === "care") {
-    return job.book
-      .filter(isReading)
+    return entriesOf(book, "vacuum")
       .filter(({ lineUpId }) => lineUpId === lineUp?.id)
       .slice(-1)
       .map(({ gaugeId, vacuumPa }) => ({ id: gaugeId, sign: "reading", gaugePa: -vacuumPa }));

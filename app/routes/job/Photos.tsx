@@ -1,63 +1,80 @@
-/** Photographs by part in the book, scaled down before they are kept. */
+/** Photographs by what they show, kept with the book. */
 import { Camera } from "lucide-react";
-import { useRef } from "react";
+import { useRef, useState } from "react";
 import styled from "styled-components";
-import type { Id, Photo } from "~/core/plan/types";
-import { useEntry } from "~/state/entry";
+import { entriesOf, type Photo } from "~/core/book/entries";
+import { newId } from "~/core/plan/ids";
+import type { Id } from "~/core/plan/types";
 import { useJob } from "~/state/job";
+import { scaledDown, usePicture } from "~/state/pictures";
 import { Button } from "~/ui/button";
-
-const LONGEST_SIDE = 800;
-const QUALITY = 0.72;
-/** What a job keeps of one picture, characters of its data URL. */
-const LONGEST_PICTURE = 200_000;
+import { Dialog } from "~/ui/dialog";
+import { Strike } from "./Strike";
 
 const Row = styled.div`
   display: flex; flex-wrap: wrap; gap: 8px; margin: 6px 0;
-  figure { margin: 0; width: 120px; } img { width: 120px; height: 90px; object-fit: cover; border: 1px solid var(--ink); display: block; }
+  figure { margin: 0; width: 120px; }
+  figure > button { display: block; padding: 0; border: 1px solid var(--ink); background: none; width: 120px; height: 90px; cursor: zoom-in; }
+  img { width: 100%; height: 100%; object-fit: cover; display: block; }
   figcaption { font-size: 12px; color: var(--soft); }
 `;
+const Full = styled.img`
+  max-width: 100%; max-height: 70vh; margin: 0 auto; display: block;
+`;
 
-/** A picture file as a small JPEG, or null where it cannot be read or will not shrink enough. */
-async function shrink(file: File): Promise<string | null> {
-  const bitmap = await createImageBitmap(file).catch(() => null);
-  if (!bitmap) return null;
-  for (let side = LONGEST_SIDE; side >= LONGEST_SIDE / 4; side /= 2) {
-    const scale = Math.min(1, side / Math.max(bitmap.width, bitmap.height));
-    const canvas = document.createElement("canvas");
-    canvas.width = Math.max(1, Math.round(bitmap.width * scale));
-    canvas.height = Math.max(1, Math.round(bitmap.height * scale));
-    canvas.getContext("2d")?.drawImage(bitmap, 0, 0, canvas.width, canvas.height);
-    const url = canvas.toDataURL("image/jpeg", QUALITY);
-    if (url.length <= LONGEST_PICTURE) return url;
-  }
-  return null;
+const dayOf = (photo: Photo) => new Date(photo.at).toLocaleDateString("en-GB");
+
+function Shown({ photo, name }: { photo: Photo; name: string }) {
+  const { job } = useJob();
+  const [isOpen, setOpen] = useState(false);
+  const address = usePicture(job.id, photo.pictureId, "preview");
+  const text = `${name}, ${dayOf(photo)}`;
+  return (
+    <figure>
+      {address === "missing" ? (
+        <p>This picture is not in this browser: the file it came in had none.</p>
+      ) : (
+        <button type="button" aria-label={`Enlarge ${text}`} onClick={() => setOpen(true)}>
+          {address && <img src={address} alt={text} />}
+        </button>
+      )}
+      <figcaption>
+        {dayOf(photo)} <Strike entryId={photo.id} what={`photograph of ${text}`} />
+      </figcaption>
+      <Dialog title={text} isOpen={isOpen} onOpenChange={setOpen}>
+        {(close) => (
+          <>
+            <Enlarged photo={photo} text={text} />
+            <Button onPress={close}>Close</Button>
+          </>
+        )}
+      </Dialog>
+    </figure>
+  );
+}
+
+function Enlarged({ photo, text }: { photo: Photo; text: string }) {
+  const { job } = useJob();
+  const address = usePicture(job.id, photo.pictureId, "full");
+  return address && address !== "missing" ? <Full src={address} alt={text} /> : null;
 }
 
 export function Photos({ ofId, name }: { ofId: Id; name: string }) {
-  const { job, dispatch, say } = useJob();
-  const entry = useEntry();
+  const { book, enter, say } = useJob();
   const file = useRef<HTMLInputElement>(null);
-  const photos = job.book.filter((one): one is Photo => one.kind === "photo" && one.ofId === ofId);
+  const photos = entriesOf(book, "photo").filter((one) => one.ofId === ofId);
   const take = async (chosen: File) => {
-    const picture = await shrink(chosen);
-    if (picture === null) return say(`${chosen.name} is not a picture that can be kept.`);
-    await dispatch({ name: "enterInBook", entry: { ...entry(), kind: "photo", ofId, note: name, picture } });
+    const picture = await scaledDown(chosen);
+    if (picture === null) return say(`${chosen.name} is not a picture that can be read here.`);
+    const pictureId = newId();
+    await enter({ kind: "photo", ofId, note: name, pictureId }, new Map([[pictureId, picture]]));
   };
   return (
     <div>
       {photos.length > 0 && (
         <Row>
           {photos.map((photo) => (
-            <figure key={photo.id}>
-              <img src={photo.picture} alt={`${name}, ${new Date(photo.at).toLocaleDateString("en-GB")}`} />
-              <figcaption>
-                {new Date(photo.at).toLocaleDateString("en-GB")}{" "}
-                <Button $quiet onPress={() => void dispatch({ name: "strikeFromBook", id: photo.id })}>
-                  Strike
-                </Button>
-              </figcaption>
-            </figure>
+            <Shown key={photo.id} photo={photo} name={name} />
           ))}
         </Row>
       )}

@@ -1,6 +1,7 @@
 import { ClipboardCheck, Droplets, Gauge, List, PenTool, Ruler, Waypoints, Wrench } from "lucide-react";
 import { NavLink } from "react-router";
 import styled from "styled-components";
+import { entriesOf } from "~/core/book/entries";
 import { formatQuantity } from "~/core/units/format";
 import { leakJoints } from "~/core/work/leakTest";
 import { counted } from "~/messages/counted";
@@ -45,9 +46,9 @@ const icons: Record<Place, typeof Ruler> = {
 };
 
 export function Rail() {
-  const { job, plan, findings, stored: verdict } = useJob();
+  const { job, plan, book, findings, stored: verdict } = useJob();
   const aboard = Object.values(plan.conditions.aboardM3).reduce((sum, m3) => sum + m3, 0);
-  const joints = verdict?.way ? leakJoints(job, plan, verdict.way) : [];
+  const joints = verdict?.way ? leakJoints(job, plan, book, verdict.way) : [];
   const steps = stepsOf(plan, verdict);
   const status: Record<Place, string> = {
     survey: `${formatQuantity("volume", aboard, job.units.volume)} aboard`,
@@ -57,7 +58,7 @@ export function Rail() {
     parts: `${plan.parts.length} to buy`,
     install: `${joints.filter(({ check }) => check?.result === "dry").length} of ${joints.length} dry`,
     bleed: counted(steps.length, "joint"),
-    care: counted(job.book.filter(({ kind }) => kind === "vacuum").length, "reading"),
+    care: counted(entriesOf(book, "vacuum").length, "reading"),
   };
   const worst = (place: Place) =>
     findings

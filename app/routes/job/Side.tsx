@@ -4,7 +4,6 @@ import { useState } from "react";
 import styled, { css } from "styled-components";
 import { findingKey } from "~/core/findings/findings";
 import type { Finding } from "~/core/findings/types";
-import { newId } from "~/core/plan/ids";
 import { findingText } from "~/messages/findings";
 import { nameOf } from "~/messages/notes";
 import { useJob } from "~/state/job";
@@ -49,7 +48,7 @@ const Row = styled.li<{ $chosen: boolean; $aside: boolean }>`
 `;
 
 export function Side({ isSheetOpen, onClose }: { isSheetOpen: boolean; onClose: () => void }) {
-  const { findings } = useJob();
+  const { findings, isJudging } = useJob();
   const standing = findings.filter(({ setAside }) => !setAside).length;
   return (
     <Panel $open={isSheetOpen} aria-label="Chosen part and findings">
@@ -64,9 +63,10 @@ export function Side({ isSheetOpen, onClose }: { isSheetOpen: boolean; onClose: 
       <Standing tabIndex={0} role="group" aria-label="Findings">
         <Head>
           <h2>Findings</h2>
-          <span>{standing === 0 ? "none" : standing}</span>
+          <span>{standing === 0 && isJudging ? "" : standing === 0 ? "none" : standing}</span>
         </Head>
-        {findings.length === 0 && <p>Nothing stands against this plan as it is set.</p>}
+        {findings.length === 0 && isJudging && <p>Looking…</p>}
+        {findings.length === 0 && !isJudging && <p>Nothing stands against this plan as it is set.</p>}
         <List>
           {findings.map((finding) => (
             <FindingRow key={findingKey(finding)} finding={finding} />
@@ -132,7 +132,7 @@ function FindingRow({ finding }: { finding: Finding }) {
             {finding.setAside ? (
               <Button
                 onPress={() =>
-                  finding.setAside && void open.dispatch({ name: "strikeFromBook", id: finding.setAside.id })
+                  finding.setAside && void open.enter({ kind: "strike", entryId: finding.setAside.id })
                 }
               >
                 Take up again
@@ -159,22 +159,11 @@ function SetAsideDialog({
   onOpenChange: (open: boolean) => void;
   title: string;
 }) {
-  const { plan, revision, dispatch } = useJob();
+  const { enter } = useJob();
   const [reason, setReason] = useState("");
   const keep = () => {
-    const entry = {
-      kind: "setAside" as const,
-      id: newId(),
-      at: new Date().toISOString(),
-      planId: plan.id,
-      revision,
-      rule: finding.rule,
-      ids: finding.ids,
-      lineUpId: null,
-      reason,
-      figure: finding.figure,
-    };
-    void dispatch({ name: "enterInBook", entry });
+    const { rule, ids, figure } = finding;
+    void enter({ kind: "setAside", rule, ids, lineUpId: null, reason, figure });
     onOpenChange(false);
   };
   return (

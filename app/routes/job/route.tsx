@@ -1,9 +1,11 @@
 import { useState } from "react";
-import { Outlet, useLocation } from "react-router";
+import { Link, Outlet, useLocation } from "react-router";
 import styled from "styled-components";
 import { JobProvider } from "~/state/job";
-import { storageFault } from "~/store/faults";
-import { loadJob } from "~/store/jobs";
+import { PAGE } from "~/state/page";
+import { type ReadBook, readBook } from "~/store/book";
+import { answerInTime, storageFault } from "~/store/faults";
+import { type JobState, type LoadedJob, openJob } from "~/store/jobs";
 import { say } from "~/ui/toast";
 import type { Route } from "./+types/route";
 import { Header } from "./Header";
@@ -12,19 +14,25 @@ import { Rail } from "./Rail";
 import { Side } from "./Side";
 import { ShortcutsProvider } from "./shortcuts";
 
+/** Why a job that is asked for is not shown. */
+const closedText: Record<Exclude<JobState, LoadedJob>["status"], string> = {
+  gone: "This job is not in this browser. It may have been deleted: the job list says.",
+  broken: "This job could not be read. It is set aside whole: the job list offers it as a file.",
+  newer: "This job was written by a newer version of this application. Nothing was changed: open it there.",
+  older: "This job was written by an older version and could not be brought up. Nothing was changed.",
+};
+
 export async function clientLoader({ params }: Route.ClientLoaderArgs) {
-  let loaded: Awaited<ReturnType<typeof loadJob>>;
+  let loaded: JobState;
+  let book: ReadBook;
   try {
-    loaded = await loadJob(params.jobId);
+    loaded = await answerInTime(openJob(params.jobId, { id: PAGE }));
+    book = await answerInTime(readBook(params.jobId));
   } catch (error) {
     throw new Response(storageFault(error), { status: 503 });
   }
-  if (!loaded)
-    throw new Response(
-      "This job is not in this browser. It may have been deleted, or set aside because it could not be read: the job list says.",
-      { status: 404 },
-    );
-  return loaded;
+  if (loaded.status !== "open") throw new Response(closedText[loaded.status], { status: 404 });
+  return { loaded, book };
 }
 clientLoader.hydrate = true as const;
 
@@ -49,6 +57,18 @@ const Main = styled.main`
   @media print { contain: none; }
 `;
 
+/** Stands in the place of a job that was deleted or stopped parsing under the open page. */
+function Closed({ text }: { text: string }) {
+  return (
+    <Main role="alert" style={{ padding: 24 }}>
+      <p>{text}</p>
+      <p>
+        <Link to="/">Back to the jobs</Link>
+      </p>
+    </Main>
+  );
+}
+
 export default function JobRoute({ loaderData }: Route.ComponentProps) {
   const { pathname } = useLocation();
   // The sheet is open at one place; going to another closes it.
@@ -56,7 +76,13 @@ export default function JobRoute({ loaderData }: Route.ComponentProps) {
   const sheet = sheetAt === pathname;
   const setSheet = (open: boolean) => setSheetAt(open ? pathname : null);
   return (
-    <JobProvider key={loaderData.job.id} loaded={loaderData} say={say}>
+    <JobProvider
+      key={loaderData.loaded.job.id}
+      loaded={loaderData.loaded}
+      book={loaderData.book}
+      say={say}
+      closed={({ status }) => <Closed text={closedText[status]} />}
+    >
       <ShortcutsProvider>
         <Grid>
           <Header onFindings={() => setSheet(!sheet)} sheetOpen={sheet} />

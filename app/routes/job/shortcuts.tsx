@@ -1,15 +1,26 @@
 /** Single keys for what is done all day, listed under `?`, with a switch to turn them off; and a palette on Ctrl+K. */
-import { createContext, type ReactNode, useContext, useEffect, useMemo, useRef, useState } from "react";
+import {
+  createContext,
+  lazy,
+  type ReactNode,
+  Suspense,
+  useContext,
+  useEffect,
+  useMemo,
+  useRef,
+  useState,
+} from "react";
 import { Autocomplete, Input, ListBox, ListBoxItem, SearchField, useFilter } from "react-aria-components";
 import { useNavigate } from "react-router";
 import styled from "styled-components";
 import { placeNames } from "~/messages/outcomes";
-import { saveJobFile } from "~/state/files";
 import { useJob } from "~/state/job";
 import { Dialog } from "~/ui/dialog";
 import { Switch } from "~/ui/fields";
 import { currentTheme, setTheme } from "~/ui/theme";
 import { places } from "./places";
+
+const SaveFile = lazy(() => import("../jobs/SaveFile"));
 
 export interface Action {
   id: string;
@@ -21,6 +32,7 @@ export interface Action {
 interface Shortcuts {
   openPalette: () => void;
   openHelp: () => void;
+  openSave: () => void;
   /** Actions of the place that is open, beside those of every place. */
   setLocal: (actions: Action[]) => void;
 }
@@ -28,6 +40,7 @@ interface Shortcuts {
 const Context = createContext<Shortcuts>({
   openPalette: () => undefined,
   openHelp: () => undefined,
+  openSave: () => undefined,
   setLocal: () => undefined,
 });
 export const useShortcuts = () => useContext(Context);
@@ -64,6 +77,7 @@ export function ShortcutsProvider({ children }: { children: ReactNode }) {
   const navigate = useNavigate();
   const [palette, setPalette] = useState(false);
   const [help, setHelp] = useState(false);
+  const [saving, setSaving] = useState(false);
   const [off, setOff] = useState(readOff);
   const [local, setLocal] = useState<Action[]>([]);
   const { contains } = useFilter({ sensitivity: "base" });
@@ -90,7 +104,7 @@ export function ShortcutsProvider({ children }: { children: ReactNode }) {
       key: "n",
       run: () => setTheme(currentTheme() === "day" ? "night" : "day"),
     },
-    { id: "export", name: "Save the job as a file", key: "s", run: () => void saveJobFile(job.id, job) },
+    { id: "export", name: "Save the job as a file", key: "s", run: () => setSaving(true) },
     { id: "unselect", name: "Choose nothing", key: "Escape", run: () => open.select(null) },
     ...plan.lineUps.map((one) => ({
       id: `lineUp-${one.id}`,
@@ -134,7 +148,12 @@ export function ShortcutsProvider({ children }: { children: ReactNode }) {
   }, [off]);
 
   const value = useMemo(
-    () => ({ openPalette: () => setPalette(true), openHelp: () => setHelp(true), setLocal }),
+    () => ({
+      openPalette: () => setPalette(true),
+      openHelp: () => setHelp(true),
+      openSave: () => setSaving(true),
+      setLocal,
+    }),
     [],
   );
   const turn = (on: boolean) => {
@@ -148,6 +167,11 @@ export function ShortcutsProvider({ children }: { children: ReactNode }) {
   return (
     <Context.Provider value={value}>
       {children}
+      {saving && (
+        <Suspense>
+          <SaveFile id={job.id} name={job.name} onClose={() => setSaving(false)} />
+        </Suspense>
+      )}
       <Dialog title="Do" isOpen={palette} onOpenChange={setPalette}>
         <Autocomplete filter={contains}>
           <SearchField aria-label="What to do" autoFocus>

@@ -1,49 +1,58 @@
-import { useRef, useState } from "react";
+/*
+ * Decides: which job to open, and whether what is kept here is safe elsewhere too.
+ * Seen in three seconds: the jobs by their last change, and what is not yet saved as a file.
+ */
+import { lazy, Suspense, useState } from "react";
 import { Link, redirect, useFetcher, useRevalidator } from "react-router";
 import styled from "styled-components";
-import { type StarterId, starterIds } from "~/core/edit/starters";
+import type { StarterId } from "~/core/edit/starters";
 import { counted } from "~/messages/counted";
-import { faultText } from "~/messages/faults";
-import { saveJobFile, saveText } from "~/state/files";
-import { storageFault } from "~/store/faults";
+import { saveText } from "~/state/files";
+import { answerInTime, storageFault } from "~/store/faults";
 import {
   askToPersist,
   createJob,
   deleteJob,
   duplicateJob,
-  type ImportResult,
-  importJob,
+  type JobList,
   listJobs,
+  readSetting,
   restoreJob,
+  SAVED_ALL,
   seedDemo,
-} from "~/store/jobs";
+} from "~/store/list";
 import { Button } from "~/ui/button";
-import { Actions, Dialog } from "~/ui/dialog";
-import { Select, TextField } from "~/ui/fields";
 import { Mark } from "~/ui/mark";
 import { say } from "~/ui/toast";
 import type { Route } from "./+types/route";
 
 export const meta = () => [{ title: "Jobs · Iron Keel" }];
 
-const demoFiles = ["marram.keel.json", "unit-12.keel.json", "reading-van.keel.json"];
+const demoJobs = ["marram", "unit-12", "reading-van"];
 
 /** Names of the demo jobs this server offers. */
-export const loader = () => ({ demo: process.env.IRON_KEEL_DEMO === "1" ? demoFiles : [] });
+export const loader = () => ({ demo: process.env.IRON_KEEL_DEMO === "1" ? demoJobs : [] });
+
+const nothing: JobList = { jobs: [], deleted: [], aside: [] };
 
 export async function clientLoader({ serverLoader }: Route.ClientLoaderArgs) {
   try {
     const { demo } = await serverLoader().catch(() => ({ demo: [] as string[] }));
-    await seedDemo(demo);
+    const [list, savedAll] = await answerInTime(
+      (async () => {
+        await seedDemo(demo);
+        return [await listJobs(), await readSetting(SAVED_ALL)] as const;
+      })(),
+    );
     void askToPersist();
-    return { ...(await listJobs()), fault: null };
+    return { ...list, savedAll, fault: null };
   } catch (error) {
-    return { jobs: [], deleted: [], aside: [], fault: storageFault(error) };
+    return { ...nothing, savedAll: null, fault: storageFault(error) };
   }
 }
 clientLoader.hydrate = true as const;
 
-export type ActionResult = { intent: string; id?: string | null; import?: ImportResult; fault?: string };
+export type ActionResult = { intent: string; id?: string | null; fault?: string };
 
 export async function clientAction({ request }: Route.ClientActionArgs): Promise<ActionResult | Response> {
   const form = await request.formData();
@@ -63,11 +72,6 @@ export async function clientAction({ request }: Route.ClientActionArgs): Promise
       case "restore":
         await restoreJob(text("id"));
         return { intent };
-      case "import":
-        return {
-          intent,
-          import: await importJob(text("text"), text("mode") as "ask" | "replace" | "keepBoth"),
-        };
       default:
         return { intent, fault: "That cannot be done here." };
     }
@@ -106,30 +110,41 @@ const JobLink = styled(Link)`
   b { font-size: 18px; font-weight: 650; font-stretch: 84%; text-decoration: underline; text-underline-offset: 3px; text-decoration-thickness: 1px; }
   span { color: var(--soft); font-size: 13px; }
 `;
-const Faults = styled.ul`
-  margin: 0; padding-left: 18px; max-height: 40vh; overflow: auto;
-  code { font-weight: 650; font-family: inherit; }
-`;
 
-const starterNames: Record<StarterId, string> = {
-  nothing: "Nothing: an empty plan",
-  oneTank: "Boat, one tank",
-  twoTanksTwoSelectors: "Boat, two tanks on two selectors",
-  threeTanks: "Boat, three tanks on manifolds",
-  twinEngine: "Boat, two engines",
-  truck: "Truck, frame tank and frame pump",
-  heater: "Heater with its own tank",
-};
+const Foot = styled.footer`
+  margin-top: 28px; display: flex; flex-wrap: wrap; gap: 4px 16px; align-items: center; justify-content: space-between; color: var(--soft); font-size: 13px;
+  p { margin: 0; }
+`;
+const Actions = styled.div`
+  display: flex; flex-wrap: wrap; gap: 8px; justify-content: flex-end;
+`;
 
 const dateText = (iso: string | null) =>
   iso ? new Date(iso).toLocaleString("en-GB", { dateStyle: "medium", timeStyle: "short" }) : "never";
 
+type Shown = { kind: "new" | "open" | "all" } | { kind: "save"; id: string; name: string };
+
+const NewJob = lazy(() => import("./NewJob"));
+const OpenFile = lazy(() => import("./OpenFile"));
+const SaveFile = lazy(() => import("./SaveFile"));
+const Everything = lazy(() => import("./Everything"));
+
+/** A fortnight's work is the most that one should stand to lose. */
+const OLD_MS = 14 * 24 * 3600 * 1000;
+
+/** Whether the last file of everything is old, and something has changed since. */
+function isOld(savedAll: string | null, jobs: JobList["jobs"]): boolean {
+  if (savedAll === null) return false;
+  const newest = jobs[0]?.updatedAt ?? "";
+  return newest > savedAll && Date.now() - Date.parse(savedAll) > OLD_MS;
+}
+
 export default function Jobs({ loaderData }: Route.ComponentProps) {
-  const { jobs, deleted, aside, fault } = loaderData;
-  const [dialog, setDialog] = useState<"new" | "import" | null>(null);
+  const { jobs, deleted, aside, fault, savedAll } = loaderData;
+  const [dialog, setDialog] = useState<Shown | null>(null);
   const fetcher = useFetcher<typeof clientAction>();
-  const save = (id: string) =>
-    void saveJobFile(id).catch((error: unknown) => say({ text: storageFault(error), lasts: true }));
+  const { revalidate } = useRevalidator();
+  const close = () => setDialog(null);
   const remove = (id: string, name: string) => {
     void fetcher.submit({ intent: "delete", id }, { method: "post" });
     say({
@@ -149,8 +164,8 @@ export default function Jobs({ loaderData }: Route.ComponentProps) {
           <h1>Iron Keel</h1>
           <p>Diesel and marine fuel systems: laid out, proved, fitted, bled and kept.</p>
         </div>
-        <Button onPress={() => setDialog("import")}>Open a file…</Button>
-        <Button $main onPress={() => setDialog("new")}>
+        <Button onPress={() => setDialog({ kind: "open" })}>Open a file…</Button>
+        <Button $main onPress={() => setDialog({ kind: "new" })}>
           New job
         </Button>
       </Head>
@@ -176,9 +191,18 @@ export default function Jobs({ loaderData }: Route.ComponentProps) {
                   {dateText(job.updatedAt)}. Last saved as a file: {dateText(job.exportedAt)}
                   {job.exportedAt && job.changedSinceExport ? ", changed since" : ""}.
                 </span>
+                {job.isNewer && (
+                  <span>
+                    Written by a newer version of this application: open it there. Nothing is changed here.
+                  </span>
+                )}
               </JobLink>
               <Actions>
-                <Button $quiet onPress={() => save(job.id)} aria-label={`Save ${job.name} as a file`}>
+                <Button
+                  $quiet
+                  onPress={() => setDialog({ kind: "save", id: job.id, name: job.name })}
+                  aria-label={`Save ${job.name} as a file`}
+                >
                   Save file
                 </Button>
                 <Button
@@ -224,103 +248,35 @@ export default function Jobs({ loaderData }: Route.ComponentProps) {
           ))}
         </section>
       )}
-      <NewJob isOpen={dialog === "new"} onClose={() => setDialog(null)} />
-      <ImportJob isOpen={dialog === "import"} onClose={() => setDialog(null)} />
+      {!fault && (
+        <Foot>
+          <p>
+            Jobs, books and pictures lie in this browser alone. All of it was last saved in one file:{" "}
+            {dateText(savedAll)}
+            {isOld(savedAll, jobs) ? ", and has changed since." : "."}
+          </p>
+          <Button $quiet onPress={() => setDialog({ kind: "all" })}>
+            Save or restore everything…
+          </Button>
+        </Foot>
+      )}
+      {dialog && (
+        <Suspense>
+          {dialog.kind === "new" && <NewJob onClose={close} />}
+          {dialog.kind === "open" && <OpenFile onClose={close} onKept={revalidate} />}
+          {dialog.kind === "save" && (
+            <SaveFile
+              id={dialog.id}
+              name={dialog.name}
+              onClose={() => {
+                close();
+                void revalidate();
+              }}
+            />
+          )}
+          {dialog.kind === "all" && <Everything onClose={close} onRestored={revalidate} />}
+        </Suspense>
+      )}
     </Page>
-  );
-}
-
-function NewJob({ isOpen, onClose }: { isOpen: boolean; onClose: () => void }) {
-  const [name, setName] = useState("New job");
-  const [starter, setStarter] = useState<StarterId>("nothing");
-  const fetcher = useFetcher<typeof clientAction>();
-  const start = async () => {
-    await fetcher.submit({ intent: "create", name, starter }, { method: "post" });
-    onClose();
-  };
-  return (
-    <Dialog title="New job" isOpen={isOpen} onOpenChange={(open) => !open && onClose()}>
-      <TextField label="Name" value={name} onCommit={setName} autoFocus />
-      <Select
-        label="Start from"
-        value={starter}
-        options={starterIds.map((id) => ({ id, name: starterNames[id] }))}
-        onChange={setStarter}
-      />
-      <Actions>
-        <Button onPress={onClose}>Leave it</Button>
-        <Button $main onPress={() => void start()}>
-          Start
-        </Button>
-      </Actions>
-    </Dialog>
-  );
-}
-
-function ImportJob({ isOpen, onClose }: { isOpen: boolean; onClose: () => void }) {
-  const input = useRef<HTMLInputElement>(null);
-  const [text, setText] = useState("");
-  const [result, setResult] = useState<ImportResult | null>(null);
-  const { revalidate } = useRevalidator();
-  const take = async (content: string, mode: "ask" | "replace" | "keepBoth") => {
-    try {
-      const found = await importJob(content, mode);
-      setResult(found);
-      if (found.outcome !== "kept") return;
-      await revalidate();
-      say({ text: `${found.name} is here.` });
-      close();
-    } catch (error) {
-      say({ text: storageFault(error), lasts: true });
-    }
-  };
-  const close = () => {
-    setResult(null);
-    setText("");
-    onClose();
-  };
-  return (
-    <Dialog title="Open a job file" isOpen={isOpen} onOpenChange={(open) => !open && close()}>
-      <label htmlFor="jobFile">A .keel.json file</label>
-      <input
-        id="jobFile"
-        ref={input}
-        type="file"
-        accept=".json,application/json"
-        onChange={async (event) => {
-          const file = event.target.files?.[0];
-          if (!file) return;
-          const content = await file.text();
-          setText(content);
-          await take(content, "ask");
-        }}
-      />
-      {result?.outcome === "exists" && (
-        <div role="alert">
-          <p>{result.name} is here already.</p>
-          <Actions>
-            <Button onPress={() => void take(text, "replace")}>Replace it</Button>
-            <Button $main onPress={() => void take(text, "keepBoth")}>
-              Keep both
-            </Button>
-          </Actions>
-        </div>
-      )}
-      {result?.outcome === "refused" && (
-        <div role="alert">
-          <p>This file is not taken in, and nothing that is stored has changed:</p>
-          <Faults>
-            {result.faults.map((fault, i) => (
-              <li key={i}>
-                {fault.path && <code>{fault.path}</code>} {faultText(fault)}
-              </li>
-            ))}
-          </Faults>
-        </div>
-      )}
-      <Actions>
-        <Button onPress={close}>Close</Button>
-      </Actions>
-    </Dialog>
   );
 }

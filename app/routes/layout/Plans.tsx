@@ -68,8 +68,8 @@ const rows = (units: UnitChoice, name: (id: string) => string): Row[] => [
 ];
 
 function Figures({ plans, differences }: { plans: readonly Plan[]; differences: number }) {
-  const { job, dispatch } = useJob();
-  const figures = useMemo(() => plans.map((plan) => planFigures(job, plan)), [job, plans]);
+  const { job, book, dispatch } = useJob();
+  const figures = useMemo(() => plans.map((plan) => planFigures(job, plan, book)), [job, plans, book]);
   const shown = rows(job.units, (id) => nameOf(job, id));
   const best = (row: Row, at: PlanFigures) => {
     const worths = figures.map(row.worth);

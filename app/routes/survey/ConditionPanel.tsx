@@ -3,16 +3,17 @@
  * Seen in three seconds: the verdict and its reasons.
  */
 import { useState } from "react";
-import type { Condition, Look, Puddle } from "~/core/plan/types";
+import { entriesOf, type Puddle } from "~/core/book/entries";
+import type { Condition, Look } from "~/core/plan/types";
 import { judgeTank, type TankReason, type TankVerdict, testPressurePa } from "~/core/tanks/condition";
 import { installedTilt } from "~/core/tanks/pickup";
-import { useEntry } from "~/state/entry";
 import { useJob } from "~/state/job";
 import { Button } from "~/ui/button";
 import { Select, Switch } from "~/ui/fields";
 import { Caution } from "~/ui/place";
 import { QuantityField } from "../job/fields";
 import { Photos } from "../job/Photos";
+import { Strike } from "../job/Strike";
 import { Facts, Fields, moreThanNothing, Panel, Small, useEditTank, useTank, useUnits } from "./tankContext";
 
 const verdicts: Record<TankVerdict, string> = {
@@ -57,11 +58,11 @@ const unseen: Condition = {
 };
 
 export function ConditionPanel() {
-  const { job } = useJob();
+  const { job, book } = useJob();
   const { tank } = useTank();
   const { units, volume, pressure } = useUnits();
   const edit = useEditTank(tank);
-  const puddles = job.book.filter((one): one is Puddle => one.kind === "puddle" && one.tankId === tank.id);
+  const puddles = entriesOf(book, "puddle").filter((one) => one.tankId === tank.id);
   const { verdict, reasons: why } = judgeTank(tank, puddles);
   const condition = tank.condition ?? unseen;
   const set = (change: Partial<Condition>) => void edit({ condition: { ...condition, ...change } });
@@ -169,10 +170,9 @@ export function ConditionPanel() {
 }
 
 function Puddles({ puddles }: { puddles: readonly Puddle[] }) {
-  const { dispatch } = useJob();
+  const { enter } = useJob();
   const { tank, aboardM3 } = useTank();
   const { units, volume } = useUnits();
-  const entry = useEntry();
   const [found, setFound] = useState<number | undefined>();
   const [engine, setEngine] = useState<Puddle["engine"]>("stopped");
   return (
@@ -200,10 +200,9 @@ function Puddles({ puddles }: { puddles: readonly Puddle[] }) {
           isDisabled={found === undefined}
           onPress={() => {
             if (found === undefined) return;
-            void dispatch({
-              name: "enterInBook",
-              entry: { ...entry(), kind: "puddle", tankId: tank.id, volumeM3: found, aboardM3, engine },
-            }).then(() => setFound(undefined));
+            void enter({ kind: "puddle", tankId: tank.id, volumeM3: found, aboardM3, engine }).then(
+              ({ ok }) => ok && setFound(undefined),
+            );
           }}
         >
           Enter the puddle
@@ -217,6 +216,9 @@ function Puddles({ puddles }: { puddles: readonly Puddle[] }) {
               <th className="n">Found</th>
               <th className="n">Tank held</th>
               <th>Engine</th>
+              <th>
+                <span className="sr">Strike</span>
+              </th>
             </tr>
           </thead>
           <tbody>
@@ -226,6 +228,12 @@ function Puddles({ puddles }: { puddles: readonly Puddle[] }) {
                 <td className="n">{volume(puddle.volumeM3)}</td>
                 <td className="n">{volume(puddle.aboardM3)}</td>
                 <td>{puddle.engine === "stopped" ? "had stood" : "was running"}</td>
+                <td>
+                  <Strike
+                    entryId={puddle.id}
+                    what={`puddle of ${new Date(puddle.at).toLocaleDateString("en-GB")}`}
+                  />
+                </td>
               </tr>
             ))}
           </tbody>

@@ -5,8 +5,8 @@
 import { Download, Printer, Upload } from "lucide-react";
 import { useRef, useState } from "react";
 import { Link } from "react-router";
-import { newId } from "~/core/plan/ids";
-import type { Dip, Fill, Sender } from "~/core/plan/types";
+import { entriesOf } from "~/core/book/entries";
+import type { Sender } from "~/core/plan/types";
 import { LEVEL } from "~/core/tanks/attitude";
 import {
   dipTable,
@@ -21,13 +21,13 @@ import { soundingOf } from "~/core/tanks/tank";
 import { fromSi } from "~/core/units/factors";
 import { formatNumber } from "~/core/units/format";
 import { dipFaultText } from "~/messages/faults";
-import { useEntry } from "~/state/entry";
 import { fileName, saveText } from "~/state/files";
 import { useJob } from "~/state/job";
 import { Button } from "~/ui/button";
 import { Select } from "~/ui/fields";
 import { LineChart } from "~/ui/lazyChart";
 import { QuantityField } from "../job/fields";
+import { Strike } from "../job/Strike";
 import {
   Facts,
   Fields,
@@ -147,38 +147,26 @@ function DipTable() {
 }
 
 function Dips() {
-  const { job, dispatch, say } = useJob();
+  const { book, dispatch, enter, say } = useJob();
   const { tank, attitude } = useTank();
   const { units, volume, length } = useUnits();
-  const entry = useEntry();
   const [depth, setDepth] = useState<number | undefined>();
   const file = useRef<HTMLInputElement>(null);
-  const dips = job.book.filter((one): one is Dip => one.kind === "dip" && one.tankId === tank.id);
-  const enter = (
-    dip: Omit<Dip, "id" | "at" | "planId" | "revision" | "kind" | "tankId"> & { at?: string },
-    gesture?: string,
-  ) => {
-    const { at, ...rest } = dip;
-    const base = entry();
-    return dispatch(
-      { name: "enterInBook", entry: { ...base, at: at ?? base.at, kind: "dip", tankId: tank.id, ...rest } },
-      gesture,
-    );
-  };
+  const dips = entriesOf(book, "dip").filter((one) => one.tankId === tank.id);
   const read = async (chosen: File) => {
     const { readDipCsv } = await import("~/core/export/dipCsv");
     const found = readDipCsv(await chosen.text(), units);
     if (!found.ok) return say(found.faults.map((fault) => dipFaultText(fault)).join("; "), true);
-    const gesture = newId();
-    for (const { at, depthM, volumeM3 } of found.rows) {
-      const row = {
+    const result = await enter(
+      found.rows.map(({ at, depthM, volumeM3 }) => ({
+        kind: "dip" as const,
+        tankId: tank.id,
         depthM,
         ...(volumeM3 === null ? {} : { volumeM3 }),
         ...(at ? { at: new Date(at).toISOString() } : {}),
-      };
-      const result = await enter(row, gesture);
-      if (!result.ok) return;
-    }
+      })),
+    );
+    if (!result.ok) return;
     say(`${found.rows.length} dips entered.`);
   };
   const here = depth === undefined ? null : volumeOfDip(tank, attitude, depth);
@@ -197,7 +185,9 @@ function Dips() {
             <p>
               holds <b>{volume(here)}</b>
             </p>
-            <Button onPress={() => void enter({ depthM: depth })}>Enter in the book</Button>
+            <Button onPress={() => void enter({ kind: "dip", tankId: tank.id, depthM: depth })}>
+              Enter in the book
+            </Button>
             <Button
               onPress={() =>
                 void dispatch({ name: "setConditions", change: { aboardM3: { [tank.id]: here } } })
@@ -216,6 +206,9 @@ function Dips() {
               <th className="n">Depth</th>
               <th className="n">By the table, level</th>
               <th className="n">Known</th>
+              <th>
+                <span className="sr">Strike</span>
+              </th>
             </tr>
           </thead>
           <tbody>
@@ -225,6 +218,12 @@ function Dips() {
                 <td className="n">{length(dip.depthM)}</td>
                 <td className="n">{volume(volumeOfDip(tank, LEVEL, dip.depthM))}</td>
                 <td className="n">{dip.volumeM3 === undefined ? "" : volume(dip.volumeM3)}</td>
+                <td>
+                  <Strike
+                    entryId={dip.id}
+                    what={`dip of ${length(dip.depthM)}, ${new Date(dip.at).toLocaleDateString("en-GB")}`}
+                  />
+                </td>
               </tr>
             ))}
           </tbody>
@@ -352,14 +351,13 @@ function SenderCard() {
 
 /** Known litres put in and what the sender read: the shape held against them. */
 function Fills() {
-  const { job, dispatch } = useJob();
+  const { book, enter } = useJob();
   const { tank } = useTank();
   const { units, volume } = useUnits();
-  const entry = useEntry();
   const [added, setAdded] = useState<number | undefined>();
   const [reading, setReading] = useState<number | undefined>();
   const { sender } = tank;
-  const fills = job.book.filter((one): one is Fill => one.kind === "fill" && one.tankId === tank.id);
+  const fills = entriesOf(book, "fill").filter((one) => one.tankId === tank.id);
   if (!sender) return null;
   const fit = fitFills(tank, sender, LEVEL, fills);
   return (
@@ -390,10 +388,7 @@ function Fills() {
           isDisabled={added === undefined || reading === undefined}
           onPress={() => {
             if (added === undefined || reading === undefined) return;
-            void dispatch({
-              name: "enterInBook",
-              entry: { ...entry(), kind: "fill", tankId: tank.id, addedM3: added, reading },
-            }).then((result) => {
+            void enter({ kind: "fill", tankId: tank.id, addedM3: added, reading }).then((result) => {
               if (!result.ok) return;
               setAdded(undefined);
               setReading(undefined);
@@ -430,6 +425,17 @@ function Fills() {
             </tbody>
           </table>
         </>
+      )}
+      {fills.length > 0 && (
+        <Small>
+          Entered:{" "}
+          {fills.map((fill) => (
+            <span key={fill.id}>
+              {volume(fill.addedM3)}, reads {formatNumber(fill.reading, 4)}{" "}
+              <Strike entryId={fill.id} what={`fill of ${volume(fill.addedM3)}`} />{" "}
+            </span>
+          ))}
+        </Small>
       )}
       {fills.length > 0 && !fit && (
         <Small>

@@ -4,8 +4,8 @@
  */
 import { FileDown } from "lucide-react";
 import { useState } from "react";
+import { entriesOf } from "~/core/book/entries";
 import { assumedFigures } from "~/core/plan/assumed";
-import type { Sample } from "~/core/plan/types";
 import { fileName, saveBytes } from "~/state/files";
 import { useJob } from "~/state/job";
 import { Button } from "~/ui/button";
@@ -13,16 +13,18 @@ import { Sheet } from "~/ui/place";
 import { Facts } from "./tankContext";
 
 export function Report() {
-  const { job, plan, findings, say } = useJob();
+  const { job, book, plan, findings, say } = useJob();
   const [isMaking, setMaking] = useState(false);
-  const sampled = new Set(
-    job.book.filter((one): one is Sample => one.kind === "sample").map(({ tankId }) => tankId),
-  );
+  const sampled = new Set(entriesOf(book, "sample").map(({ tankId }) => tankId));
   const save = async () => {
     setMaking(true);
     try {
       const { surveyReport } = await import("./report");
-      saveBytes(`${fileName(job.name)}-survey.pdf`, await surveyReport(job, new Date()), "application/pdf");
+      saveBytes(
+        `${fileName(job.name)}-survey.pdf`,
+        await surveyReport(job, book, new Date()),
+        "application/pdf",
+      );
     } catch (error) {
       say(`The report was not made: ${String(error)}`);
     } finally {

@@ -4,17 +4,18 @@
  */
 import { useState } from "react";
 import styled from "styled-components";
+import { entriesOf, type JarLook, type Sample } from "~/core/book/entries";
 import { type JarVerdict, judgeJar, settleHours } from "~/core/care/jar";
 import { fuelAt } from "~/core/fuel/fuel";
-import type { JarLook, Sample, Tank } from "~/core/plan/types";
+import type { Tank } from "~/core/plan/types";
 import { heightsOf } from "~/core/tanks/tank";
 import { formatNumber } from "~/core/units/format";
-import { useEntry } from "~/state/entry";
 import { useJob } from "~/state/job";
 import { Button } from "~/ui/button";
 import { Select } from "~/ui/fields";
 import { Caution, Sheet } from "~/ui/place";
 import { QuantityField } from "../job/fields";
+import { Strike } from "../job/Strike";
 import { Fields, notLessThanNothing, Small, useUnits } from "./tankContext";
 
 const verdicts: Record<JarVerdict, { name: string; next: string }> = {
@@ -53,8 +54,7 @@ const FIRST_LOOK: JarLook = { afterH: 0.25, water: "none", haze: "clear", growth
 const SIZES_UM = [50, 10, 3];
 
 export function Samples() {
-  const { job } = useJob();
-  const { plan } = useJob();
+  const { job, book, plan } = useJob();
   const { length, volume } = useUnits();
   const state = fuelAt(job.fuel, plan.conditions.fuelC);
   return (
@@ -65,9 +65,7 @@ export function Samples() {
       </Caution>
       <Jars>
         {job.tanks.map((tank) => {
-          const samples = job.book.filter(
-            (one): one is Sample => one.kind === "sample" && one.tankId === tank.id,
-          );
+          const samples = entriesOf(book, "sample").filter((one) => one.tankId === tank.id);
           const last = samples.at(-1);
           const verdict = last && judgeJar(last);
           return (
@@ -82,7 +80,11 @@ export function Samples() {
                     <p>{verdicts[verdict].next}</p>
                     <p style={{ color: "var(--soft)" }}>
                       {new Date(last.at).toLocaleDateString("en-GB")}, {volume(last.drainedM3)} drained,
-                      looked at {last.looks.length === 1 ? "once" : `${last.looks.length} times`}
+                      looked at {last.looks.length === 1 ? "once" : `${last.looks.length} times`}{" "}
+                      <Strike
+                        entryId={last.id}
+                        what={`sample of ${new Date(last.at).toLocaleDateString("en-GB")}`}
+                      />
                     </p>
                   </>
                 )}
@@ -205,19 +207,20 @@ function Jar({ look }: { look: JarLook | null }) {
 }
 
 function SampleForm({ tank, last }: { tank: Tank; last: Sample | undefined }) {
-  const { dispatch } = useJob();
+  const { enter: enterInBook } = useJob();
   const { units } = useUnits();
-  const entry = useEntry();
   const [open, setOpen] = useState<"no" | "new" | "again">("no");
   const [drained, setDrained] = useState(0.0005);
   const [look, setLook] = useState<JarLook>(FIRST_LOOK);
   const set = (change: Partial<JarLook>) => setLook({ ...look, ...change });
   const enter = async () => {
-    const sample: Sample =
-      open === "again" && last
-        ? { ...last, ...entry(), looks: [...last.looks, look] }
-        : { ...entry(), kind: "sample", tankId: tank.id, drainedM3: drained, looks: [look] };
-    const result = await dispatch({ name: "enterInBook", entry: sample });
+    const isSame = open === "again" && last;
+    const result = await enterInBook({
+      kind: "sample",
+      tankId: tank.id,
+      drainedM3: isSame ? last.drainedM3 : drained,
+      looks: isSame ? [...last.looks, look] : [look],
+    });
     if (result.ok) setOpen("no");
   };
   if (open === "no")

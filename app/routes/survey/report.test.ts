@@ -2,11 +2,14 @@ import { readFileSync } from "node:fs";
 import { inflateSync } from "node:zlib";
 import { beforeAll, describe, expect, test } from "@jest/globals";
 import { PDFDocument, PDFName, PDFRawStream } from "pdf-lib";
+import type { BookEntry } from "~/core/book/entries";
 import type { Job } from "~/core/plan/types";
 import { capacityM3 } from "~/core/tanks/tank";
 import { surveyReport } from "./report";
 
 const marram = (): Job => (JSON.parse(readFileSync("demo/marram.keel.json", "utf8")) as { job: Job }).job;
+const book = (): BookEntry[] =>
+  (JSON.parse(readFileSync("demo/marram.keel.json", "utf8")) as { book: BookEntry[] }).book;
 const TODAY = new Date("2026-06-01T00:00:00Z");
 
 /** The words of each page, in the order they were written: the text operators of its content streams. */
@@ -33,7 +36,7 @@ describe("the survey report", () => {
   let pages: string[] = [];
   let all = "";
   beforeAll(async () => {
-    pages = await wordsOf(await surveyReport(marram(), TODAY));
+    pages = await wordsOf(await surveyReport(marram(), book(), TODAY));
     all = pages.join("\n");
   });
 
@@ -67,7 +70,7 @@ describe("the survey report", () => {
 
   test("names in letters that its fonts lack are written by the nearest plain letter, and nothing fails", async () => {
     const job = { ...marram(), name: "Łódź − 漁船", note: "naïve" };
-    const words = (await wordsOf(await surveyReport(job, TODAY))).join("\n");
+    const words = (await wordsOf(await surveyReport(job, [], TODAY))).join("\n");
     expect(words).toContain("ód");
     expect(words).toContain("naïve");
   });
@@ -78,10 +81,9 @@ describe("the survey report", () => {
       ...job,
       tanks: [],
       consumers: [],
-      book: [],
       plans: job.plans.map((plan) => ({ ...plan, parts: [], runs: [], joints: [], lineUps: [] })),
     };
-    const words = (await wordsOf(await surveyReport(bare, TODAY))).join("\n");
+    const words = (await wordsOf(await surveyReport(bare, [], TODAY))).join("\n");
     expect(words).toContain("None taken.");
   });
 });

@@ -1,11 +1,12 @@
 /** The survey as a PDF: tanks with drawings and dip tables, hoses, samples, findings. Loaded when it is asked for. */
 import { PDFDocument, type PDFFont, type PDFPage, rgb, StandardFonts } from "pdf-lib";
+import { type Book, entriesOf } from "~/core/book/entries";
 import { judgeJar } from "~/core/care/jar";
 import { findingsOf } from "~/core/findings/findings";
 import { judgeHose } from "~/core/hose/survey";
 import { envelopeOf } from "~/core/plan/envelope";
 import { currentPlan } from "~/core/plan/ports";
-import type { Job, Sample, SectionPoint, Tank } from "~/core/plan/types";
+import type { Job, SectionPoint, Tank } from "~/core/plan/types";
 import { LEVEL } from "~/core/tanks/attitude";
 import { dipTable } from "~/core/tanks/dip";
 import { worstDeadFuel } from "~/core/tanks/pickup";
@@ -192,7 +193,7 @@ function writeTank(paper: Paper, job: Job, tank: Tank): void {
 }
 
 /** Bytes of the report; `today` is printed on it and dates the hoses' age. */
-export async function surveyReport(job: Job, today: Date): Promise<Uint8Array> {
+export async function surveyReport(job: Job, book: Book, today: Date): Promise<Uint8Array> {
   const pdf = await PDFDocument.create();
   pdf.setTitle(plain(`${job.name}: survey`));
   pdf.setCreationDate(today);
@@ -224,7 +225,7 @@ export async function surveyReport(job: Job, today: Date): Promise<Uint8Array> {
     );
   }
   paper.heading("Samples");
-  const samples = job.book.filter((one): one is Sample => one.kind === "sample");
+  const samples = entriesOf(book, "sample");
   if (samples.length === 0) paper.line("None taken.");
   const sampleAt = [MARGIN, 130, 240, 320];
   for (const sample of samples) {
@@ -242,7 +243,7 @@ export async function surveyReport(job: Job, today: Date): Promise<Uint8Array> {
     );
   }
   paper.heading("Findings");
-  for (const finding of findingsOf(job, undefined, undefined, today)) {
+  for (const finding of findingsOf(job, book, undefined, undefined, today)) {
     const text = findingText(finding, job.units, (id) => nameOf(job, id));
     paper.line(`${finding.grade[0]?.toUpperCase()}${finding.grade.slice(1)}: ${text.title}`, { bold: true });
     paper.line(`${text.detail} ${text.mend} (${text.basis})`.trim(), { size: 9, x: MARGIN + 12 });

@@ -1,0 +1,109 @@
+/** The book of a job: dated entries that are never changed. What was entered by mistake is struck by a later entry. */
+import type { Conditions, Id, PortRef } from "../plan/types";
+
+/** What every entry begins with. `planHash` is the hash of the plan as it was; see snapshot.ts. */
+export interface EntryBase {
+  id: Id;
+  /** ISO 8601 with offset. */
+  at: string;
+  planId: Id;
+  planHash: string;
+}
+
+export interface VacuumReading extends EntryBase {
+  kind: "vacuum";
+  gaugeId: Id;
+  lineUpId: Id;
+  vacuumPa: number;
+  conditions: Conditions;
+  note: string;
+}
+
+export interface LeakCheck extends EntryBase {
+  kind: "leakCheck";
+  lineUpId: Id;
+  /** Port at which the joint is. */
+  joint: PortRef;
+  result: "dry" | "wet";
+}
+
+/** A finding set aside with its reason. */
+export interface SetAside extends EntryBase {
+  kind: "setAside";
+  rule: string;
+  ids: Id[];
+  lineUpId: Id | null;
+  reason: string;
+  /** Figure of the finding when it was set aside; it comes back when it gets worse. */
+  figure: number | null;
+}
+
+interface TankEntry extends EntryBase {
+  tankId: Id;
+}
+
+/** A depth sounded, with the volume known to be aboard where it is known. */
+export interface Dip extends TankEntry {
+  kind: "dip";
+  depthM: number;
+  volumeM3?: number;
+}
+
+/** Known litres put in, and what the sender read after them. */
+export interface Fill extends TankEntry {
+  kind: "fill";
+  addedM3: number;
+  reading: number;
+}
+
+/** One look at a sample jar. */
+export interface JarLook {
+  afterH: number;
+  water: "none" | "drops" | "layer";
+  haze: "clear" | "hazy" | "opaque";
+  growth: "none" | "specks" | "mat";
+  colour: "bright" | "dark";
+}
+
+export interface Sample extends TankEntry {
+  kind: "sample";
+  drainedM3: number;
+  looks: JarLook[];
+}
+
+/** A puddle found under a tank. */
+export interface Puddle extends TankEntry {
+  kind: "puddle";
+  volumeM3: number;
+  aboardM3: number;
+  engine: "running" | "stopped";
+}
+
+/** A photograph, by what it shows; the picture itself is kept apart, under its id. */
+export interface Photo extends EntryBase {
+  kind: "photo";
+  ofId: Id;
+  note: string;
+  pictureId: Id;
+}
+
+/** Takes an entry out of what counts; the entry itself stays. A strike can be struck in its turn. */
+export interface Strike extends EntryBase {
+  kind: "strike";
+  entryId: Id;
+}
+
+export type BookEntry = VacuumReading | LeakCheck | SetAside | Dip | Fill | Sample | Puddle | Photo | Strike;
+export type Book = readonly BookEntry[];
+
+type WithoutBase<T> = T extends EntryBase ? Omit<T, keyof EntryBase> : never;
+/** An entry as a person makes it: what it cites is added as it is written, and the date unless it is given. */
+export type EntryDraft = WithoutBase<BookEntry> & { at?: string };
+
+export const isKind =
+  <K extends BookEntry["kind"]>(kind: K) =>
+  (entry: BookEntry): entry is Extract<BookEntry, { kind: K }> =>
+    entry.kind === kind;
+
+/** The entries of one kind, in the book's order. */
+export const entriesOf = <K extends BookEntry["kind"]>(book: Book, kind: K) => book.filter(isKind(kind));

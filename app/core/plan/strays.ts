@@ -1,0 +1,49 @@
+/** What still names a thing that is gone: keys of records, by the plan or part that they stand in. */
+import { portsOf } from "./ports";
+import type { Id, Job, Plan, PlanPart, Tank } from "./types";
+
+/** A key that names nothing, with the way to it from the job. */
+export interface Stray {
+  path: (string | number)[];
+  id: Id;
+}
+
+const idsOf = (items: readonly { id: Id }[]) => new Set(items.map(({ id }) => id));
+
+/** Ids of the filter elements in a plan; loading is kept by them. */
+export const elementIds = (parts: readonly PlanPart[]): Id[] =>
+  parts.flatMap((part) =>
+    (part.kind === "filter" || part.kind === "pumpFilterUnit") && part.element ? [part.element.id] : [],
+  );
+
+function unknownKeys(record: Record<Id, unknown>, known: ReadonlySet<Id>, path: Stray["path"]): Stray[] {
+  return Object.keys(record).flatMap((id) => (known.has(id) ? [] : [{ path: [...path, id], id }]));
+}
+
+function straysOfPlan(job: Job, plan: Plan, path: Stray["path"]): Stray[] {
+  const { conditions } = plan;
+  const drawn = new Set([...idsOf(job.tanks), ...idsOf(job.consumers), ...idsOf(plan.parts)]);
+  return [
+    ...unknownKeys(conditions.aboardM3, idsOf(job.tanks), [...path, "conditions", "aboardM3"]),
+    ...unknownKeys(conditions.loading, new Set(elementIds(plan.parts)), [...path, "conditions", "loading"]),
+    ...unknownKeys(conditions.load, idsOf(job.consumers), [...path, "conditions", "load"]),
+    ...unknownKeys(plan.nudges, drawn, [...path, "nudges"]),
+    ...plan.parts.flatMap((part, i) =>
+      part.ports ? unknownKeys(part.ports, idsOf(portsOf(part)), [...path, "parts", i, "ports"]) : [],
+    ),
+  ];
+}
+
+function straysOfTank({ pickupFit, ports }: Tank, path: Stray["path"]): Stray[] {
+  if (!pickupFit || ports.some(({ id }) => id === pickupFit.portId)) return [];
+  return [{ path: [...path, "pickupFit"], id: pickupFit.portId }];
+}
+
+/** Every key of a job that names nothing. */
+export const straysOf = (job: Job): Stray[] => [
+  ...job.tanks.flatMap((tank, i) => straysOfTank(tank, ["tanks", i])),
+  ...job.consumers.flatMap((one, i) =>
+    one.ports ? unknownKeys(one.ports, idsOf(portsOf(one)), ["consumers", i, "ports"]) : [],
+  ),
+  ...job.plans.flatMap((plan, i) => straysOfPlan(job, plan, ["plans", i])),
+];

@@ -1,0 +1,98 @@
+/** The shape of the book's entries and of the plans they cite. */
+
+import type { BookEntry } from "~/core/book/entries";
+import { HASH_DIGITS, type Snapshot } from "~/core/book/snapshot";
+import {
+  atLeastZero,
+  conditions,
+  engine,
+  id,
+  LONGEST_NOTE,
+  plan,
+  portRef,
+  reading,
+  type Same,
+  tank,
+} from "./job";
+import { z } from "./zod";
+
+const when = z.iso.datetime({ offset: true });
+export const planHash = z.string().regex(new RegExp(`^[0-9a-f]{${HASH_DIGITS}}$`), "badHash");
+
+const entryBase = { id, at: when, planId: id, planHash };
+const tankEntry = { ...entryBase, tankId: id };
+export const bookEntrySchema = z.discriminatedUnion("kind", [
+  z.strictObject({
+    ...tankEntry,
+    kind: z.literal("dip"),
+    depthM: z.number().min(0).max(20),
+    volumeM3: atLeastZero.optional(),
+  }),
+  z.strictObject({ ...tankEntry, kind: z.literal("fill"), addedM3: atLeastZero, reading }),
+  z.strictObject({
+    ...tankEntry,
+    kind: z.literal("sample"),
+    drainedM3: atLeastZero,
+    looks: z
+      .array(
+        z.strictObject({
+          afterH: z.number().min(0).max(2000),
+          water: z.enum(["none", "drops", "layer"]),
+          haze: z.enum(["clear", "hazy", "opaque"]),
+          growth: z.enum(["none", "specks", "mat"]),
+          colour: z.enum(["bright", "dark"]),
+        }),
+      )
+      .min(1)
+      .max(20),
+  }),
+  z.strictObject({
+    ...tankEntry,
+    kind: z.literal("puddle"),
+    volumeM3: atLeastZero,
+    aboardM3: atLeastZero,
+    engine: z.enum(["running", "stopped"]),
+  }),
+  z.strictObject({
+    ...entryBase,
+    kind: z.literal("photo"),
+    ofId: id,
+    note: z.string().max(LONGEST_NOTE),
+    pictureId: id,
+  }),
+  z.strictObject({
+    ...entryBase,
+    kind: z.literal("vacuum"),
+    gaugeId: id,
+    lineUpId: id,
+    vacuumPa: z.number().min(-1e6).max(1.1e5),
+    conditions,
+    note: z.string().max(LONGEST_NOTE),
+  }),
+  z.strictObject({
+    ...entryBase,
+    kind: z.literal("leakCheck"),
+    lineUpId: id,
+    joint: portRef,
+    result: z.enum(["dry", "wet"]),
+  }),
+  z.strictObject({
+    ...entryBase,
+    kind: z.literal("setAside"),
+    rule: z.string().max(40),
+    ids: z.array(id).max(20),
+    lineUpId: id.nullable(),
+    reason: z.string().min(1).max(LONGEST_NOTE),
+    figure: z.number().nullable(),
+  }),
+  z.strictObject({ ...entryBase, kind: z.literal("strike"), entryId: id }),
+]) satisfies z.ZodType<BookEntry>;
+
+export const snapshotSchema = z.strictObject({
+  plan: plan.omit({ conditions: true, nudges: true, duty: true }),
+  tanks: z.array(tank).max(40).optional(),
+  consumers: z.array(engine).max(10).optional(),
+}) satisfies z.ZodType<Snapshot>;
+
+export const bookSchemaIsTheType: Same<z.infer<typeof bookEntrySchema>, BookEntry> = true;
+export const snapshotSchemaIsTheType: Same<z.infer<typeof snapshotSchema>, Snapshot> = true;

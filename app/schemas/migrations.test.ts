@@ -1,0 +1,98 @@
+/** The three demo jobs as 0.3.0 wrote them are version 1; they are kept as fixtures for ever. */
+import { readFileSync } from "node:fs";
+import { describe, expect, test } from "@jest/globals";
+import { type FileFault, readJobFile, writeJobFile } from "./file";
+import { migratePatches } from "./migrations";
+
+type Loose = Record<string, unknown>;
+const names = ["marram", "unit-12", "reading-van"];
+const first = (name: string) => readFileSync(`app/schemas/fixtures/v1/${name}.keel.json`, "utf8");
+
+describe("a file of version 1", () => {
+  test.each(names)("%s opens with everything that was in it", (name) => {
+    const read = readJobFile(first(name));
+    if (!read.ok) throw new Error(JSON.stringify(read.faults));
+    const { book, keptRevisions, ...job } = (JSON.parse(first(name)) as { job: Loose }).job;
+    expect(read.job).toEqual(job);
+    const entries = book as Loose[];
+    expect(read.book).toHaveLength(entries.length);
+    entries.forEach(({ revision: _, ...entry }, i) => expect(read.book[i]).toMatchObject(entry));
+    for (const { plan } of keptRevisions as { plan: Loose }[]) {
+      const { conditions: _, nudges: __, duty: ___, ...built } = plan;
+      expect(Object.values(read.snapshots).map((snapshot) => snapshot.plan)).toContainEqual(built);
+    }
+  });
+
+  test.each(names)("%s written again is of this version, and reads back the same", (name) => {
+    const read = readJobFile(first(name));
+    if (!read.ok) throw new Error("refused");
+    const text = writeJobFile(read);
+    expect(JSON.parse(text)).toMatchObject({ version: 2 });
+    expect(readJobFile(text)).toEqual(read);
+  });
+
+  test("its pictures come out of their text, byte for byte", () => {
+    const bytes = Uint8Array.from({ length: 300 }, (_, i) => (i * 7) % 256);
+    const file = JSON.parse(first("marram")) as { job: { book: Loose[] } };
+    const picture = `data:image/png;base64,${Buffer.from(bytes).toString("base64")}`;
+    file.job.book.push({
+      kind: "photo",
+      id: "p1",
+      at: "2026-01-01T00:00:00Z",
+      planId: "planA",
+      revision: 0,
+      ofId: "portWing",
+      note: "",
+      picture,
+    });
+    const read = readJobFile(JSON.stringify(file));
+    if (!read.ok) throw new Error(JSON.stringify(read.faults));
+    expect(read.book.at(-1)).toMatchObject({ kind: "photo", pictureId: "p1" });
+    expect(read.pictures.get("p1")).toEqual({ type: "image/png", bytes });
+  });
+
+  test("what named things that were gone is left behind, not refused", () => {
+    const file = JSON.parse(first("marram")) as { job: { plans: { conditions: { loading: Loose } }[] } };
+    file.job.plans[0]!.conditions.loading.long = 3;
+    const read = readJobFile(JSON.stringify(file));
+    expect(read.ok && Object.keys(read.job.plans[0]!.conditions.loading)).not.toContain("long");
+  });
+
+  test.each<[string, (job: Loose) => void]>([
+    ["no plans", (job) => delete job.plans],
+    ["a book that is no list of records", (job) => (job.book = ["x"])],
+    ["tanks that are text", (job) => (job.tanks = "none")],
+  ])("with %s is refused, not thrown", (_what, spoil) => {
+    const file = JSON.parse(first("marram")) as { job: Loose };
+    spoil(file.job);
+    const read = readJobFile(JSON.stringify(file));
+    expect(read.ok).toBe(false);
+    const { faults } = read as { faults: FileFault[] };
+    expect(faults.length).toBeGreaterThan(0);
+  });
+});
+
+describe("history at a migration", () => {
+  const set = (path: (string | number)[]) => ({ op: "replace" as const, path, value: 1 });
+
+  test("loses what has left the job, and keeps the rest", () => {
+    const kept = set(["plans", 0, "name"]);
+    expect(migratePatches([kept, set(["book", 3]), set(["keptRevisions", 0])], 1)).toEqual([kept]);
+  });
+
+  test("cannot carry a change of the whole", () => {
+    expect(migratePatches([set([])], 1)).toBeNull();
+  });
+});
+
+describe("keys that a record cannot hold", () => {
+  test.each(["__proto__", "constructor", "toString", "hasOwnProperty"])("%s is refused as an id", (id) => {
+    const text = JSON.stringify(JSON.parse(readFileSync("demo/marram.keel.json", "utf8"))).replaceAll(
+      '"sep1"',
+      `"${id}"`,
+    );
+    const read = readJobFile(text);
+    expect(read.ok).toBe(false);
+    expect((read as { faults: FileFault[] }).faults.map(({ code }) => code)).toContain("badId");
+  });
+});

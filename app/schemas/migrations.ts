@@ -1,0 +1,156 @@
+/**
+ * One chain of pure steps from each version of a job's file to the next. Rows of the browser's store are migrated by
+ * the same steps: a row holds the job of a file. What a step is given was written by an older application and is
+ * checked only after the last step; a step that cannot make sense of it throws, and nothing is changed.
+ */
+import type { Patch } from "immer";
+import { hashOf, type Snapshot } from "~/core/book/snapshot";
+import { VERSION } from "./version";
+
+/** A picture apart from the job that shows it. */
+export interface Picture {
+  type: "image/jpeg" | "image/png" | "image/webp";
+  bytes: Uint8Array;
+  /** A small one for lists; the picture itself stands in where there is none. */
+  preview?: Uint8Array;
+}
+
+/** A file's value, and the pictures that stood in it or beside it. */
+export interface Bundle {
+  file: unknown;
+  pictures: Map<string, Picture>;
+}
+
+interface Step {
+  file: (bundle: Bundle) => Bundle;
+  /**
+   * The rule for history: patches of an undo step as they read after the migration, without those of what has left
+   * the job; null where they cannot be carried over, and then this step of undo and all before it are gone.
+   */
+  patches: (patches: readonly Patch[]) => Patch[] | null;
+}
+
+type Loose = Record<string, unknown>;
+const loose = (value: unknown): Loose => {
+  if (typeof value !== "object" || value === null || Array.isArray(value)) throw new Error("not a record");
+  return value as Loose;
+};
+const list = (value: unknown): Loose[] => {
+  if (value === undefined) return [];
+  if (!Array.isArray(value)) throw new Error("not a list");
+  return value.map(loose);
+};
+
+/** The bytes of `data:image/jpeg;base64,...`; null for anything else. */
+function pictureOf(dataUrl: unknown): Picture | null {
+  const parts = /^data:(image\/(?:jpeg|png|webp));base64,([A-Za-z0-9+/=]+)$/.exec(String(dataUrl));
+  if (!parts) return null;
+  const bytes = Uint8Array.from(atob(parts[2] ?? ""), (letter) => letter.charCodeAt(0));
+  return { type: parts[1] as Picture["type"], bytes };
+}
+
+/** A record without the keys that name nothing any more; version 1 left them behind. */
+const known = (record: unknown, ids: ReadonlySet<unknown>): Loose =>
+  Object.fromEntries(Object.entries(loose(record)).filter(([id]) => ids.has(id)));
+
+const idsOf = (value: unknown) => new Set(list(value).map(({ id }) => id));
+
+function withoutStrays(job: Loose): Loose {
+  const [tanks, consumers] = [idsOf(job.tanks), idsOf(job.consumers)];
+  const plans = list(job.plans).map((plan) => {
+    const elements = new Set(list(plan.parts).flatMap(({ element }) => (element ? [loose(element).id] : [])));
+    const conditions = loose(plan.conditions);
+    const drawn = new Set([...tanks, ...consumers, ...idsOf(plan.parts)]);
+    return {
+      ...plan,
+      conditions: {
+        ...conditions,
+        aboardM3: known(conditions.aboardM3, tanks),
+        loading: known(conditions.loading, elements),
+        load: known(conditions.load, consumers),
+      },
+      nudges: known(plan.nudges, drawn),
+    };
+  });
+  const sound = list(job.tanks).map(({ pickupFit, ...tank }) =>
+    pickupFit && idsOf(tank.ports).has(loose(pickupFit).portId) ? { ...tank, pickupFit } : tank,
+  );
+  return { ...job, tanks: sound, plans };
+}
+
+/** The job as it is where it is too broken to look into: what reads it next lists what is wrong. */
+function tried(change: (job: Loose) => Loose, job: Loose): Loose {
+  try {
+    return change(job);
+  } catch {
+    return job;
+  }
+}
+
+/**
+ * Version 2: the book stands beside the job, its entries cite plans by the hash of what was built, and pictures lie
+ * apart. Version 1 kept whole plans by revision inside the job, and pictures as text inside the entries.
+ */
+const toVersion2: Step = {
+  file: ({ file, pictures }) => {
+    const { job, ...rest } = loose(file);
+    const { book, keptRevisions, ...whole } = loose(job);
+    const stays = tried(withoutStrays, whole);
+    const snapshots: Record<string, Snapshot> = {};
+    const hashes = new Map<string, string>();
+    const keep = (plan: Loose): string => {
+      const { conditions: _, nudges: __, duty: ___, ...built } = plan;
+      const snapshot = { plan: built } as unknown as Snapshot;
+      const hash = hashOf(snapshot);
+      snapshots[hash] = snapshot;
+      return hash;
+    };
+    for (const { planId, revision, plan } of list(keptRevisions))
+      hashes.set(`${planId} ${revision}`, keep(loose(plan)));
+    const now = list(stays.plans);
+    const hashFor = ({ planId, revision }: Loose): string => {
+      const kept = hashes.get(`${planId} ${revision}`);
+      if (kept !== undefined) return kept;
+      const plan = now.find(({ id }) => id === planId) ?? now[0];
+      return keep(loose(plan));
+    };
+    const carried = new Map(pictures);
+    const entries = list(book).map((entry) => {
+      const { kind, id, at, planId, revision: _, picture, ...own } = entry;
+      const base = { kind, id, at, planId, planHash: hashFor(entry), ...own };
+      if (kind !== "photo") return base;
+      const found = pictureOf(picture);
+      if (found) carried.set(String(id), found);
+      return { ...base, pictureId: id };
+    });
+    return { file: { ...rest, version: 2, job: stays, book: entries, snapshots }, pictures: carried };
+  },
+  patches: (patches) => {
+    const kept = patches.filter(({ path }) => path[0] !== "book" && path[0] !== "keptRevisions");
+    return kept.some(({ path }) => path.length === 0) ? null : kept;
+  },
+};
+
+/** By the version that it starts from. */
+const steps: Record<number, Step> = { 1: toVersion2 };
+
+const stepFrom = (version: number): Step => {
+  const step = steps[version];
+  if (!step) throw new Error(`no way from version ${version}`);
+  return step;
+};
+
+/** A bundle of an older version as one of this. Throws where a step cannot make sense of it. */
+export function migrate(bundle: Bundle, from: number): Bundle {
+  let migrated = bundle;
+  for (let version = from; version < VERSION; version++) migrated = stepFrom(version).file(migrated);
+  return migrated;
+}
+
+/** One undo step's patches as they read in this version; null where they cannot be carried over. */
+export function migratePatches(patches: readonly Patch[], from: number): Patch[] | null {
+  let carried: Patch[] | null = [...patches];
+  for (let version = from; version < VERSION && carried; version++)
+    carried = stepFrom(version).patches(carried);
+  return carried;
+}

@@ -1,0 +1,4 @@
+import { newId } from "~/core/plan/ids";
+
+/** This page, for as long as it is open: what it changes is its own to undo. */
+export const PAGE = newId();

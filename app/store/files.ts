@@ -1,0 +1,215 @@
+/** Jobs in and out as files, one by one or all at once. */
+import { newId } from "~/core/plan/ids";
+import type { Job } from "~/core/plan/types";
+import { type FileFault, type JobFile, writeJobFile } from "~/schemas/file";
+import { LONGEST_NAME } from "~/schemas/job";
+import type { Picture } from "~/schemas/migrations";
+import { type Pictures, readAllZip, readJobBytes, writeAllZip, writeJobZip } from "~/schemas/zip";
+import { forgetBook, readBook } from "./book";
+import { database, type PictureRow } from "./database";
+import { commit } from "./history";
+import { SAVED_ALL } from "./list";
+import { allTables, newRecord, now, putContents, readStored } from "./records";
+
+export type ImportResult =
+  | { outcome: "kept"; id: string; name: string }
+  | { outcome: "exists"; id: string; name: string }
+  | { outcome: "refused"; faults: FileFault[] };
+
+export type ImportMode = "ask" | "replace" | "keepBoth";
+
+/** A name with words behind it, cut so that both fit. */
+export const namedBeside = (name: string, words: string): string =>
+  `${name.slice(0, LONGEST_NAME - words.length - 1).trimEnd()} ${words}`;
+
+/**
+ * Takes in a job that is sound. One that exists is not touched until it is said whether to replace it or keep both;
+ * replacing it is a change like any other, which can be undone, and the two books are joined.
+ */
+async function take(file: JobFile & { pictures: Pictures }, mode: ImportMode): Promise<ImportResult> {
+  const db = database();
+  const { job, book, snapshots } = file;
+  const pictures = new Map(file.pictures);
+  const there = await db.records.get(job.id);
+  const isThere = there !== undefined && there.deletedAt === null;
+  if (isThere && mode === "ask") return { outcome: "exists", id: job.id, name: there.name };
+  if (isThere && mode === "keepBoth") {
+    const beside: Job = { ...job, id: newId(), name: namedBeside(job.name, "(imported)") };
+    await putJob({ job: beside, book, snapshots, pictures });
+    return { outcome: "kept", id: beside.id, name: beside.name };
+  }
+  if (isThere) {
+    const result = await commit(job.id, { name: "replaceJob", job });
+    if (!result.ok) return { outcome: "refused", faults: result.faults };
+    await db.transaction("rw", allTables(), async () => {
+      const record = await db.records.get(job.id);
+      if (record) await putContents({ record, job: result.job, book, snapshots, pictures });
+    });
+    return { outcome: "kept", id: job.id, name: job.name };
+  }
+  await db.transaction("rw", allTables(), async () => {
+    // A job that was deleted here comes back with its book; its own changes cannot be undone into it.
+    await db.steps.where("jobId").equals(job.id).delete();
+    await putContents({ record: newRecord(job), job, book, snapshots, pictures });
+  });
+  return { outcome: "kept", id: job.id, name: job.name };
+}
+
+export async function importJob(file: Uint8Array, mode: ImportMode): Promise<ImportResult> {
+  const found = readJobBytes(file);
+  return found.ok ? take(found, mode) : { outcome: "refused", faults: found.faults };
+}
+
+/** Puts a job that is new here. */
+export async function putJob(file: JobFile & { pictures: Map<string, Picture> }): Promise<string> {
+  const { job, book, snapshots, pictures } = file;
+  await database().transaction("rw", allTables(), () =>
+    putContents({ record: newRecord(job), job, book, snapshots, pictures }),
+  );
+  return job.id;
+}
+
+/** A copy under an id of its own, with its book and pictures. */
+export async function copyJob(id: string): Promise<string | null> {
+  const file = await fileOf(id);
+  if (!file) return null;
+  const job: Job = { ...structuredClone(file.job), id: newId(), name: namedBeside(file.job.name, "copy") };
+  return putJob({ ...file, job, pictures: await picturesOf(id) });
+}
+
+const bytesOf = async (blob: Blob) => new Uint8Array(await blob.arrayBuffer());
+
+async function pictureOf({ type, full, preview }: PictureRow): Promise<Picture> {
+  return { type, bytes: await bytesOf(full), ...(preview && { preview: await bytesOf(preview) }) };
+}
+
+/** The pictures that the standing or struck entries of a book show. */
+async function picturesOf(jobId: string): Promise<Map<string, Picture>> {
+  const rows = await database().pictures.where("jobId").equals(jobId).toArray();
+  return new Map(await Promise.all(rows.map(async (row) => [row.id, await pictureOf(row)] as const)));
+}
+
+/** A job as a file holds it, or null where it is not here. */
+async function fileOf(id: string): Promise<(JobFile & { revision: number }) | null> {
+  const stored = await readStored(id);
+  if (stored.status !== "open") return null;
+  const rows = await database().snapshots.where("jobId").equals(id).toArray();
+  const { all } = await readBook(id);
+  const cited = new Set(all.map(({ planHash }) => planHash));
+  return {
+    job: stored.job,
+    book: [...all],
+    snapshots: Object.fromEntries(
+      rows.filter(({ hash }) => cited.has(hash)).map(({ hash, snapshot }) => [hash, snapshot]),
+    ),
+    revision: stored.record.revision,
+  };
+}
+
+/** What a job's file would weigh, and how many pictures it has: said before it is written. */
+export interface FileSizes {
+  plainBytes: number;
+  pictures: number;
+  pictureBytes: number;
+}
+
+export interface WrittenFile {
+  name: string;
+  extension: "keel.json" | "keel.zip";
+  bytes: Uint8Array;
+}
+
+export async function fileSizes(id: string): Promise<FileSizes | null> {
+  const file = await fileOf(id);
+  if (!file) return null;
+  let [pictures, pictureBytes] = [0, 0];
+  await database()
+    .pictures.where("jobId")
+    .equals(id)
+    .each(({ full, preview }) => {
+      pictures += 1;
+      pictureBytes += full.size + (preview?.size ?? 0);
+    });
+  return { plainBytes: new Blob([writeJobFile(file)]).size, pictures, pictureBytes };
+}
+
+async function noteExport(id: string, revision: number, entries: number): Promise<void> {
+  try {
+    await database().records.update(id, {
+      exportedAt: now(),
+      exportedRevision: revision,
+      exportedEntries: entries,
+    });
+  } catch {
+    // A full store must not keep the user from the file; 'last saved' then stays as it was.
+  }
+}
+
+/** A job's file, with its pictures or without; the export is noted where the store still takes notes. */
+export async function exportJob(id: string, withPictures = false): Promise<WrittenFile | null> {
+  const file = await fileOf(id);
+  if (!file) return null;
+  const { name } = file.job;
+  const written: WrittenFile = withPictures
+    ? { name, extension: "keel.zip", bytes: writeJobZip({ ...file, pictures: await picturesOf(id) }) }
+    : { name, extension: "keel.json", bytes: new TextEncoder().encode(writeJobFile(file)) };
+  await noteExport(id, file.revision, file.book.length);
+  return written;
+}
+
+/** Settings that belong to this browser and not to its data. */
+const ownSettings = [SAVED_ALL];
+
+/** Everything in one file. */
+export async function exportAll(): Promise<Uint8Array> {
+  const db = database();
+  const records = await db.records.filter(({ deletedAt }) => deletedAt === null).toArray();
+  const jobs: (JobFile & { pictures: Pictures })[] = [];
+  for (const { id } of records) {
+    const file = await fileOf(id);
+    if (file)
+      jobs.push({
+        job: file.job,
+        book: file.book,
+        snapshots: file.snapshots,
+        pictures: await picturesOf(id),
+      });
+  }
+  const settings = (await db.settings.toArray()).filter(({ key }) => !ownSettings.includes(key));
+  const bytes = writeAllZip({
+    jobs,
+    settings: Object.fromEntries(settings.map(({ key, value }) => [key, value])),
+  });
+  await db.settings.put({ key: SAVED_ALL, value: now() });
+  return bytes;
+}
+
+export type RestoreResult =
+  | { outcome: "restored"; jobs: number }
+  /** What is here and would be replaced: asked before anything is done. */
+  | { outcome: "asks"; jobs: number; replaced: string[] }
+  | { outcome: "refused"; faults: FileFault[] };
+
+/** Takes everything back in. Jobs that are not in the file stay. */
+export async function restoreAll(file: Uint8Array, isAsked: boolean): Promise<RestoreResult> {
+  const found = readAllZip(file);
+  if (!found.ok) return { outcome: "refused", faults: found.faults };
+  const db = database();
+  const here = new Map(
+    (await db.records.filter(({ deletedAt }) => deletedAt === null).toArray()).map(({ id, name }) => [
+      id,
+      name,
+    ]),
+  );
+  if (!isAsked) {
+    const replaced = found.jobs.flatMap(({ job }) => here.get(job.id) ?? []);
+    return { outcome: "asks", jobs: found.jobs.length, replaced };
+  }
+  for (const file of found.jobs) {
+    const result = await take(file, "replace");
+    if (result.outcome === "refused") return { outcome: "refused", faults: result.faults };
+    forgetBook(file.job.id);
+  }
+  await db.settings.bulkPut(Object.entries(found.settings).map(([key, value]) => ({ key, value })));
+  return { outcome: "restored", jobs: found.jobs.length };
+}

@@ -1,0 +1,117 @@
+/**
+ * The jobs of this browser as the list shows them. What reads, checks or makes a job is loaded when it is first needed,
+ * so that the list is quick to open.
+ */
+import type { StarterId } from "~/core/edit/starters";
+import { VERSION } from "~/schemas/version";
+import { type BookRow, database, type JobRecord, type SetAsideRow, type SnapshotRow } from "./database";
+
+export interface JobSummary {
+  id: string;
+  name: string;
+  note: string;
+  kind: string;
+  tanks: number;
+  parts: number;
+  updatedAt: string;
+  exportedAt: string | null;
+  changedSinceExport: boolean;
+  /** Written by a newer version of the application: shown, not opened. */
+  isNewer: boolean;
+}
+
+export interface JobList {
+  jobs: JobSummary[];
+  deleted: { id: string; name: string }[];
+  aside: SetAsideRow[];
+}
+
+const summary = (record: JobRecord): JobSummary => ({
+  id: record.id,
+  name: record.name,
+  ...record.summary,
+  updatedAt: record.updatedAt,
+  exportedAt: record.exportedAt,
+  changedSinceExport:
+    record.exportedRevision !== record.revision || record.exportedEntries !== record.entries,
+  isNewer: record.version > VERSION,
+});
+
+/** Records in the present version: what an older application wrote is brought up first. */
+async function currentRecords(): Promise<JobRecord[]> {
+  const records = await database().records.toArray();
+  if (!records.some(({ version }) => version < VERSION)) return records;
+  const { prepare } = await import("./records");
+  await prepare();
+  return database().records.toArray();
+}
+
+/** The list, from the records alone: no job is read for it. */
+export async function listJobs(): Promise<JobList> {
+  const records = await currentRecords();
+  const jobs = records.filter(({ deletedAt }) => deletedAt === null).map(summary);
+  jobs.sort((a, b) => b.updatedAt.localeCompare(a.updatedAt));
+  const deleted = records.filter(({ deletedAt }) => deletedAt !== null).map(({ id, name }) => ({ id, name }));
+  return { jobs, deleted, aside: await database().setAside.toArray() };
+}
+
+export async function createJob(name: string, starter: StarterId): Promise<string> {
+  const { putJob } = await import("./files");
+  const { startJob } = await import("~/core/edit/starters");
+  const { newId } = await import("~/core/plan/ids");
+  return putJob({ job: startJob(newId(), name, starter), book: [], snapshots: {}, pictures: new Map() });
+}
+
+export async function duplicateJob(id: string): Promise<string | null> {
+  const { copyJob } = await import("./files");
+  return copyJob(id);
+}
+
+export const deleteJob = (id: string) =>
+  database().records.update(id, { deletedAt: new Date().toISOString() });
+export const restoreJob = (id: string) => database().records.update(id, { deletedAt: null });
+
+/** The setting that says when everything was last saved in one file. */
+export const SAVED_ALL = "savedAll";
+
+/** A value that this browser keeps beside the jobs. */
+export const readSetting = async (key: string): Promise<string | null> =>
+  (await database().settings.get(key))?.value ?? null;
+
+/** A demo job as the server hands it over: checked there, and with its line in the list ready. */
+export interface DemoRows {
+  record: JobRecord;
+  document: { id: string; doc: unknown };
+  book: BookRow[];
+  snapshots: SnapshotRow[];
+}
+
+/** Brings demo jobs in that this browser has not had yet. One that cannot be fetched is tried again next time. */
+export async function seedDemo(names: readonly string[]): Promise<void> {
+  const db = database();
+  for (const name of names) {
+    const key = `seeded:${name}.keel.json`;
+    if (await db.settings.get(key)) continue;
+    try {
+      const answer = await fetch(`/demo/${name}`);
+      if (!answer.ok) continue;
+      const { record, document, book, snapshots } = (await answer.json()) as DemoRows;
+      if (record.version !== VERSION) continue;
+      await db.transaction("rw", [db.records, db.documents, db.book, db.snapshots, db.settings], async () => {
+        await db.settings.put({ key, value: new Date().toISOString() });
+        if (await db.records.get(record.id)) return;
+        await db.records.put(record);
+        await db.documents.put(document);
+        await db.book.bulkAdd(book);
+        await db.snapshots.bulkPut(snapshots);
+      });
+    } catch {
+      // No network: the next visit with one brings it.
+    }
+  }
+}
+
+/** Asks the browser to keep what is stored. */
+export async function askToPersist(): Promise<void> {
+  if (navigator.storage?.persist && !(await navigator.storage.persisted())) await navigator.storage.persist();
+}

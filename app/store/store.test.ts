@@ -1,0 +1,500 @@
+import "fake-indexeddb/auto";
+import { readFileSync } from "node:fs";
+import { beforeEach, describe, expect, test } from "@jest/globals";
+import fc from "fast-check";
+import type { Job } from "~/core/plan/types";
+import { readJobFile, writeJobFile } from "~/schemas/file";
+import { enter, forgetBook, readBook } from "./book";
+import { database, KeelDatabase } from "./database";
+import { storageFault } from "./faults";
+import { copyJob, exportAll, exportJob, fileSizes, importJob, restoreAll } from "./files";
+import { commit, MOST_UNDO, redo, type Tab, undo } from "./history";
+import { openJob, readJob } from "./jobs";
+import { createJob, deleteJob, listJobs, restoreJob } from "./list";
+import { allTables } from "./records";
+
+const text = readFileSync("demo/marram.keel.json", "utf8");
+const bytes = new TextEncoder().encode(text);
+const job = (JSON.parse(text) as { job: Job }).job;
+const page: Tab = { id: "page", since: 0 };
+const stored = async (id = "marram") => {
+  const state = await readJob(id, page);
+  return state.status === "open" ? state.job : null;
+};
+const say = (value: unknown) => JSON.parse(JSON.stringify(value));
+
+beforeEach(async () => {
+  await Promise.all(allTables().map((table) => table.clear()));
+  forgetBook("marram");
+  await importJob(bytes, "ask");
+});
+
+describe("changes", () => {
+  test("are kept with their inverse: undo is the job as it was, redo the job as it became", async () => {
+    await commit("marram", { name: "removePart", id: "sep2" });
+    await commit("marram", { name: "rename", jobName: "Tern" });
+    const after = await stored();
+    expect(after?.name).toBe("Tern");
+    await undo("marram");
+    await undo("marram");
+    expect(await stored()).toEqual(job);
+    expect(await undo("marram")).toEqual({ outcome: "nothing" });
+    await redo("marram");
+    await redo("marram");
+    expect(await stored()).toEqual(after);
+    expect(await redo("marram")).toEqual({ outcome: "nothing" });
+  });
+
+  test("after an undo the new change takes the place of what could have been redone", async () => {
+    await commit("marram", { name: "rename", jobName: "A" });
+    await undo("marram");
+    await commit("marram", { name: "rename", jobName: "B" });
+    expect(await redo("marram")).toEqual({ outcome: "nothing" });
+    expect((await stored())?.name).toBe("B");
+  });
+
+  test("of one gesture are one step, with one first and one last patch however long it is", async () => {
+    for (let i = 0; i < 40; i++)
+      await commit("marram", { name: "nudge", id: "lift", dx: 1, dy: 0 }, "drag-1");
+    expect((await stored())?.plans[0]?.nudges.lift).toEqual({ dx: 40, dy: 0 });
+    const [step] = await database().steps.toArray();
+    expect(step?.patches).toHaveLength(1);
+    expect(step?.inverse).toHaveLength(1);
+    await undo("marram");
+    expect(await stored()).toEqual(job);
+    await redo("marram");
+    expect((await stored())?.plans[0]?.nudges.lift).toEqual({ dx: 40, dy: 0 });
+  });
+
+  test("from two hands at once both stand", async () => {
+    await Promise.all([
+      commit("marram", { name: "setConditions", change: { aboardM3: { portWing: 0.1 } } }),
+      commit("marram", { name: "setConditions", change: { aboardM3: { stbdWing: 0.2 } } }),
+    ]);
+    expect((await stored())?.plans[0]?.conditions.aboardM3).toMatchObject({ portWing: 0.1, stbdWing: 0.2 });
+  });
+
+  test("that would not parse are refused with their place, and nothing is written", async () => {
+    const results = await Promise.all([
+      commit("marram", { name: "editPart", id: "lift", change: { boreM: -1 } }),
+      commit("marram", { name: "editPart", id: "lift", change: { curve: [{ flowM3S: 0, risePa: 1 }] } }),
+      commit("marram", { name: "setConditions", change: { aboardM3: { dayTank: 9 } } }),
+      commit("marram", {
+        name: "connect",
+        id: "x",
+        from: { part: "lift", port: "in" },
+        to: { part: "sep1", port: "out" },
+      }),
+      commit("marram", { name: "removePart", id: "nobody" }),
+      commit("marram", { name: "addPart", id: "__proto__", kind: "tee", position: { xM: 0, yM: 0, zM: 0 } }),
+    ]);
+    for (const result of results) {
+      expect(result.ok).toBe(false);
+      if (!result.ok) expect(result.faults.length).toBeGreaterThan(0);
+    }
+    expect(await stored()).toEqual(job);
+    expect(await database().steps.count()).toBe(0);
+  });
+
+  test("are kept up to the limit, the oldest going first", async () => {
+    const db = database();
+    const step = {
+      jobId: "marram",
+      command: { name: "rename" as const, jobName: "x" },
+      patches: [],
+      inverse: [],
+      gesture: null,
+      tab: "",
+      isUndone: false,
+    };
+    await db.steps.bulkPut(
+      Array.from({ length: MOST_UNDO }, (_, i) => ({ ...step, seq: i + 1, madeAt: i, playedAt: i })),
+    );
+    await commit("marram", { name: "rename", jobName: "Tern" });
+    expect(await db.steps.count()).toBe(MOST_UNDO);
+    expect((await db.steps.where("jobId").equals("marram").first())?.seq).toBe(2);
+  });
+
+  test("to a row that no longer parses say so, and undo does too", async () => {
+    await commit("marram", { name: "rename", jobName: "Tern" });
+    await database().documents.put({ id: "marram", doc: { ...job, tanks: "gone" } });
+    await database().records.update("marram", { stamp: "other" });
+    const result = await commit("marram", { name: "rename", jobName: "x" });
+    expect(result).toMatchObject({ ok: false, faults: [{ code: "brokenRow" }] });
+    expect(await undo("marram")).toMatchObject({ outcome: "refused", faults: [{ code: "brokenRow" }] });
+  });
+
+  test("what undo would bring back is checked like a change", async () => {
+    await commit("marram", { name: "rename", jobName: "Tern" });
+    const [step] = await database().steps.toArray();
+    await database().steps.put({ ...step!, inverse: [{ op: "replace", path: ["name"], value: "" }] });
+    expect(await undo("marram")).toMatchObject({ outcome: "refused", faults: [{ path: "name" }] });
+    expect((await stored())?.name).toBe("Tern");
+  });
+});
+
+describe("two tabs on one job", () => {
+  const a: Tab = { id: "a", since: 0 };
+  const b: Tab = { id: "b", since: 0 };
+  const edit = (tab: Tab, altitudeM: number) =>
+    commit("marram", { name: "editJob", change: { site: { ...job.site, altitudeM } } }, null, tab);
+  const rename = (tab: Tab, jobName: string) => commit("marram", { name: "rename", jobName }, null, tab);
+
+  test("each undoes and redoes its own", async () => {
+    await rename(a, "A");
+    await edit(b, 100);
+    expect(await undo("marram", a)).toMatchObject({ outcome: "done" });
+    expect(await stored()).toMatchObject({ name: "Marram", site: { altitudeM: 100 } });
+    expect(await undo("marram", a)).toEqual({ outcome: "nothing" });
+    expect(await redo("marram", a)).toMatchObject({ outcome: "done" });
+    expect(await undo("marram", b)).toMatchObject({ outcome: "done" });
+    expect(await stored()).toMatchObject({ name: "A", site: { altitudeM: job.site.altitudeM } });
+  });
+
+  test("undo asks where the other has since changed the same, and then takes both back", async () => {
+    await rename(a, "A");
+    await rename(b, "B");
+    expect(await undo("marram", a)).toEqual({ outcome: "asks", others: 1 });
+    expect((await stored())?.name).toBe("B");
+    expect(await undo("marram", a, true)).toMatchObject({ outcome: "done" });
+    expect(await stored()).toEqual(job);
+  });
+
+  test("redo over the other's change of the same is refused with its reason", async () => {
+    await rename(a, "A");
+    await undo("marram", a);
+    await rename(b, "B");
+    expect(await redo("marram", a)).toMatchObject({ outcome: "refused", faults: [{ code: "changedSince" }] });
+  });
+
+  test("a part taken out of a list by one makes places in it mean other things to the other", async () => {
+    await commit("marram", { name: "editPart", id: "lift", change: { name: "Pump" } }, null, a);
+    await commit("marram", { name: "removePart", id: "sep2" }, null, b);
+    expect(await undo("marram", a)).toMatchObject({ outcome: "asks" });
+  });
+
+  test("a page that opened later may undo what was there before it", async () => {
+    await rename(a, "A");
+    const later: Tab = { id: "c", since: (await database().records.get("marram"))?.turn ?? 0 };
+    expect(await undo("marram", later)).toMatchObject({ outcome: "done" });
+    expect(await stored()).toEqual(job);
+  });
+});
+
+describe("the book", () => {
+  const dip = (depthM: number) => ({ kind: "dip" as const, tankId: "dayTank", depthM });
+
+  test("takes entries that undo does not take out again, and that do not raise the job's revision", async () => {
+    const before = (await readBook("marram")).all.length;
+    await commit("marram", { name: "rename", jobName: "Tern" });
+    expect(await enter("marram", [dip(0.1), dip(0.2)])).toMatchObject({ ok: true });
+    await undo("marram");
+    expect((await readBook("marram")).all).toHaveLength(before + 2);
+    expect((await database().records.get("marram"))?.revision).toBe(2);
+  });
+
+  test("strikes by an entry", async () => {
+    const result = await enter("marram", [dip(0.1)]);
+    const [id = ""] = result.ok ? result.ids : [];
+    await enter("marram", [{ kind: "strike", entryId: id }]);
+    const { all, standing } = await readBook("marram");
+    expect(all.some((entry) => entry.id === id)).toBe(true);
+    expect(standing.some((entry) => entry.id === id)).toBe(false);
+  });
+
+  test("keeps a plan once a content, however many entries cite it", async () => {
+    const at = () => database().snapshots.count();
+    const before = await at();
+    await enter("marram", [dip(0.1)]);
+    await commit("marram", { name: "setConditions", change: { fuelC: 4 } });
+    await enter("marram", [dip(0.2)]);
+    const same = await at();
+    await commit("marram", { name: "editPart", id: "lift", change: { boreM: 0.011 } });
+    await enter("marram", [dip(0.3)]);
+    expect(await at()).toBe(same + 1);
+    expect(same - before).toBeLessThanOrEqual(1);
+  });
+
+  test("refuses all of it where one names what is not there", async () => {
+    const before = (await readBook("marram")).all.length;
+    const result = await enter("marram", [dip(0.1), { ...dip(0.1), tankId: "none" }, dip(-1)]);
+    expect(result).toMatchObject({ ok: false });
+    if (!result.ok)
+      expect(result.faults.map(({ path }) => path)).toEqual(["book[1].tankId", "book[2].depthM"]);
+    expect((await readBook("marram")).all).toHaveLength(before);
+  });
+
+  test("of thousands of entries goes out and in again", async () => {
+    const many = Array.from({ length: 2_000 }, (_, i) => dip(0.05 + (i % 100) / 1000));
+    expect(await enter("marram", many)).toMatchObject({ ok: true });
+    const file = await exportJob("marram");
+    await importJob(file!.bytes, "keepBoth");
+    const beside = (await listJobs()).jobs.find(({ name }) => name.includes("imported"));
+    expect((await readBook(beside?.id ?? "")).all).toHaveLength(2_009);
+    const sizes = await fileSizes("marram");
+    expect(sizes?.plainBytes).toBe(file!.bytes.length);
+  }, 20_000);
+
+  test("a row that does not parse is passed over and counted, and the rest stands", async () => {
+    await enter("marram", [dip(0.1)]);
+    const last = await database().book.toCollection().last();
+    await database().book.put({ ...last!, entry: { kind: "dip" } as never });
+    forgetBook("marram");
+    const { all, broken } = await readBook("marram");
+    expect(broken).toBe(1);
+    expect(all).toHaveLength(9);
+  });
+
+  test("two devices' books of one job are joined by id", async () => {
+    const before = await exportJob("marram");
+    await enter("marram", [dip(0.31)]);
+    const here = await exportJob("marram");
+    const other = JSON.parse(new TextDecoder().decode(before!.bytes));
+    other.book.push({ ...other.book.find((one: { kind: string }) => one.kind === "dip"), id: "elsewhere" });
+    await importJob(new TextEncoder().encode(JSON.stringify(other)), "replace");
+    const ids = (await readBook("marram")).all.map(({ id }) => id);
+    const mine = readJobFile(new TextDecoder().decode(here!.bytes));
+    expect(ids).toEqual(expect.arrayContaining(mine.ok ? mine.book.map(({ id }) => id) : ["?"]));
+    expect(ids).toContain("elsewhere");
+    expect(new Set(ids).size).toBe(ids.length);
+  });
+});
+
+describe("pictures", () => {
+  const picture = {
+    type: "image/jpeg" as const,
+    bytes: new Uint8Array(400_000).fill(7),
+    preview: new Uint8Array(9),
+  };
+  const photo = (pictureId: string) => ({ kind: "photo" as const, ofId: "lift", note: "", pictureId });
+
+  test("lie apart from the job, go out in a ZIP on request, and come back", async () => {
+    await enter("marram", [photo("p1")], new Map([["p1", picture]]));
+    const plain = await exportJob("marram");
+    expect(plain?.extension).toBe("keel.json");
+    expect(plain!.bytes.length).toBeLessThan(200_000);
+    expect(await fileSizes("marram")).toMatchObject({ pictures: 1, pictureBytes: 400_009 });
+    const zip = await exportJob("marram", true);
+    expect(zip?.extension).toBe("keel.zip");
+    await importJob(zip!.bytes, "keepBoth");
+    expect(await database().pictures.count()).toBe(2);
+  });
+});
+
+describe("jobs", () => {
+  test("go out and come in without loss, and the export is noted", async () => {
+    const file = await exportJob("marram");
+    expect(new TextDecoder().decode(file?.bytes)).toBe(text);
+    const { jobs } = await listJobs();
+    expect(jobs[0]).toMatchObject({ name: "Marram", changedSinceExport: false });
+    expect(jobs[0]?.exportedAt).not.toBeNull();
+    await enter("marram", [{ kind: "dip", tankId: "dayTank", depthM: 0.1 }]);
+    expect((await listJobs()).jobs[0]?.changedSinceExport).toBe(true);
+  });
+
+  test("that exist are not touched until it is said how; replacing one can be undone", async () => {
+    await commit("marram", { name: "rename", jobName: "Mine" });
+    expect(await importJob(bytes, "ask")).toMatchObject({ outcome: "exists", name: "Mine" });
+    expect((await stored())?.name).toBe("Mine");
+    const beside = await importJob(bytes, "keepBoth");
+    expect(beside.outcome).toBe("kept");
+    expect((await listJobs()).jobs.map(({ name }) => name).sort()).toEqual(["Marram (imported)", "Mine"]);
+    await importJob(bytes, "replace");
+    expect((await stored())?.name).toBe("Marram");
+    await undo("marram");
+    expect((await stored())?.name).toBe("Mine");
+  });
+
+  test("are made, copied under an id of their own, deleted and brought back", async () => {
+    const made = await createJob("Skiff", "twoTanksTwoSelectors");
+    const copy = await copyJob(made);
+    expect(copy).not.toBe(made);
+    await deleteJob(made);
+    expect(await readJob(made, page)).toEqual({ status: "gone" });
+    expect((await listJobs()).deleted).toEqual([{ id: made, name: "Skiff" }]);
+    await restoreJob(made);
+    expect((await stored(made))?.name).toBe("Skiff");
+  });
+
+  test("with the longest of names are copied and kept beside, and open", async () => {
+    await commit("marram", { name: "rename", jobName: "n".repeat(80) });
+    const copy = await copyJob("marram");
+    expect((await stored(copy ?? ""))?.name).toMatch(/^n+ copy$/);
+    expect((await stored(copy ?? ""))?.name).toHaveLength(80);
+  });
+
+  test("a copy has the book of what it was copied from", async () => {
+    const copy = await copyJob("marram");
+    expect((await readBook(copy ?? "")).all).toEqual((await readBook("marram")).all);
+  });
+
+  test("the list reads no job", async () => {
+    await database().documents.clear();
+    expect((await listJobs()).jobs[0]).toMatchObject({ name: "Marram", tanks: 3, parts: 19 });
+  });
+
+  test("that no longer parse are set aside whole when they are opened, never dropped", async () => {
+    await database().documents.put({ id: "marram", doc: { ...job, tanks: "gone" } });
+    await database().records.update("marram", { stamp: "other" });
+    // A live query only asks: it must not write.
+    expect(await readJob("marram", page)).toMatchObject({ status: "broken" });
+    expect((await listJobs()).aside).toEqual([]);
+    expect(await openJob("marram", page)).toMatchObject({ status: "broken" });
+    const { jobs, aside } = await listJobs();
+    expect(jobs).toEqual([]);
+    expect(aside[0]?.name).toBe("Marram");
+    expect(JSON.parse(aside[0]?.text ?? "")).toMatchObject({ job: { tanks: "gone", name: "Marram" } });
+    expect(JSON.parse(aside[0]?.text ?? "").book).toHaveLength(9);
+    expect(aside[0]?.faults[0]).toContain("tanks");
+  });
+
+  test("written by a newer version are shown, not opened, and nothing of them changes", async () => {
+    await database().records.update("marram", { version: 3 });
+    const before = say(await database().documents.get("marram"));
+    expect((await listJobs()).jobs[0]).toMatchObject({ isNewer: true });
+    expect(await openJob("marram", page)).toEqual({ status: "newer" });
+    expect(await commit("marram", { name: "rename", jobName: "x" })).toMatchObject({
+      ok: false,
+      faults: [{ code: "newerRow" }],
+    });
+    expect(say(await database().documents.get("marram"))).toEqual(before);
+  });
+});
+
+describe("everything", () => {
+  test("is saved and restored at once, asking before it replaces", async () => {
+    const skiff = await createJob("Skiff", "oneTank");
+    await enter(
+      "marram",
+      [{ kind: "photo", ofId: "lift", note: "", pictureId: "p" }],
+      new Map([["p", { type: "image/png", bytes: new Uint8Array(5) }]]),
+    );
+    const before = [await stored(), await stored(skiff)];
+    const all = await exportAll();
+    await commit("marram", { name: "rename", jobName: "Changed" });
+    await database().pictures.clear();
+    await deleteJob(skiff);
+    expect(await restoreAll(all, false)).toEqual({ outcome: "asks", jobs: 2, replaced: ["Changed"] });
+    expect((await stored())?.name).toBe("Changed");
+    expect(await restoreAll(all, true)).toEqual({ outcome: "restored", jobs: 2 });
+    expect([await stored(), await stored(skiff)]).toEqual(before);
+    expect(await database().pictures.count()).toBe(1);
+    await undo("marram");
+    expect((await stored())?.name).toBe("Changed");
+  });
+});
+
+describe("what commit accepts", () => {
+  test("goes out in a file and comes back equal, whatever was done", async () => {
+    const number = fc.oneof(fc.double({ noNaN: true }), fc.constantFrom(0, -0, 1e-9, 0.01, 1, 40));
+    const id = fc.constantFrom("lift", "sep1", "sep2", "supply", "dayTank", "x", "__proto__", "constructor");
+    const field = fc.constantFrom("boreM", "name", "reliefPa", "curve", "element", "given", "colour");
+    const value = fc.oneof(number, fc.constantFrom("", "n", "é漢", null, undefined, [], {}));
+    const command = fc.oneof(
+      fc.record({ name: fc.constant("editPart" as const), id, change: fc.dictionary(field, value) }),
+      fc.record({ name: fc.constant("removePart" as const), id }),
+      fc.record({
+        name: fc.constant("setConditions" as const),
+        change: fc.record({ fuelC: number, aboardM3: fc.dictionary(id, number) }, { requiredKeys: [] }),
+      }),
+      fc.record({ name: fc.constant("nudge" as const), id, dx: number, dy: number }),
+      fc.record({ name: fc.constant("rename" as const), jobName: fc.string() }),
+    );
+    await fc.assert(
+      fc.asyncProperty(fc.array(command, { maxLength: 6 }), async (commands) => {
+        for (const one of commands) await commit("marram", one as never);
+        const now = await stored();
+        const read = readJobFile(writeJobFile({ job: now!, book: [], snapshots: {} }));
+        expect(read).toMatchObject({ ok: true });
+        expect(read.ok && say(read.job)).toEqual(say(now));
+      }),
+      { numRuns: 40 },
+    );
+  });
+});
+
+describe("a browser with the data of 0.3.0", () => {
+  const names = ["marram", "unit-12", "reading-van"];
+  const first = (name: string) =>
+    JSON.parse(readFileSync(`app/schemas/fixtures/v1/${name}.keel.json`, "utf8")).job as Job & {
+      book: unknown[];
+    };
+
+  /** A store as 0.3.0 left it: three jobs, one changed twice and the second change undone, one that is broken. */
+  async function oldStore(name: string): Promise<void> {
+    const { default: Dexie } = await import("dexie");
+    const old = new Dexie(name);
+    old
+      .version(1)
+      .stores({ jobs: "id, deletedAt", history: "[jobId+seq], jobId", setAside: "id", settings: "key" });
+    const row = (doc: { id: string; name: string }, more = {}) => ({
+      id: doc.id,
+      name: doc.name,
+      revision: 0,
+      cursor: 0,
+      updatedAt: "2026-01-01T00:00:00Z",
+      exportedAt: null,
+      exportedRevision: null,
+      deletedAt: null,
+      doc,
+      ...more,
+    });
+    const [marram, ...others] = names.map(first);
+    const changed = { ...marram!, name: "Tern" };
+    const renamed = (to: string, from: string, seq: number) => ({
+      jobId: marram!.id,
+      seq,
+      command: { name: "rename", jobName: to },
+      patches: [{ op: "replace", path: ["name"], value: to }],
+      inverse: [{ op: "replace", path: ["name"], value: from }],
+      gesture: null,
+    });
+    await old
+      .table("jobs")
+      .bulkPut([
+        row(changed, { revision: 3, cursor: 1 }),
+        ...others.map((doc) => row(doc)),
+        row({ ...first("marram"), id: "broken", tanks: "gone" } as never),
+      ]);
+    await old.table("history").bulkPut([renamed("Tern", "Marram", 1), renamed("Gull", "Tern", 2)]);
+    await old.table("settings").put({ key: "seeded:marram.keel.json", value: "x" });
+    old.close();
+  }
+
+  test("opens after the update with nothing lost, and undo goes over it", async () => {
+    database().close();
+    await new KeelDatabase().delete();
+    await oldStore("iron-keel");
+    await database().open();
+    const { jobs, aside } = await listJobs();
+    expect(jobs.map(({ name }) => name).sort()).toEqual(["Tern", "The reading van", "Unit 12"]);
+    expect(aside.map(({ id }) => id.split("-")[0])).toEqual(["broken"]);
+    expect(JSON.parse(aside[0]!.text)).toMatchObject({ version: 1, job: { tanks: "gone" } });
+    const {
+      book,
+      keptRevisions: _,
+      ...then
+    } = first("marram") as Job & { book: unknown[]; keptRevisions: unknown };
+    expect(await stored()).toEqual({ ...then, name: "Tern" });
+    forgetBook("marram");
+    expect((await readBook("marram")).all).toHaveLength(book.length);
+    await redo("marram");
+    expect((await stored())?.name).toBe("Gull");
+    await undo("marram");
+    await undo("marram");
+    expect((await stored())?.name).toBe("Marram");
+    expect(await undo("marram")).toEqual({ outcome: "nothing" });
+    expect(await database().settings.count()).toBe(1);
+    // Opened again, nothing is left to bring up.
+    expect((await listJobs()).jobs).toHaveLength(3);
+  });
+});
+
+test("storage that fails is told by its kind", () => {
+  expect(storageFault(new DOMException("", "QuotaExceededError"))).toContain("full");
+  expect(
+    storageFault(Object.assign(new Error(), { name: "AbortError", inner: { name: "QuotaExceededError" } })),
+  ).toContain("full");
+  expect(storageFault(new DOMException("", "InvalidStateError"))).toContain("closed");
+  expect(storageFault(new Error("x"))).toContain("not kept");
+});

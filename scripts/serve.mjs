@@ -1,0 +1,79 @@
+/** The production server. Listens on this machine alone unless HOST says otherwise; PORT is 3000 unless it is set. */
+import { readFileSync } from "node:fs";
+import { resolve } from "node:path";
+import { pathToFileURL } from "node:url";
+import compression from "compression";
+import express from "express";
+import helmet from "helmet";
+
+// Before React is loaded, which looks at it once.
+process.env.NODE_ENV ??= "production";
+const { createRequestHandler } = await import("@react-router/express");
+const build = await import(pathToFileURL(resolve("build/server/index.js")).href);
+const client = resolve("build/client");
+const { policyOf } = build.entry.module;
+
+const app = express();
+app.disable("x-powered-by");
+app.use(
+  helmet({
+    // Each page brings a policy of its own; what is no page gets the one below.
+    contentSecurityPolicy: false,
+    frameguard: { action: "deny" },
+    referrerPolicy: { policy: "no-referrer" },
+    // Served over plain HTTP on a machine of one's own too.
+    strictTransportSecurity: false,
+  }),
+);
+app.use((_, answer, next) => {
+  answer.setHeader("Permissions-Policy", "camera=(self), geolocation=(), microphone=(), payment=(), usb=()");
+  next();
+});
+// Everything is read here; what is changed is changed in the browser.
+app.use((request, answer, next) => {
+  if (["GET", "HEAD"].includes(request.method)) return next();
+  answer.setHeader("Allow", "GET, HEAD");
+  answer.status(405).type("text/plain").send("Not allowed here.\n");
+});
+/** What is no page runs nothing; a worker starts from here, and reaches this server alone. */
+const filePolicy =
+  "default-src 'none'; script-src 'self'; connect-src 'self'; frame-ancestors 'none'; base-uri 'none'";
+const setHeaders = (answer) => answer.setHeader("Content-Security-Policy", filePolicy);
+app.use(["/health", "/schema", "/demo"], (_, answer, next) => {
+  setHeaders(answer);
+  next();
+});
+app.use(compression());
+app.get("/shell.html", (_, answer) => {
+  const html = readFileSync(resolve(client, "shell.html"), "utf8");
+  answer.setHeader("Content-Security-Policy", policyOf(html));
+  answer.type("html").send(html);
+});
+app.use(
+  "/assets",
+  express.static(resolve(client, "assets"), {
+    immutable: true,
+    maxAge: "1y",
+    fallthrough: false,
+    setHeaders,
+  }),
+);
+app.use(express.static(client, { index: false, maxAge: 0, setHeaders }));
+app.use(createRequestHandler({ build, mode: process.env.NODE_ENV }));
+app.use((error, _request, answer, _next) => {
+  const status = error.status ?? 500;
+  if (status >= 500) console.error(error);
+  answer
+    .status(status)
+    .type("text/plain")
+    .send(status === 404 ? "Not here.\n" : "The server failed.\n");
+});
+
+const port = Number(process.env.PORT ?? 3000);
+const host = process.env.HOST ?? "localhost";
+const server = app.listen(port, host);
+server.on("error", (error) => {
+  console.error(`cannot listen on ${host}:${port}: ${error.message}`);
+  process.exit(1);
+});
+for (const signal of ["SIGTERM", "SIGINT"]) process.once(signal, () => server.close(() => process.exit(0)));
