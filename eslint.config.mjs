@@ -1,47 +1,25 @@
 import hooks from "eslint-plugin-react-hooks";
 import tseslint from "typescript-eslint";
-
-/** What each room may not import: arrows point routes -> keel, ui, state, messages -> store, workers -> schemas -> core. */
-const rooms = {
-  core: ["schemas", "store", "workers", "state", "ui", "keel", "messages", "routes"],
-  schemas: ["store", "workers", "state", "ui", "keel", "messages", "routes"],
-  store: ["workers", "state", "ui", "keel", "messages", "routes"],
-  workers: ["store", "state", "ui", "keel", "messages", "routes"],
-  messages: ["store", "workers", "state", "ui", "keel", "routes"],
-  state: ["ui", "keel", "routes"],
-  ui: ["core/!(units)", "schemas", "store", "workers", "state", "keel", "messages", "routes"],
-  keel: ["store", "workers", "routes"],
-};
-
-const walls = Object.entries(rooms).map(([room, closed]) => ({
-  files: [`app/${room}/**/*.{ts,tsx}`],
-  ignores: ["**/*.test.ts", "**/*.test.tsx"],
-  rules: {
-    "no-restricted-imports": [
-      "error",
-      {
-        patterns: [
-          {
-            group: closed.flatMap((name) => [`~/${name}`, `~/${name}/**`]),
-            message: `app/${room} must not import this: arrows point one way (docs/architecture.md)`,
-          },
-          ...(room === "core"
-            ? [
-                {
-                  group: ["react*", "styled-components", "dexie*", "node:*", "zod"],
-                  message: "core is numbers only",
-                },
-              ]
-            : []),
-        ],
-      },
-    ],
-  },
-}));
+import walls from "./lint/walls.cjs";
 
 export default tseslint.config(
-  { ignores: ["build/", ".react-router/", "node_modules/", "test-results/", "playwright-report/", "tmp/"] },
+  {
+    ignores: [
+      "build/",
+      ".react-router/",
+      "node_modules/",
+      "test-results/",
+      "playwright-report/",
+      "tmp/",
+      "lint/",
+    ],
+  },
   ...tseslint.configs.recommended,
+  {
+    rules: {
+      "@typescript-eslint/no-unused-vars": ["error", { argsIgnorePattern: "^_", varsIgnorePattern: "^_" }],
+    },
+  },
   { ...hooks.configs.flat["recommended-latest"], files: ["app/**/*.{ts,tsx}"] },
   // No compiler is in use that would memoise by itself.
   { files: ["app/**/*.{ts,tsx}"], rules: { "react-hooks/preserve-manual-memoization": "off" } },
@@ -57,5 +35,9 @@ export default tseslint.config(
       "@typescript-eslint/no-unused-vars": ["error", { argsIgnorePattern: "^_", varsIgnorePattern: "^_" }],
     },
   },
-  ...walls,
+  {
+    files: ["app/**/*.{ts,tsx}"],
+    plugins: { house: { rules: { walls: walls.rule } } },
+    rules: { "house/walls": "error" },
+  },
 );

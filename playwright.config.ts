@@ -1,4 +1,5 @@
 import { defineConfig } from "@playwright/test";
+import { SEEDED } from "./e2e/test";
 
 const port = Number(process.env.E2E_PORT ?? 4173);
 
@@ -11,7 +12,13 @@ export default defineConfig({
   timeout: 60_000,
   expect: { timeout: 10_000 },
   reporter: process.env.E2E_REPORT ? [["line"], ["json", { outputFile: process.env.E2E_REPORT }]] : "line",
+  projects: [
+    { name: "seed", testMatch: /seed\.setup\.ts/ },
+    { name: "interface", dependencies: ["seed"], use: { storageState: SEEDED } },
+  ],
   use: {
+    // A failed test leaves its trace.
+    trace: "retain-on-failure",
     baseURL: `http://localhost:${port}`,
     viewport: { width: 1280, height: 800 },
     launchOptions: {

@@ -1,23 +1,25 @@
-import { expect, type Locator, type Page } from "@playwright/test";
+import type { Download, Locator, Page } from "@playwright/test";
+import { expect } from "./test";
 
 /** How a journey goes: with the mouse, or with the keyboard alone. */
 export type Hand = "mouse" | "keyboard";
-
-export async function openMarram(page: Page, place = "layout"): Promise<void> {
-  await page.goto("/");
-  await expect(page.getByRole("link", { name: /Marram/ })).toBeVisible();
-  await page.goto(`/job/marram/${place}`);
-  await expect(page.getByRole("heading", { level: 1, name: "Marram", exact: true })).toBeVisible();
-}
 
 const demoNames = { marram: "Marram", unit12: "Unit 12", van: "The reading van" } as const;
 
 /** Opens one of the demo jobs at a place. */
 export async function openDemo(page: Page, id: keyof typeof demoNames, place = "layout"): Promise<void> {
-  await page.goto("/");
-  await expect(page.getByRole("link", { name: new RegExp(demoNames[id]) })).toBeVisible();
   await page.goto(`/job/${id}/${place}`);
   await expect(page.getByRole("heading", { level: 1, name: demoNames[id], exact: true })).toBeVisible();
+}
+
+export const openMarram = (page: Page, place?: string) => openDemo(page, "marram", place);
+
+/** Saves a job from the list as a file; the dialog says what it will weigh before it is written. */
+export async function saveFile(page: Page, hand: Hand, name: string): Promise<Download> {
+  await press(page, hand, page.getByRole("button", { name: `Save ${name} as a file` }));
+  const save = page.getByRole("dialog").getByRole("button", { name: /^Save the file, \d+ kB/ });
+  const [download] = await Promise.all([page.waitForEvent("download"), press(page, hand, save)]);
+  return download;
 }
 
 export async function press(page: Page, hand: Hand, target: Locator): Promise<void> {

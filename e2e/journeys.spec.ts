@@ -1,6 +1,6 @@
 import { readFileSync } from "node:fs";
-import { expect, type Page, test } from "@playwright/test";
-import { choose, fill, type Hand, openMarram, press, setSlider, storedJob } from "./helpers";
+import { choose, fill, type Hand, openMarram, press, saveFile, setSlider, storedJob } from "./helpers";
+import { expect, type Page, test } from "./test";
 
 const hands: Hand[] = ["mouse", "keyboard"];
 
@@ -130,11 +130,7 @@ for (const hand of hands) {
     await openMarram(page);
     const before = await storedJob(page, "marram");
     await page.goto("/");
-    const [download] = await Promise.all([
-      page.waitForEvent("download"),
-      press(page, hand, page.getByRole("button", { name: "Save Marram as a file" })),
-    ]);
-    const path = await download.path();
+    const path = await (await saveFile(page, hand, "Marram")).path();
     await press(page, hand, page.getByRole("button", { name: "Delete Marram" }));
     await expect(page.getByRole("link", { name: /Marram/ })).toHaveCount(0);
     await press(page, hand, page.getByRole("button", { name: "Open a file…" }));

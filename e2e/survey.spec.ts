@@ -1,7 +1,6 @@
 import { readFileSync } from "node:fs";
-import AxeBuilder from "@axe-core/playwright";
-import { expect, type Page, test } from "@playwright/test";
 import { choose, fill, openMarram, setSlider, storedJob } from "./helpers";
+import { expect, expectAccessible, type Page, test } from "./test";
 
 const section = (page: Page) => page.getByRole("group", { name: "Port wing, section looking forward" });
 const capacity = (page: Page) => page.getByRole("definition").first();
@@ -119,7 +118,7 @@ test("dips: the table goes out as CSV, readings come back from one, and a bad fi
   expect(await storedJob(page, "marram")).toBe(before);
   await page.getByLabel("CSV of dips").setInputFiles(file("depth,at\n200 mm,2026-06-01\n8 in,2026-06-02"));
   await expect(page.getByText("2 dips entered.")).toBeVisible();
-  await expect(page.getByRole("cell", { name: "02/06/2026" })).toBeVisible();
+  await expect(page.getByRole("cell", { name: "02/06/2026", exact: true })).toBeVisible();
   await page.getByRole("link", { name: "Dip card" }).click();
   await expect(page.getByRole("heading", { name: "Marram, Port wing: dip table" })).toBeVisible();
 });
@@ -157,8 +156,7 @@ test("every panel of a tank has no accessibility fault", async ({ page }) => {
   for (const name of ["Dip", "Pickup", "Return", "Vent", "Opening", "Condition", "Weight"]) {
     await panel(page, name);
     await page.waitForTimeout(300);
-    const { violations } = await new AxeBuilder({ page }).analyze();
-    expect(violations.map(({ id, nodes }) => `${name} ${id}: ${nodes[0]?.html}`)).toEqual([]);
+    await expectAccessible(page, "#place");
   }
 });
 

@@ -60,7 +60,8 @@ app.use(
 );
 app.use(express.static(client, { index: false, maxAge: 0, setHeaders }));
 app.use(createRequestHandler({ build, mode: process.env.NODE_ENV }));
-app.use((error, _request, answer, _next) => {
+// Four parameters make it what faults come to.
+app.use((error, _request, answer, _) => {
   const status = error.status ?? 500;
   if (status >= 500) console.error(error);
   answer

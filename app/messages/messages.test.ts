@@ -225,7 +225,14 @@ describe("faults in words", () => {
 
   test("no code that the schemas or the plan's checks write is left without a sentence", () => {
     const written = new Set<string>();
-    for (const folder of ["app/schemas", "app/core/plan", "app/core/edit", "app/core/book", "app/store"])
+    for (const folder of [
+      "app/schemas",
+      "app/core/plan",
+      "app/core/check",
+      "app/core/edit",
+      "app/core/book",
+      "app/store",
+    ])
       for (const file of readdirSync(folder)) {
         if (!file.endsWith(".ts") || file.includes(".test.")) continue;
         const source = readFileSync(`${folder}/${file}`, "utf8");

@@ -3,7 +3,7 @@
 import { checkBook } from "~/core/book/check";
 import type { BookEntry } from "~/core/book/entries";
 import type { Snapshot } from "~/core/book/snapshot";
-import { checkJob } from "~/core/plan/check";
+import { checkJob } from "~/core/check/job";
 import type { Job } from "~/core/plan/types";
 import { bookEntrySchema, planHash, snapshotSchema } from "./book";
 import { jobSchema } from "./job";

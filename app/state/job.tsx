@@ -14,7 +14,7 @@ import {
   useState,
 } from "react";
 import type { Book, EntryDraft } from "~/core/book/entries";
-import type { Command } from "~/core/edit/commands";
+import { type Command, madeFrom } from "~/core/edit/commands";
 import type { Finding } from "~/core/findings/types";
 import { LineUpSolver } from "~/core/hydraulics/solve";
 import { judgeLineUp, type LineUpVerdict } from "~/core/hydraulics/worst";
@@ -219,7 +219,7 @@ function OpenJobProvider({ live, book, tab, say, children }: OpenProps) {
   const dispatch = useCallback(
     async (command: Command, gesture?: string): Promise<CommitResult> => {
       try {
-        const result = await answerInTime(commit(id, command, gesture, tab));
+        const result = await answerInTime(commit(id, madeFrom(job, command), gesture, tab));
         if (!result.ok) say({ text: faultsText(result.faults) });
         else {
           for (const note of result.notes) say({ text: noteText(note, result.job) });
@@ -231,7 +231,7 @@ function OpenJobProvider({ live, book, tab, say, children }: OpenProps) {
         return { ok: false, faults: [{ path: "", code: "storage" }] };
       }
     },
-    [id, say, shown, tab],
+    [id, job, say, shown, tab],
   );
   const enterInBook = useCallback<OpenJob["enter"]>(
     async (drafts, pictures) => {

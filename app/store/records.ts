@@ -1,6 +1,6 @@
 /** Jobs as they lie in the store: read once a stamp, migrated when they are older, never dropped when they do not parse. */
 import { checkBook } from "~/core/book/check";
-import { checkJob } from "~/core/plan/check";
+import { checkJob } from "~/core/check/job";
 import { newId } from "~/core/plan/ids";
 import type { Job } from "~/core/plan/types";
 import { bookEntrySchema, snapshotSchema } from "~/schemas/book";

@@ -1,11 +1,11 @@
 import { readFileSync } from "node:fs";
 import { describe, expect, test } from "@jest/globals";
 import fc from "fast-check";
+import { checkJob } from "../check/job";
 import { findingsOf } from "../findings/findings";
 import { isFed, LineUpSolver } from "../hydraulics/solve";
 import { buildNetwork } from "../network/network";
 import type { NewPartKind } from "../plan/blank";
-import { checkJob } from "../plan/check";
 import { isPowered } from "../plan/families";
 import { currentPlan, placedPorts } from "../plan/ports";
 import { type Job, pumpKinds } from "../plan/types";

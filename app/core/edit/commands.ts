@@ -2,7 +2,7 @@
  * Every change to a job is one of these small typed commands. Each runs on a draft; the change and its inverse
  * are recorded as patches, so that undo is exact whatever the command did.
  */
-import { applyPatches, current, enablePatches, type Patch, produceWithPatches } from "immer";
+import { applyPatches, current, enablePatches, isDraft, type Patch, produceWithPatches } from "immer";
 import { type NewPartKind, newEngine, newLineUp, newPart, newRun, newTank } from "../plan/blank";
 import { isPowered } from "../plan/families";
 import { distanceM, placedPorts, portKey, portsOf, samePort } from "../plan/ports";
@@ -25,6 +25,7 @@ import type {
 import { firstSetting, isValve } from "../plan/valves";
 import { checkTank } from "../tanks/check";
 import { capacityM3 } from "../tanks/tank";
+import { rebased } from "./merge";
 
 enablePatches();
 
@@ -32,24 +33,30 @@ enablePatches();
 const HOSE_OVER_STRAIGHT = 1.15;
 const LEAST_HOSE_M = 0.1;
 
+/** A change of a record's fields, and these as they were shown when it was made; without them it holds as it is. */
+interface Edit<Change> {
+  change: Change;
+  shown?: Change;
+}
+
 export type Command =
   | { name: "rename"; jobName: string }
-  | { name: "editJob"; change: Partial<Pick<Job, "kind" | "note" | "units" | "schools" | "site" | "fuel">> }
+  | ({ name: "editJob" } & Edit<Partial<Pick<Job, "kind" | "note" | "units" | "schools" | "site" | "fuel">>>)
   | { name: "addTank"; id: Id; tankName: string; position: Position }
-  | { name: "editTank"; id: Id; change: Partial<Omit<Tank, "id">> }
+  | ({ name: "editTank"; id: Id } & Edit<Partial<Omit<Tank, "id">>>)
   | { name: "removeTank"; id: Id }
   | { name: "addEngine"; id: Id; engineName: string; position: Position; kind?: Engine["kind"] }
-  | { name: "editEngine"; id: Id; change: Partial<Omit<Engine, "id" | "kind">> }
+  | ({ name: "editEngine"; id: Id } & Edit<Partial<Omit<Engine, "id" | "kind">>>)
   | { name: "removeEngine"; id: Id }
   | { name: "addPart"; id: Id; kind: NewPartKind; position: Position }
   | { name: "insertPart"; id: Id; kind: NewPartKind; runId: Id; newRunId: Id; at?: number }
   | { name: "replacePart"; id: Id; newId: Id; kind: NewPartKind }
-  | { name: "editPart"; id: Id; change: Record<string, unknown> }
+  | ({ name: "editPart"; id: Id } & Edit<Record<string, unknown>>)
   | { name: "removePart"; id: Id }
   | { name: "turnPart"; id: Id }
   | { name: "connect"; id: Id; from: PortRef; to: PortRef }
   | { name: "join"; id: Id; from: PortRef; to: PortRef }
-  | { name: "editRun"; id: Id; change: Partial<Omit<Run, "id" | "from" | "to">> }
+  | ({ name: "editRun"; id: Id } & Edit<Partial<Omit<Run, "id" | "from" | "to">>>)
   | { name: "disconnect"; id: Id }
   | { name: "setValve"; lineUpId: Id; valveId: Id; setting: ValveSetting }
   | { name: "setBranch"; lineUpId: Id; valveId: Id; branch: Id; isOpen: boolean }
@@ -57,10 +64,10 @@ export type Command =
   | { name: "setConsumer"; lineUpId: Id; consumerId: Id; state: "running" | "stopped" }
   | { name: "addLineUp"; id: Id; lineUpName: string }
   | { name: "duplicateLineUp"; id: Id; from: Id; lineUpName: string }
-  | { name: "editLineUp"; id: Id; change: Partial<Pick<LineUp, "name" | "purpose" | "intendedTransfer">> }
+  | ({ name: "editLineUp"; id: Id } & Edit<Partial<Pick<LineUp, "name" | "purpose" | "intendedTransfer">>>)
   | { name: "removeLineUp"; id: Id }
   | { name: "setConditions"; change: Partial<Conditions> }
-  | { name: "editPlan"; change: Partial<Pick<Plan, "name" | "limits" | "serviceAllowanceM" | "duty">> }
+  | ({ name: "editPlan" } & Edit<Partial<Pick<Plan, "name" | "limits" | "serviceAllowanceM" | "duty">>>)
   /** A copy of the current plan beside it, made current; the copy knows what it came from. */
   | { name: "forkPlan"; id: Id; planName: string }
   /** A whole plan beside the others, made current; tanks gain the ports it needs. */
@@ -114,6 +121,61 @@ const lineUpOf = (plan: Plan, id: Id): LineUp =>
     plan.lineUps.find((lineUp) => lineUp.id === id),
     id,
   );
+
+const tankOf = (job: Job, id: Id): Tank =>
+  found(
+    job.tanks.find((tank) => tank.id === id),
+    id,
+  );
+const consumerOf = (job: Job, id: Id): Engine =>
+  found(
+    job.consumers.find((consumer) => consumer.id === id),
+    id,
+  );
+const runOf = (plan: Plan, id: Id): Run =>
+  found(
+    plan.runs.find((run) => run.id === id),
+    id,
+  );
+
+/** The record that an edit changes; null for a command that edits none. */
+function editedRecord(job: Job, command: Command): object | null {
+  const plan = planOf(job);
+  switch (command.name) {
+    case "editJob":
+      return job;
+    case "editTank":
+      return tankOf(job, command.id);
+    case "editEngine":
+      return consumerOf(job, command.id);
+    case "editPart":
+      return partOf(plan, command.id);
+    case "editRun":
+      return runOf(plan, command.id);
+    case "editLineUp":
+      return lineUpOf(plan, command.id);
+    case "editPlan":
+      return plan;
+    default:
+      return null;
+  }
+}
+
+/** An edit made from a job as it is shown, with what it was made from: written later, it changes nothing else. */
+export function madeFrom(job: Job, command: Command): Command {
+  try {
+    const record = editedRecord(job, command);
+    if (!record || !("change" in command)) return command;
+    const shown = Object.fromEntries(
+      Object.keys(command.change).map((key) => [key, (record as Record<string, unknown>)[key]]),
+    );
+    return { ...command, shown } as Command;
+  } catch (error) {
+    // What it edits is gone from the page already: writing it says so.
+    if (error instanceof CommandRefused) return command;
+    throw error;
+  }
+}
 
 function portAt(job: Job, plan: Plan, ref: PortRef) {
   return found(placedPorts(job, plan).get(portKey(ref)), portKey(ref));
@@ -174,10 +236,7 @@ function insertPart(
   plan: Plan,
   { id, kind, runId, newRunId, at = 0.5 }: Extract<Command, { name: "insertPart" }>,
 ): void {
-  const run = found(
-    plan.runs.find((one) => one.id === runId),
-    runId,
-  );
+  const run = runOf(plan, runId);
   const from = portAt(job, plan, run.from).position;
   const to = portAt(job, plan, run.to).position;
   const geometry = runGeometry(run, portAt(job, plan, run.from), portAt(job, plan, run.to));
@@ -370,12 +429,10 @@ function setConditions(
 }
 
 /** A tank that holds less than is aboard is then full, and that is told: a shape is drawn with fuel in it. */
-function editTank(job: Job, plan: Plan, { id, change }: Extract<Command, { name: "editTank" }>): Note[] {
-  const tank = found(
-    job.tanks.find((one) => one.id === id),
-    id,
-  );
-  editRecord(tank, change);
+function editTank(job: Job, plan: Plan, command: Extract<Command, { name: "editTank" }>): Note[] {
+  const { id } = command;
+  const tank = tankOf(job, id);
+  editRecord(tank, command);
   fitHoses(job, plan, id, { evenMeasured: false });
   const now = current(tank);
   if (checkTank(now).length > 0) return [];
@@ -385,10 +442,12 @@ function editTank(job: Job, plan: Plan, { id, change }: Extract<Command, { name:
   return overfull.length > 0 ? [{ code: "aboardLowered", ids: [id] }] : [];
 }
 
-/** Sets what is given; what is given as undefined goes. */
-function editRecord<T extends object>(record: T, change: Partial<T>): void {
-  Object.assign(record, change);
-  for (const key of Object.keys(change) as (keyof T)[]) if (change[key] === undefined) delete record[key];
+/** Sets what is given, merged with what has changed since it was shown; what is given as undefined goes. */
+function editRecord<T extends object>(record: T, { change, shown }: Edit<Partial<T>>): void {
+  const now = isDraft(record) ? (current(record as object) as T) : record;
+  const edits = rebased(change, shown, now);
+  Object.assign(record, edits);
+  for (const key of Object.keys(edits) as (keyof T)[]) if (edits[key] === undefined) delete record[key];
 }
 
 function addLineUp(job: Job, plan: Plan, id: Id, name: string): void {
@@ -408,7 +467,7 @@ function run(job: Job, command: Command): Note[] {
       job.name = command.jobName;
       return [];
     case "editJob":
-      Object.assign(job, command.change);
+      editRecord(job, command);
       return [];
     case "addTank":
       job.tanks.push(newTank(command.id, command.tankName, command.position));
@@ -425,13 +484,7 @@ function run(job: Job, command: Command): Note[] {
         for (const lineUp of each.lineUps) lineUp.consumers[command.id] = "running";
       return [];
     case "editEngine":
-      Object.assign(
-        found(
-          job.consumers.find(({ id }) => id === command.id),
-          command.id,
-        ),
-        command.change,
-      );
+      editRecord(consumerOf(job, command.id), command);
       fitHoses(job, plan, command.id, { evenMeasured: false });
       return [];
     case "removeEngine":
@@ -446,7 +499,7 @@ function run(job: Job, command: Command): Note[] {
     case "replacePart":
       return replacePart(job, plan, command);
     case "editPart":
-      editRecord(partOf(plan, command.id), command.change);
+      editRecord<object>(partOf(plan, command.id), command);
       fitHoses(job, plan, command.id, { evenMeasured: false });
       return [];
     case "removePart":
@@ -460,13 +513,7 @@ function run(job: Job, command: Command): Note[] {
       connect(job, plan, command);
       return [];
     case "editRun":
-      Object.assign(
-        found(
-          plan.runs.find(({ id }) => id === command.id),
-          command.id,
-        ),
-        command.change,
-      );
+      editRecord(runOf(plan, command.id), command);
       return [];
     case "disconnect":
       drop(plan, command.id);
@@ -499,7 +546,7 @@ function run(job: Job, command: Command): Note[] {
       return [];
     }
     case "editLineUp":
-      Object.assign(lineUpOf(plan, command.id), command.change);
+      editRecord(lineUpOf(plan, command.id), command);
       return [];
     case "removeLineUp":
       plan.lineUps = plan.lineUps.filter(({ id }) => id !== command.id);
@@ -509,7 +556,7 @@ function run(job: Job, command: Command): Note[] {
       setConditions(plan.conditions, command.change);
       return [];
     case "editPlan":
-      Object.assign(plan, command.change);
+      editRecord(plan, command);
       return [];
     case "forkPlan": {
       const copy = JSON.parse(JSON.stringify(plan)) as Plan;

@@ -1,7 +1,6 @@
 import { readFileSync } from "node:fs";
 import { describe, expect, jest, test } from "@jest/globals";
 import { LinkProperty, Project, Workspace } from "epanet-js";
-import { Way } from "../hydraulics/newton";
 import { LineUpSolver, type SolvedLineUp } from "../hydraulics/solve";
 import { cubicTransition } from "../laws/cubicTransition";
 import { churchill, type FrictionLaw } from "../laws/friction";
@@ -9,6 +8,7 @@ import { buildNetwork } from "../network/network";
 import { randomJob } from "../network/randomPlan.fixture";
 import { currentPlan } from "../plan/ports";
 import type { Job, LineUp } from "../plan/types";
+import { Way } from "../solver/newton";
 import { exportInp } from "./inp";
 
 const LPM_M3_S = 1e-3 / 60;

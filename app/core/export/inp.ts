@@ -7,10 +7,10 @@
  */
 
 import { boreOfLink } from "../hydraulics/derive";
-import type { Curve } from "../hydraulics/newton";
-import { Way } from "../hydraulics/newton";
 import type { SolvedLineUp } from "../hydraulics/solve";
 import type { NetworkLink } from "../network/network";
+import type { Curve } from "../solver/newton";
+import { Way } from "../solver/newton";
 import { GRAVITY_M_S2, LITRE_M3 } from "../units/factors";
 
 const LPM_M3_S = LITRE_M3 / 60;

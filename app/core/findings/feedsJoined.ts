@@ -1,6 +1,7 @@
 /** Practice 14: two tanks open to one feed without a check valve between: levels or air cross over. Common practice. */
-import { Way } from "../hydraulics/newton";
+
 import type { SolvedLineUp } from "../hydraulics/solve";
+import { Way } from "../solver/newton";
 import type { Rule } from "./types";
 
 /** Outlets that meet through ways open both ways, tanks themselves apart. */

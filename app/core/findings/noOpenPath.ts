@@ -1,9 +1,9 @@
 /** Practice 3: no way from a tank, a pump on a dead head without relief, an arrow against the flow, a draw that cannot be fed. Common practice. */
 
 import { figuresAt } from "../hydraulics/derive";
-import { Way } from "../hydraulics/newton";
 import type { SolvedLineUp } from "../hydraulics/solve";
 import type { NetworkLink } from "../network/network";
+import { Way } from "../solver/newton";
 import type { Finding, FindingContext, Rule } from "./types";
 
 /** One-way parts that would have to be passed against their arrow on a way from a tank to `goal`. */

@@ -8,7 +8,7 @@ import { headPa } from "../fuel/fuel";
 import { nozzlePerFlow2, riseWeights } from "../laws/jetPump";
 import type { Adjusted } from "../network/network";
 import type { Settings } from "../network/settings";
-import type { FlowState } from "./newton";
+import type { FlowState } from "../solver/newton";
 
 /** Two regulators in a row on a resistive load have needed 9. */
 export const MOST_ADJUSTMENTS = 60;

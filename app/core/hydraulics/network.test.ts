@@ -7,9 +7,9 @@ import { buildNetwork } from "../network/network";
 import { randomJob } from "../network/randomPlan.fixture";
 import { currentPlan } from "../plan/ports";
 import type { Job } from "../plan/types";
+import { analyse, factorAndSolve } from "../solver/factor";
+import { type LinkLaws, makeTopology, NetworkSolver } from "../solver/newton";
 import { figuresOf, isTransition, tankFlows, transitionRange } from "./derive";
-import { analyse, factorAndSolve } from "./factor";
-import { type LinkLaws, makeTopology, NetworkSolver } from "./newton";
 import { type LineUpResult, LineUpSolver } from "./solve";
 import { defaultSweep, judgeLineUp, sweepAll, worstConditions } from "./worst";
 

@@ -9,8 +9,8 @@ import { newConditions, newEngine, newJob, newLineUp, newPart, newRun, newTank }
 import { isPushing } from "../plan/families";
 import { currentPlan } from "../plan/ports";
 import type { Job, Position, Tank } from "../plan/types";
+import { Way } from "../solver/newton";
 import { LITRE_PER_HOUR_M3_S } from "../units/factors";
-import { Way } from "./newton";
 import { LineUpSolver, NO_FLOW_M3S, type SolvedLineUp, solveLineUp } from "./solve";
 
 const at = (xM: number, zM: number): Position => ({ xM, yM: 0, zM });

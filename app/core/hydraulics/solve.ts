@@ -6,9 +6,9 @@ import type { Network } from "../network/network";
 import { makeSettings, type Settings, type SettingsFault } from "../network/settings";
 import type { Pushing } from "../plan/families";
 import type { Conditions, DosingPump, Id, LineUp } from "../plan/types";
+import { NetworkSolver, type NewtonEnd, Way } from "../solver/newton";
 import { Adjusters, MOST_ADJUSTMENTS } from "./adjust";
 import { KeptByBytes } from "./kept";
-import { NetworkSolver, type NewtonEnd, Way } from "./newton";
 
 export type ConsumerOutcome =
   | { outcome: "fed"; feedM3S: number; burnM3S: number }

@@ -1,10 +1,10 @@
 import { describe, expect, test } from "@jest/globals";
 import fc from "fast-check";
+import { checkJob } from "../check/job";
 import { findingsOf } from "../findings/findings";
 import { judgeAll } from "../hydraulics/worst";
 import { buildNetwork } from "../network/network";
 import { newEngine, newJob, newTank } from "../plan/blank";
-import { checkJob } from "../plan/check";
 import type { Job } from "../plan/types";
 import { countPositions, judgePositions, type Positions } from "./positions";
 import { type Proposal, proposeManifold, type Wishes } from "./propose";

@@ -3,13 +3,14 @@
  * return into another tank than they draw from, close a return, or join two tanks; and which settings together
  * are to blame whatever the others do. Practice 1, 2 and 14.
  */
-import { Way } from "../hydraulics/newton";
+
 import { LineUpSolver, type SolvedLineUp } from "../hydraulics/solve";
 import type { Network } from "../network/network";
 import { isPowered } from "../plan/families";
 import { portKey } from "../plan/ports";
 import type { Conditions, Id, LineUp, ValveSetting } from "../plan/types";
 import { isValve, positionsOf, type Valve } from "../plan/valves";
+import { Way } from "../solver/newton";
 
 export type Danger = "returnElsewhere" | "returnClosed" | "tanksJoined";
 

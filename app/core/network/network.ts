@@ -3,8 +3,6 @@
  * What does not change with a line-up or a slider is worked out here, once a plan.
  */
 
-import type { Curve } from "../hydraulics/newton";
-import { makeTopology, type Topology } from "../hydraulics/newton";
 import { endLossK } from "../laws/boreChange";
 import { jetLosses, nozzlePerFlow2 } from "../laws/jetPump";
 import { effectiveCurve } from "../laws/pumpCurve";
@@ -44,6 +42,8 @@ import type {
   Tee,
 } from "../plan/types";
 import { isValve, type Valve, waysThrough } from "../plan/valves";
+import type { Curve } from "../solver/newton";
+import { makeTopology, type Topology } from "../solver/newton";
 
 export interface NetworkNode {
   /** `part.port` of its first port; a tank's own id. */

@@ -1,9 +1,9 @@
 /** What a line-up and its conditions make of a network: laws, demands and fixed potentials, written into kept arrays. */
 import { atmospherePa, type FuelState, fuelAt, headPa } from "../fuel/fuel";
-import { type LinkLaws, Way } from "../hydraulics/newton";
 import { filterCoefficients } from "../laws/filterDrop";
 import type { Conditions, Engine, Id, LineUp } from "../plan/types";
 import { isOpen } from "../plan/valves";
+import { type LinkLaws, Way } from "../solver/newton";
 import { type Network, offPerFlowPa } from "./network";
 import { type Posture, postureOf } from "./posture";
 

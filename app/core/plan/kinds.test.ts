@@ -1,5 +1,6 @@
 import { describe, expect, test } from "@jest/globals";
 import { jobSchema } from "~/schemas/job";
+import { checkJob } from "../check/job";
 import { applyCommand, throughPorts } from "../edit/commands";
 import { startJob } from "../edit/starters";
 import { LineUpSolver } from "../hydraulics/solve";
@@ -7,7 +8,6 @@ import { buildNetwork } from "../network/network";
 import { partLines } from "../parts/partsList";
 import { assumedFigures } from "./assumed";
 import { type NewPartKind, newPart } from "./blank";
-import { checkJob } from "./check";
 import { isFiltering, isPlainThrough, isPowered, isPushing, isRated } from "./families";
 import { currentPlan, hasArrow, portsOf } from "./ports";
 import { pumpKinds } from "./types";

@@ -11,6 +11,7 @@ import { formatQuantity } from "~/core/units/format";
 import { nameOf } from "~/messages/notes";
 import { useJob } from "~/state/job";
 import { Button } from "~/ui/button";
+import { gestureOf } from "~/ui/gesture";
 import { useAhead } from "~/ui/useAhead";
 import { type Axis, aspects, type Chosen, type Frame, tankCorners, VehicleView } from "./VehicleView";
 
@@ -76,7 +77,7 @@ export function InVehicle() {
           id: chosen.id,
           change: { route: { kind: "traced", points, radiusM: chosen.product.leastRadiusM } },
         },
-        `route:${chosen.id}:${Math.floor(Date.now() / 1500)}`,
+        gestureOf(`route:${chosen.id}`),
       ),
     );
   };

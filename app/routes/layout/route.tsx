@@ -22,6 +22,7 @@ import { useExplored, useJob } from "~/state/job";
 import { Button, ToggleButton } from "~/ui/button";
 import { Actions, Dialog } from "~/ui/dialog";
 import { Select, Switch, TextField } from "~/ui/fields";
+import { gestureOf } from "~/ui/gesture";
 import { say } from "~/ui/toast";
 import { newPartKinds } from "../job/newPartKinds";
 import { useLocalActions } from "../job/shortcuts";
@@ -259,10 +260,7 @@ export default function LayOut() {
                   onSelect={select}
                   onOperate={operate}
                   onNudge={(id, dx, dy) =>
-                    void dispatch(
-                      { name: "nudge", id, dx, dy },
-                      `nudge:${id}:${Math.floor(Date.now() / 1500)}`,
-                    )
+                    void dispatch({ name: "nudge", id, dx, dy }, gestureOf(`nudge:${id}`))
                   }
                   isMoving={isMoving}
                   scale={scale}

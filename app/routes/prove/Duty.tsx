@@ -9,6 +9,7 @@ import { useJob } from "~/state/job";
 import { Button } from "~/ui/button";
 import type { Inset } from "~/ui/chart";
 import { Select } from "~/ui/fields";
+import { gestureOf } from "~/ui/gesture";
 import { useAhead } from "~/ui/useAhead";
 import { QuantityField } from "../job/fields";
 
@@ -51,9 +52,7 @@ export function Duty({
   const [chosenId, choose] = useState<Id | null>(duty[0]?.id ?? null);
   const chosen = duty.find(({ id }) => id === chosenId) ?? duty[0];
   const keep = (next: readonly DutyStep[]) => {
-    hold(next, () =>
-      dispatch({ name: "editPlan", change: { duty: [...next] } }, `duty:${Math.floor(Date.now() / 1500)}`),
-    );
+    hold(next, () => dispatch({ name: "editPlan", change: { duty: [...next] } }, gestureOf("duty")));
   };
   const edit = (id: Id, change: Partial<DutyStep>) =>
     keep(duty.map((step) => (step.id === id ? { ...step, ...change } : step)));

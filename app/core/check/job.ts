@@ -1,12 +1,13 @@
 /** Faults between records that each are well formed: what the shape of a file cannot say. */
+
+import { isPowered } from "../plan/families";
+import { placedPorts, portKey, portsOf } from "../plan/ports";
+import { isTooShort, runGeometry } from "../plan/route";
+import { elementIds, straysOf } from "../plan/strays";
+import type { Job, Plan } from "../plan/types";
+import { isValve, positionsOf } from "../plan/valves";
 import { checkTank, type ShapeFault } from "../tanks/check";
 import { capacityM3 } from "../tanks/tank";
-import { isPowered } from "./families";
-import { placedPorts, portKey, portsOf } from "./ports";
-import { isTooShort, runGeometry } from "./route";
-import { elementIds, straysOf } from "./strays";
-import type { Job, Plan } from "./types";
-import { isValve, positionsOf } from "./valves";
 
 export interface PlanFault {
   path: string;

@@ -1,0 +1,10 @@
+import { expect, faultsOf, SEEDED, test } from "./test";
+
+test("a first visit brings the demo jobs, and says nothing is wrong", async ({ page }) => {
+  const faults = faultsOf(page);
+  await page.goto("/");
+  for (const name of [/Marram/, /Unit 12/, /The reading van/])
+    await expect(page.getByRole("link", { name })).toBeVisible();
+  expect(faults).toEqual([]);
+  await page.context().storageState({ path: SEEDED, indexedDB: true });
+});

@@ -1,0 +1,257 @@
+import { readFileSync } from "node:fs";
+import { fill, openDemo, openMarram, storedJob } from "./helpers";
+import { expect, faultsOf, type Page, test } from "./test";
+
+const first = (name: string) =>
+  JSON.parse(readFileSync(`app/schemas/fixtures/v1/${name}.keel.json`, "utf8")).job as {
+    id: string;
+    name: string;
+  };
+
+/** Puts other values into a row of the browser's store, from outside of the application. */
+const spoil = (page: Page, table: string, key: string, values: object) =>
+  page.evaluate(
+    ([tableName, id, more]) =>
+      new Promise<void>((resolve, reject) => {
+        const open = indexedDB.open("iron-keel");
+        open.onerror = () => reject(open.error);
+        open.onsuccess = () => {
+          const store = open.result.transaction(tableName, "readwrite").objectStore(tableName);
+          const get = store.get(id);
+          get.onsuccess = () => {
+            store.put({ ...get.result, ...more }).onsuccess = () => {
+              open.result.close();
+              resolve();
+            };
+          };
+        };
+      }),
+    [table, key, values] as const,
+  );
+
+test.describe("a browser with the data of 0.3.0", () => {
+  test.use({ storageState: { cookies: [], origins: [] } });
+
+  test("opens it after the update with nothing lost, and undo goes over it", async ({ page }) => {
+    // A page of this origin that opens no store.
+    await page.goto("/health");
+    await page.evaluate(
+      ([jobs]) =>
+        new Promise<void>((resolve, reject) => {
+          const open = indexedDB.open("iron-keel", 10);
+          open.onerror = () => reject(open.error);
+          open.onupgradeneeded = () => {
+            const db = open.result;
+            db.createObjectStore("jobs", { keyPath: "id" }).createIndex("deletedAt", "deletedAt");
+            db.createObjectStore("history", { keyPath: ["jobId", "seq"] }).createIndex("jobId", "jobId");
+            db.createObjectStore("setAside", { keyPath: "id" });
+            db.createObjectStore("settings", { keyPath: "key" });
+          };
+          open.onsuccess = () => {
+            const tables = open.result.transaction(["jobs", "history", "settings"], "readwrite");
+            for (const doc of jobs ?? []) {
+              const name = doc.id === "marram" ? "Tern" : doc.name;
+              tables.objectStore("jobs").put({
+                id: doc.id,
+                name,
+                revision: 1,
+                cursor: doc.id === "marram" ? 1 : 0,
+                updatedAt: "2026-01-01T00:00:00Z",
+                exportedAt: null,
+                exportedRevision: null,
+                deletedAt: null,
+                doc: { ...doc, name },
+              });
+            }
+            tables.objectStore("history").put({
+              jobId: "marram",
+              seq: 1,
+              command: { name: "rename", jobName: "Tern" },
+              patches: [{ op: "replace", path: ["name"], value: "Tern" }],
+              inverse: [{ op: "replace", path: ["name"], value: "Marram" }],
+              gesture: null,
+            });
+            for (const name of ["marram", "unit-12", "reading-van"])
+              tables.objectStore("settings").put({ key: `seeded:${name}.keel.json`, value: "x" });
+            tables.oncomplete = () => {
+              open.result.close();
+              resolve();
+            };
+          };
+        }),
+      [["marram", "unit-12", "reading-van"].map(first)],
+    );
+    await page.goto("/");
+    for (const name of [/Tern/, /Unit 12/, /The reading van/])
+      await expect(page.getByRole("link", { name })).toBeVisible();
+    await page.goto("/job/marram/care");
+    await expect(page.getByRole("heading", { level: 1, name: "Tern" })).toBeVisible();
+    await expect(page.getByRole("button", { name: /^Strike the reading/ })).toHaveCount(3);
+    await page.getByRole("button", { name: "Undo" }).click();
+    await expect(page.getByRole("heading", { level: 1, name: "Marram" })).toBeVisible();
+    await expect(page.getByRole("button", { name: "Undo" })).toBeDisabled();
+  });
+});
+
+test("two fields of one record typed quickly are both kept", async ({ page }) => {
+  await openDemo(page, "unit12", "prove?part=circuits");
+  await page
+    .getByRole("row", { name: /^Frame pump/ })
+    .getByRole("button", { name: "Frame pump" })
+    .click();
+  await page.getByText("Its circuit").click();
+  const fuse = page.getByLabel("Fuse", { exact: true });
+  const copper = page.getByLabel(/Copper/);
+  await fuse.fill("12 A");
+  await copper.fill("4 mm2");
+  // One after the other in one breath: the first is not yet shown when the second is made.
+  await page.evaluate(() => (document.activeElement as HTMLElement).blur());
+  await expect(fuse).toHaveValue("12 A");
+  await expect(copper).toHaveValue(/^4/);
+});
+
+test("a photograph is scaled down, goes with the file on request, and comes back with it", async ({
+  page,
+}) => {
+  await openMarram(page, "parts");
+  await page.locator("#keel").getByRole("button", { name: "Lift pump", exact: true }).click();
+  // A picture of 3,000 by 2,000, made here: no file of anyone's.
+  const picture = await page.evaluate(async () => {
+    const canvas = new OffscreenCanvas(3000, 2000);
+    const context = canvas.getContext("2d");
+    for (let i = 0; i < 200; i++) {
+      if (context) context.fillStyle = `hsl(${i * 17} 60% ${30 + (i % 50)}%)`;
+      context?.fillRect((i * 131) % 2900, (i * 97) % 1900, 300, 200);
+    }
+    const blob = await canvas.convertToBlob({ type: "image/png" });
+    return [...new Uint8Array(await blob.arrayBuffer())];
+  });
+  await page
+    .getByLabel("Photograph of Lift pump")
+    .setInputFiles({ name: "pump.png", mimeType: "image/png", buffer: Buffer.from(picture) });
+  await page.getByRole("button", { name: /^Enlarge Lift pump/ }).click();
+  const full = page.getByRole("dialog").getByRole("img");
+  await expect.poll(() => full.evaluate((img: HTMLImageElement) => img.naturalWidth)).toBe(1600);
+  await page.getByRole("dialog").getByRole("button", { name: "Close" }).click();
+
+  await page.getByRole("button", { name: "Save the job as a file" }).click();
+  const dialog = page.getByRole("dialog");
+  await expect(dialog).toContainText("1 picture can go with it");
+  const [download] = await Promise.all([
+    page.waitForEvent("download"),
+    dialog.getByRole("button", { name: /^Save with pictures, / }).click(),
+  ]);
+  expect(download.suggestedFilename()).toBe("marram.keel.zip");
+  const path = await download.path();
+  await page.goto("/");
+  await page.getByRole("button", { name: "Open a file…" }).click();
+  await page.getByLabel("A .keel.json or .keel.zip file").setInputFiles({
+    name: "marram.keel.zip",
+    mimeType: "application/zip",
+    buffer: readFileSync(path),
+  });
+  await page.getByRole("button", { name: "Keep both" }).click();
+  await page.getByRole("link", { name: /Marram \(imported\)/ }).click();
+  await page.getByRole("link", { name: /Parts/ }).click();
+  await page.locator("#keel").getByRole("button", { name: "Lift pump", exact: true }).click();
+  await expect(page.getByRole("button", { name: /^Enlarge Lift pump/ }).getByRole("img")).toBeVisible();
+});
+
+test("everything is saved in one file and restored, asking before it replaces", async ({ page }) => {
+  await page.goto("/");
+  await page.getByRole("button", { name: "Save or restore everything…" }).click();
+  const dialog = page.getByRole("dialog");
+  await dialog.getByRole("button", { name: "Put everything together" }).click();
+  const [download] = await Promise.all([
+    page.waitForEvent("download"),
+    dialog.getByRole("button", { name: /^Save the file, \d+ kB/ }).click(),
+  ]);
+  await expect(page.getByText(/last saved in one file: never/)).toHaveCount(0);
+  const path = await download.path();
+  await page.getByRole("button", { name: "Delete Unit 12" }).click();
+  await expect(page.getByRole("link", { name: /Unit 12/ })).toHaveCount(0);
+  await page.getByRole("button", { name: "Save or restore everything…" }).click();
+  await dialog.getByLabel(/^Restore from/).setInputFiles(path);
+  await expect(dialog.getByRole("alert")).toContainText("Marram");
+  await dialog.getByRole("button", { name: "Restore", exact: true }).click();
+  await expect(page.getByRole("link", { name: /Unit 12/ })).toBeVisible();
+});
+
+test("a job that stops parsing under the open page is set aside and offered as a file", async ({ page }) => {
+  const faults = faultsOf(page);
+  await openMarram(page, "parts");
+  const doc = JSON.parse(await storedJob(page, "marram"));
+  await spoil(page, "documents", "marram", { doc: { ...doc, tanks: "gone" } });
+  await spoil(page, "records", "marram", { stamp: "other" });
+  await page.getByRole("button", { name: /Units/ }).click();
+  await expect(page.getByText(/could not be read|can no longer be read/).first()).toBeVisible();
+  await page.goto("/job/marram/parts");
+  await expect(page.getByText(/could not be read|not in this browser/)).toBeVisible();
+  await page.goto("/");
+  await expect(page.getByRole("link", { name: /Marram/ })).toHaveCount(0);
+  const [download] = await Promise.all([
+    page.waitForEvent("download"),
+    page.getByRole("button", { name: "Save what there is" }).click(),
+  ]);
+  expect(JSON.parse(readFileSync(await download.path(), "utf8"))).toMatchObject({ job: { tanks: "gone" } });
+  expect(faults.filter((text) => !text.includes("404"))).toEqual([]);
+});
+
+test("a job of a newer version is shown, not opened, and stays as it is", async ({ page }) => {
+  await page.goto("/");
+  await spoil(page, "records", "marram", { version: 9 });
+  const before = await storedJob(page, "marram");
+  await page.reload();
+  await expect(page.getByText("Written by a newer version of this application")).toBeVisible();
+  await page.goto("/job/marram/layout");
+  await expect(page.getByText("written by a newer version of this application")).toBeVisible();
+  expect(await storedJob(page, "marram")).toBe(before);
+});
+
+test("undo in one tab leaves the other's change alone, and asks where it changed the same", async ({
+  page,
+  context,
+}) => {
+  await openMarram(page, "survey?part=fuel");
+  const other = await context.newPage();
+  await other.goto("/job/marram/survey?part=fuel");
+  await expect(other.getByRole("heading", { level: 1, name: "Marram" })).toBeVisible();
+  await fill(page.getByRole("textbox", { name: "Altitude" }), "120 m");
+  await expect(other.getByRole("textbox", { name: "Altitude" })).toHaveValue("120 m");
+  await fill(other.getByRole("textbox", { name: "Altitude" }), "300 m");
+  await expect(page.getByRole("textbox", { name: "Altitude" })).toHaveValue("300 m");
+  await page.getByRole("button", { name: "Undo" }).click();
+  await expect(page.getByText(/Another tab has since changed the same/)).toBeVisible();
+  await page.getByRole("button", { name: "Undo both" }).click();
+  await expect(page.getByRole("textbox", { name: "Altitude" })).not.toHaveValue(/00 m|120 m/);
+});
+
+test("the server says what a page may do, and a session asks no other host for anything", async ({
+  page,
+  request,
+  baseURL,
+}) => {
+  const asked: string[] = [];
+  page.context().on("request", (one) => asked.push(one.url()));
+  const faults = faultsOf(page);
+  await openMarram(page, "prove");
+  await expect(page.getByRole("cell", { name: /\d+ of 125/ }).first()).toBeVisible();
+  await page.getByRole("link", { name: /Lay out/ }).click();
+  await expect(page.locator("svg[data-status=laid]").first()).toBeVisible();
+  expect(faults).toEqual([]);
+  const hosts = new Set(asked.filter((url) => /^\w+:\/\//.test(url)).map((url) => new URL(url).origin));
+  expect([...hosts].filter((origin) => origin !== baseURL && origin !== "null")).toEqual([]);
+
+  for (const path of ["/", "/job/marram/layout", "/shell.html", "/nowhere", "/health", "/keel.svg"]) {
+    const headers = (await request.get(path)).headers();
+    const policy = headers["content-security-policy"] ?? "";
+    expect(policy, path).toContain("default-src 'none'");
+    expect(policy, path).toContain("frame-ancestors 'none'");
+    expect(policy, path).not.toMatch(/script-src[^;]*'unsafe|https?:|\*/);
+    expect(headers["x-content-type-options"], path).toBe("nosniff");
+    expect(headers["referrer-policy"], path).toBe("no-referrer");
+    expect(headers["permissions-policy"], path).toContain("geolocation=()");
+  }
+  expect((await request.fetch("/", { method: "TRACE" })).status()).toBe(405);
+  expect((await request.fetch("/", { method: "DELETE" })).status()).toBe(405);
+});
