@@ -8,7 +8,7 @@ export default defineConfig({
   fullyParallel: true,
   workers: 2,
   // A shared machine may stall for seconds: one more try before a test counts as failed.
-  retries: process.env.CI ? 1 : 0,
+  retries: 1,
   timeout: 60_000,
   expect: { timeout: 10_000 },
   reporter: process.env.E2E_REPORT ? [["line"], ["json", { outputFile: process.env.E2E_REPORT }]] : "line",
@@ -17,10 +17,12 @@ export default defineConfig({
     { name: "interface", dependencies: ["seed"], use: { storageState: SEEDED } },
   ],
   use: {
-    // A failed test leaves its trace.
-    trace: "retain-on-failure",
+    // A failed test is tried once more, and leaves its trace; traced from the start, every test takes half as long again.
+    trace: "on-first-retry",
     baseURL: `http://localhost:${port}`,
     viewport: { width: 1280, height: 800 },
+    // Marks that move cost a page without a graphics processor most of its time; the test of them turns them on.
+    contextOptions: { reducedMotion: "reduce" },
     launchOptions: {
       executablePath: "/usr/bin/chromium",
       args: [

@@ -1,4 +1,5 @@
 import { say } from "~/ui/toast";
+import { watchForUpdate } from "./update.client";
 
 /** Registers the offline worker in production; a new version waits for a word. */
 export function registerOffline(): void {
@@ -12,23 +13,4 @@ export function registerOffline(): void {
   // The page may have loaded before this ran.
   if (document.readyState === "complete") register();
   else window.addEventListener("load", register, { once: true });
-}
-
-function watchForUpdate(registration: ServiceWorkerRegistration): void {
-  registration.addEventListener("updatefound", () => {
-    const fresh = registration.installing;
-    fresh?.addEventListener("statechange", () => {
-      if (fresh.state === "installed" && navigator.serviceWorker.controller) offerUpdate(fresh);
-    });
-  });
-}
-
-function offerUpdate(fresh: ServiceWorker): void {
-  const run = () => {
-    navigator.serviceWorker.addEventListener("controllerchange", () => window.location.reload(), {
-      once: true,
-    });
-    fresh.postMessage({ type: "SKIP_WAITING" });
-  };
-  say({ text: "A new version is ready.", lasts: true, action: { label: "Change over", run } });
 }

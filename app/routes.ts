@@ -19,4 +19,5 @@ export default [
       route("print/:sheet", "routes/print/route.tsx"),
     ]),
   ]),
+  route("*", "routes/server/nowhere.tsx"),
 ] satisfies RouteConfig;

@@ -1,7 +1,7 @@
 import { spawn } from "node:child_process";
 import { readFileSync, writeFileSync } from "node:fs";
 import { openMarram, saveFile, storedJob } from "./helpers";
-import { expect, type Page, test } from "./test";
+import { expect, faultsOf, type Page, test } from "./test";
 
 const good = readFileSync("demo/marram.keel.json", "utf8");
 type Json = Record<string, unknown>;

@@ -15,8 +15,8 @@ export type WorkState<T> =
 
 type Ask<T> = (remote: Remote<KeelWorker>, onProgress: OnProgress) => Promise<Answer<T>>;
 
-/** What a job's work hangs on, by content: names and the book are left out. */
-const contentOf = ({ tanks, consumers, plans, currentPlanId, fuel, site }: Job) => [
+/** What a job's work hangs on, each by itself: names and notes are left out. A change keeps what it does not touch. */
+const contentOf = ({ tanks, consumers, plans, currentPlanId, fuel, site }: Job): unknown[] => [
   tanks,
   consumers,
   plans.find(({ id }) => id === currentPlanId),
@@ -24,9 +24,22 @@ const contentOf = ({ tanks, consumers, plans, currentPlanId, fuel, site }: Job) 
   site,
 ];
 
-/** One piece of work by its key; `null` asks for nothing. */
-function useWork<T>(kind: WorkKind, key: string | null, ask: Ask<T>): WorkState<T> {
-  const [state, setState] = useState<{ key: string | null; work: WorkState<T> }>({
+const isSame = (a: readonly unknown[] | null, b: readonly unknown[] | null): boolean =>
+  a === b ||
+  (a !== null && b !== null && a.length === b.length && a.every((item, i) => Object.is(item, b[i])));
+
+/** A list that stays the same object while its items do. */
+function useKept(items: readonly unknown[] | null): readonly unknown[] | null {
+  const [kept, keep] = useState(items);
+  if (isSame(kept, items)) return kept;
+  keep(items);
+  return items;
+}
+
+/** One piece of work by what it hangs on; `null` asks for nothing. */
+function useWork<T>(kind: WorkKind, items: readonly unknown[] | null, ask: Ask<T>): WorkState<T> {
+  const key = useKept(items);
+  const [state, setState] = useState<{ key: readonly unknown[] | null; work: WorkState<T> }>({
     key: null,
     work: { status: "failed", reason: "" },
   });
@@ -55,7 +68,7 @@ function useWork<T>(kind: WorkKind, key: string | null, ask: Ask<T>): WorkState<
 }
 
 export const useSweep = (job: Job, sweep: Sweep): WorkState<SweepCase[]> =>
-  useWork("sweep", JSON.stringify([contentOf(job), sweep]), (remote, onProgress) =>
+  useWork("sweep", [...contentOf(job), JSON.stringify(sweep)], (remote, onProgress) =>
     remote.sweep(job, sweep, onProgress),
   );
 
@@ -71,11 +84,14 @@ export const useRunOverTime = (
   job: Job,
   asked: RunAsked | null,
 ): WorkState<RunResult & { endurance: Endurance[] }> =>
-  useWork("run", asked && JSON.stringify([contentOf(job), asked]), (remote, onProgress) =>
-    remote.run(job, asked?.start as Conditions, asked?.duty ?? [], asked?.ambientC ?? 15, onProgress),
+  useWork(
+    "run",
+    asked && [...contentOf(job), asked.start, JSON.stringify(asked.duty), asked.ambientC, asked.turn],
+    (remote, onProgress) =>
+      remote.run(job, asked?.start as Conditions, asked?.duty ?? [], asked?.ambientC ?? 15, onProgress),
   );
 
 export const usePositions = (job: Job, isAsked: boolean): WorkState<Positions | null> =>
-  useWork("positions", isAsked ? JSON.stringify(contentOf(job)) : null, (remote, onProgress) =>
+  useWork("positions", isAsked ? contentOf(job) : null, (remote, onProgress) =>
     remote.positions(job, onProgress),
   );

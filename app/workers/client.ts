@@ -4,6 +4,7 @@ import type { Answer, KeelWorker, OnProgress } from "./messages";
 
 const LIMIT_MS = 15000;
 const TRIES = 2;
+const TOO_LONG = "the worker took too long";
 
 interface Running {
   worker: Worker;
@@ -18,7 +19,7 @@ const running = new Map<WorkKind, Running>();
 function start(): Running {
   const worker = new Worker(new URL("./keel.worker.ts", import.meta.url), { type: "module" });
   const crash = new Promise<never>((_, reject) => {
-    worker.addEventListener("error", () => reject(new Error("the worker died")));
+    worker.addEventListener("error", (event) => reject(new Error(event.message || "the worker died")));
     worker.addEventListener("messageerror", () => reject(new Error("the worker could not be understood")));
   });
   crash.catch(() => undefined);
@@ -31,13 +32,14 @@ function end(kind: WorkKind, own: Running): void {
   if (running.get(kind) === own) running.delete(kind);
 }
 
-/** Asks the worker; one that dies, hangs or is stopped is ended, and the work is tried once more unless it was stopped. */
+/** Asks the worker; one that dies, hangs or is stopped is ended. Only after a death is the work tried once more. */
 export async function askWorker<T>(
   kind: WorkKind,
   ask: (remote: Remote<KeelWorker>, onProgress: OnProgress) => Promise<Answer<T>>,
   signal: AbortSignal,
   onProgress: OnProgress,
 ): Promise<Answer<T>> {
+  let reason = "the worker died";
   for (let attempt = 0; attempt < TRIES; attempt++) {
     if (signal.aborted) return { ok: false, reason: "stopped" };
     const own = running.get(kind) ?? start();
@@ -46,7 +48,7 @@ export async function askWorker<T>(
     let timer: ReturnType<typeof setTimeout> | undefined;
     let stop = () => undefined as void;
     const late = new Promise<never>((_, reject) => {
-      timer = setTimeout(() => reject(new Error("the worker took too long")), LIMIT_MS);
+      timer = setTimeout(() => reject(new Error(TOO_LONG)), LIMIT_MS);
     });
     const stopped = new Promise<never>((_, reject) => {
       stop = () => {
@@ -58,12 +60,16 @@ export async function askWorker<T>(
     });
     try {
       return await Promise.race([ask(remote, proxy(onProgress)), crash, late, stopped]);
-    } catch {
+    } catch (error) {
       end(kind, own);
+      reason = error instanceof Error ? error.message : String(error);
+      if (signal.aborted) return { ok: false, reason: "stopped" };
+      // What took too long once would take as long again.
+      if (reason === TOO_LONG) break;
     } finally {
       clearTimeout(timer);
       signal.removeEventListener("abort", stop);
     }
   }
-  return { ok: false, reason: "the worker died twice" };
+  return { ok: false, reason };
 }

@@ -296,7 +296,8 @@ const WorstTable = memo(function WorstTable({
         Worst means fuel at {formatQuantity("temperature", job.site.ambientLowC, units.temperature)}, filters
         at their change point, tanks just over their outlets, full load, and the worst slope of the envelope.
         {swept.status === "working" && ` Trying ${swept.done} of ${swept.of || "…"} cases.`}
-        {swept.status === "failed" && " The wider sweep stopped; the table stands without it."}
+        {swept.status === "failed" &&
+          ` The wider sweep stopped (${swept.reason}); the table stands without it.`}
       </p>
       <table>
         <thead>
