@@ -1,7 +1,15 @@
 /** The plumbing drawn by itself: parts, hoses by what the fuel in them does, flow marks that move with its speed. */
-import { memo, type PointerEvent as ReactPointerEvent, useRef, useState } from "react";
-import styled, { keyframes } from "styled-components";
-import { gaugeAtPort, type Passing, passingParts, returnLinks } from "~/core/hydraulics/derive";
+import {
+  memo,
+  type PointerEvent as ReactPointerEvent,
+  useCallback,
+  useEffect,
+  useMemo,
+  useRef,
+  useState,
+} from "react";
+import styled from "styled-components";
+import { type Passing, passingParts } from "~/core/hydraulics/derive";
 import type { LineUpVerdict } from "~/core/hydraulics/worst";
 import type { Network } from "~/core/network/network";
 import type { Difference } from "~/core/plan/compare";
@@ -9,14 +17,10 @@ import { partsOf, portKey } from "~/core/plan/ports";
 import type { Id, Part, Run, Tank } from "~/core/plan/types";
 import { isValve } from "~/core/plan/valves";
 import { formatQuantity, type UnitChoice } from "~/core/units/format";
+import { type DrawnEdge, drawnEdges, type LineKind, type Point } from "./edges";
 import type { Placed } from "./layout.client";
 import { PartNode, TankNode } from "./nodes";
 import { settingText } from "./settingText";
-
-interface Point {
-  x: number;
-  y: number;
-}
 
 export interface PlumbingProps {
   network: Network;
@@ -28,7 +32,6 @@ export interface PlumbingProps {
   onSelect: (id: Id) => void;
   onOperate?: (id: Id) => void;
   onNudge?: (id: Id, dx: number, dy: number) => void;
-  isMoving: boolean;
   /** Screen px of a drawing unit: names keep their size on the screen however small the drawing is. */
   scale: number;
   /** Ticks to draw at ports: joints done. */
@@ -56,11 +59,6 @@ function DifferenceSign({ x, y, r = 9, difference }: Point & { r?: number; diffe
   );
 }
 
-const run = keyframes`to { stroke-dashoffset: -24; }`;
-const Live = styled.path`
-  animation: ${run} linear infinite; pointer-events: none;
-  @media (prefers-reduced-motion: reduce) { animation: none; }
-`;
 const Hit = styled.g`
   cursor: pointer; outline: none;
   &:focus-visible .ring { stroke: var(--act); stroke-width: 2.5; }
@@ -68,79 +66,12 @@ const Hit = styled.g`
   text { font-stretch: 80%; }
 `;
 
-/** Orthogonal way with rounded corners; where an end was nudged, its first or last corner goes with it. */
-export function edgePath(points: readonly Point[], start: Point, end: Point): string {
-  const first = points[0];
-  const last = points.at(-1);
-  if (!first || !last) return "";
-  const from = { x: first.x + start.x, y: first.y + start.y };
-  const to = { x: last.x + end.x, y: last.y + end.y };
-  let middle = points.slice(1, -1).map((p) => ({ ...p }));
-  if (middle.length === 0 && Math.abs(from.y - to.y) > 0.5) {
-    const x = (from.x + to.x) / 2;
-    middle = [
-      { x, y: from.y },
-      { x, y: to.y },
-    ];
-  } else if (middle.length > 0) {
-    (middle[0] as Point).y = from.y;
-    (middle.at(-1) as Point).y = to.y;
-  }
-  const way = [from, ...middle, to];
-  let d = `M${way[0]?.x} ${way[0]?.y}`;
-  for (let i = 1; i < way.length - 1; i++) {
-    const [a, b, c] = [way[i - 1], way[i], way[i + 1]] as [Point, Point, Point];
-    const r = Math.min(7, Math.hypot(b.x - a.x, b.y - a.y) / 2, Math.hypot(c.x - b.x, c.y - b.y) / 2);
-    const towards = (p: Point) => {
-      const length = Math.hypot(p.x - b.x, p.y - b.y) || 1;
-      return `${(b.x + ((p.x - b.x) / length) * r).toFixed(1)} ${(b.y + ((p.y - b.y) / length) * r).toFixed(1)}`;
-    };
-    d += `L${towards(a)}Q${b.x} ${b.y} ${towards(c)}`;
-  }
-  return `${d}L${to.x} ${to.y}`;
-}
-
-type LineKind = "idle" | "vacuum" | "pressure" | "return";
 const lineStyle: Record<LineKind, { stroke: string; strokeWidth: number; strokeDasharray?: string }> = {
   idle: { stroke: "var(--idle)", strokeWidth: 1.6 },
   vacuum: { stroke: "var(--vacuum)", strokeWidth: 4 },
   pressure: { stroke: "var(--pressure)", strokeWidth: 4 },
   return: { stroke: "var(--back)", strokeWidth: 3, strokeDasharray: "8 5" },
 };
-
-interface EdgeState {
-  kind: LineKind;
-  /** Along the drawn direction (+1), against it (-1), or none. */
-  sense: number;
-  velocityMS: number;
-}
-
-function edgeState(
-  verdict: LineUpVerdict | null,
-  item: { id: Id; from: Run["from"]; to: Run["to"]; boreM?: number },
-  sourceKey: string,
-  returns: Uint8Array | null,
-  passing: ReadonlyMap<Id, Passing>,
-): EdgeState {
-  const none: EdgeState = { kind: "idle", sense: 0, velocityMS: 0 };
-  const result = verdict?.result;
-  if (result?.outcome !== "solved") return none;
-  const index = result.network.linkOf.get(item.id);
-  let q = index === undefined ? 0 : (result.flow[index] as number);
-  // A joint carries what passes both its parts, or the one that is screwed to a tank or a consumer.
-  const { plan } = result.network;
-  const ends = [item.from.part, item.to.part].filter((id) => plan.parts.some((part) => part.id === id));
-  if (index === undefined)
-    q = ends.length > 0 ? Math.min(...ends.map((id) => passing.get(id)?.flowM3S ?? 0)) : 0;
-  if (q === 0) return none;
-  const gauge = (gaugeAtPort(result, portKey(item.from)) + gaugeAtPort(result, portKey(item.to))) / 2;
-  const isReturn =
-    index === undefined ? ends.every((id) => passing.get(id)?.isReturn) : returns?.[index] === 1;
-  const kind = isReturn ? "return" : gauge < 0 ? "vacuum" : "pressure";
-  const sense = (portKey(item.from) === sourceKey ? 1 : -1) * Math.sign(q);
-  const velocityMS = item.boreM ? Math.abs(q) / ((Math.PI / 4) * item.boreM ** 2) : 0;
-  return { kind, sense: index === undefined ? 0 : sense, velocityMS };
-}
 
 const nothing: ReadonlyMap<Id, Passing> = new Map();
 
@@ -155,7 +86,6 @@ export const Plumbing = memo(function Plumbing(props: PlumbingProps) {
     onSelect,
     onOperate,
     onNudge,
-    isMoving,
     scale,
     doneKeys,
     differences,
@@ -190,38 +120,27 @@ export const Plumbing = memo(function Plumbing(props: PlumbingProps) {
     setDrag(null);
   };
   const result = verdict?.result.outcome === "solved" ? verdict.result : null;
-  const returns = result && returnLinks(result);
-  const passing = result ? passingParts(result) : nothing;
+  const passing = useMemo(() => (result ? passingParts(result) : nothing), [result]);
   const parts = new Map(partsOf(job, plan).map((part) => [part.id, part]));
   const tanks = new Map(job.tanks.map((tank) => [tank.id, tank]));
-  const connections = [...plan.runs, ...plan.joints.map((joint) => ({ ...joint, boreM: undefined }))];
-  const runs = new Map(plan.runs.map((item) => [item.id, item]));
+  const choose = useLatest(onSelect);
 
   return (
     <g>
-      {connections.map((item) => {
-        const points = placed.edges.get(item.id);
-        if (!points) return null;
-        const source = nearestPort(placed, points[0], portKey(item.from), portKey(item.to));
-        const [a, b] =
-          source === portKey(item.from) ? [item.from.part, item.to.part] : [item.to.part, item.from.part];
-        const d = edgePath(points, shift(a), shift(b));
-        const state = edgeState(verdict, item, source, returns, passing);
-        return (
-          <Edge
-            key={item.id}
-            d={d}
-            state={state}
-            isSelected={selectedId === item.id}
-            glows={glowIds.includes(item.id)}
-            isMoving={isMoving}
-            difference={differences?.get(item.id)}
-            middle={middleOf(points)}
-            label={runs.has(item.id) ? edgeLabel(network, runs.get(item.id) as Run, units) : undefined}
-            onSelect={() => onSelect(item.id)}
-          />
-        );
-      })}
+      {drawnEdges(network, placed, verdict, shift).map((edge) => (
+        <Edge
+          key={edge.id}
+          {...edge}
+          middleX={edge.middle?.x}
+          middleY={edge.middle?.y}
+          middle={undefined}
+          isSelected={selectedId === edge.id}
+          glows={glowIds.includes(edge.id)}
+          difference={differences?.get(edge.id)}
+          label={edge.run && edgeLabel(network, edge.run, units)}
+          onSelect={choose}
+        />
+      ))}
       {[...placed.nodes].map(([id, box]) => {
         const part = parts.get(id);
         const tank = tanks.get(id);
@@ -331,62 +250,41 @@ export const Plumbing = memo(function Plumbing(props: PlumbingProps) {
   );
 });
 
-/** Middle of the longest stretch of a drawn way. */
-function middleOf(points: readonly Point[]): Point | undefined {
-  let best: Point | undefined;
-  let most = -1;
-  points.forEach((b, i) => {
-    const a = points[i - 1];
-    const length = a ? Math.hypot(b.x - a.x, b.y - a.y) : -1;
-    if (!a || length <= most) return;
-    most = length;
-    best = { x: (a.x + b.x) / 2, y: (a.y + b.y) / 2 };
-  });
-  return best;
-}
-
-/** Which of a connection's two ports its drawn way starts from. */
-function nearestPort(placed: Placed, start: Point | undefined, a: string, b: string): string {
-  const off = (key: string) => {
-    const port = placed.ports.get(key);
-    return port && start ? Math.hypot(port.x - start.x, port.y - start.y) : Infinity;
-  };
-  return off(a) <= off(b) ? a : b;
-}
-
 const edgeLabel = (network: Network, item: Run, units: UnitChoice) =>
   `Hose from ${network.ports.get(portKey(item.from))?.ownerName} to ${network.ports.get(portKey(item.to))?.ownerName}, ${formatQuantity("length", item.boreM, units.bore)}`;
 
-function Edge({
-  d,
-  state,
-  isSelected,
-  glows,
-  isMoving,
-  difference,
-  middle,
-  label,
-  onSelect,
-}: {
-  d: string;
-  state: EdgeState;
+interface EdgeProps extends DrawnEdge {
+  middleX: number | undefined;
+  middleY: number | undefined;
   isSelected: boolean;
   glows: boolean;
-  isMoving: boolean;
   difference: Difference | undefined;
-  middle: Point | undefined;
   label: string | undefined;
-  onSelect: () => void;
-}) {
-  const style = lineStyle[state.kind];
+  onSelect: (id: Id) => void;
+}
+
+/** One hose; drawn again only when something of it changes. */
+const Edge = memo(function Edge({
+  id,
+  d,
+  kind,
+  isSelected,
+  glows,
+  difference,
+  middleX,
+  middleY,
+  label,
+  onSelect,
+}: EdgeProps) {
+  const choose = () => onSelect(id);
   return (
     <Hit
       role={label ? "button" : undefined}
       tabIndex={label ? 0 : undefined}
       aria-label={label}
       aria-pressed={label ? isSelected : undefined}
-      onClick={label ? onSelect : undefined}
-      onKeyDown={(event) => (event.key === "Enter" || event.key === " ") && label && onSelect()}
+      onClick={label ? choose : undefined}
+      onKeyDown={(event) => (event.key === "Enter" || event.key === " ") && label && choose()}
     >
       <path className="ring" d={d} />
       <path d={d} fill="none" stroke="transparent" strokeWidth={16} />
@@ -399,23 +297,21 @@ function Edge({
           opacity={0.28}
         />
       )}
-      <path d={d} fill="none" {...style} strokeLinejoin="round" />
-      {difference && middle && <DifferenceSign x={middle.x} y={middle.y} r={6} difference={difference} />}
-      {state.sense !== 0 && isMoving && (
-        <Live
-          d={d}
-          fill="none"
-          stroke="var(--raised)"
-          strokeWidth={1.8}
-          strokeDasharray="5 19"
-          style={{
-            animationDuration: `${Math.min(6, 0.9 / Math.max(0.05, state.velocityMS)).toFixed(2)}s`,
-            animationDirection: state.sense > 0 ? "normal" : "reverse",
-          }}
-        />
+      <path d={d} fill="none" {...lineStyle[kind]} strokeLinejoin="round" />
+      {difference && middleX !== undefined && middleY !== undefined && (
+        <DifferenceSign x={middleX} y={middleY} r={6} difference={difference} />
       )}
     </Hit>
   );
+});
+
+/** A handler that stays the same while what it does changes: what is memoised need not be drawn for it. */
+function useLatest<A extends unknown[]>(handler: (...args: A) => void): (...args: A) => void {
+  const latest = useRef(handler);
+  useEffect(() => {
+    latest.current = handler;
+  });
+  return useCallback((...args: A) => latest.current(...args), []);
 }
 
 function nodeLabel(

@@ -11,6 +11,7 @@ import { currentPlan, portKey, portsOf } from "~/core/plan/ports";
 import type { Job, Part } from "~/core/plan/types";
 import { metricUnits } from "~/core/units/format";
 import { newPartKinds } from "~/routes/job/newPartKinds";
+import { flowMarks, MARK_UNITS } from "./edges";
 import {
   CheckGlyph,
   GaugeGlyph,
@@ -67,7 +68,6 @@ function drawn(job: Job, verdict: LineUpVerdict | null, extra: object = {}): str
         selectedId={null}
         glowIds={[]}
         onSelect={() => undefined}
-        isMoving={false}
         scale={1}
         {...extra}
       />
@@ -259,13 +259,17 @@ describe("the plumbing of a line-up", () => {
     expect(markup).toMatch(/>[+−][\d.]+ kPa</);
   });
 
-  test("marks move only where fuel does, and not at all when they are held", () => {
-    expect(markup).not.toContain("animation-duration");
-    const moving = drawn(job, run, { isMoving: true });
+  test("marks move only where fuel does, each its own way and as fast as the fuel", () => {
     if (run.result.outcome !== "solved") throw new Error("not solved");
     const { network, flow } = run.result;
+    const marks = flowMarks(network, inARow(job), run);
     const flowing = currentPlan(job).runs.filter(({ id }) => flow[network.linkOf.get(id)!] !== 0);
-    expect(moving.match(/animation-duration/g)).toHaveLength(flowing.length);
+    expect(marks).toHaveLength(flowing.length);
+    for (const { speed } of marks) {
+      expect(Math.abs(speed)).toBeGreaterThanOrEqual(MARK_UNITS / 6 - 1e-9);
+      expect(Number.isFinite(speed)).toBe(true);
+    }
+    expect(flowMarks(network, inARow(job), null)).toEqual([]);
   });
 
   test("without a solution everything rests", () => {

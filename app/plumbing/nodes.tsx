@@ -1,4 +1,5 @@
 /** Tanks and parts on the drawing, with their names and figures. */
+import { memo } from "react";
 import { gaugeAtPort, type Passing } from "~/core/hydraulics/derive";
 import type { ConsumerOutcome, SolvedLineUp } from "~/core/hydraulics/solve";
 import type { LineUpVerdict } from "~/core/hydraulics/worst";
@@ -41,7 +42,7 @@ type NodeBox = { x: number; y: number; width: number; height: number };
 
 const tankHalo = { ...halo, stroke: "var(--atRest)" } as const;
 
-export function TankNode({
+export const TankNode = memo(function TankNode({
   tank,
   box,
   placed,
@@ -93,9 +94,9 @@ export function TankNode({
       </text>
     </g>
   );
-}
+});
 
-export function PartNode({
+export const PartNode = memo(function PartNode({
   part,
   placed,
   box,
@@ -307,7 +308,7 @@ export function PartNode({
     case "heater":
       return <ConsumerNode part={part} box={box} result={result} units={units} text={text} />;
   }
-}
+});
 
 const consumerLine = (outcome: ConsumerOutcome | undefined, units: UnitChoice): string => {
   switch (outcome?.outcome) {

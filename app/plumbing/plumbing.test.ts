@@ -8,9 +8,9 @@ import { newPart } from "~/core/plan/blank";
 import { currentPlan } from "~/core/plan/ports";
 import type { Job } from "~/core/plan/types";
 import { newPartKinds } from "~/routes/job/newPartKinds";
+import { edgePath } from "./edges";
 import { plumbingGraph } from "./graph";
 import { LINE_PX, labelRoom, wrapped } from "./labels";
-import { edgePath } from "./Plumbing";
 import { settingText } from "./settingText";
 
 const graphOf = (job: Job) => plumbingGraph(job, currentPlan(job), buildNetwork(job));

@@ -62,7 +62,6 @@ export default function Install() {
               selectedId={selectedId}
               glowIds={none}
               onSelect={select}
-              isMoving={false}
               scale={Math.min(1, 800 / placed.width)}
               doneKeys={new Set(done.map(({ key }) => key))}
             />

@@ -180,7 +180,6 @@ export function OtherPlan({ other, scale }: { other: Plan; scale: number }) {
               selectedId={selectedId}
               glowIds={none}
               onSelect={select}
-              isMoving={false}
               scale={scale}
               differences={there}
             />

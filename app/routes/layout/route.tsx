@@ -13,6 +13,7 @@ import type { Id, Purpose } from "~/core/plan/types";
 import { isValve, neighbourSettings } from "~/core/plan/valves";
 import { nameOf } from "~/messages/notes";
 import { outcomeText } from "~/messages/outcomes";
+import { FlowMarks } from "~/plumbing/FlowMarks";
 import { LEAST_FIT } from "~/plumbing/labels";
 import { Plumbing } from "~/plumbing/Plumbing";
 import { settingText } from "~/plumbing/settingText";
@@ -262,7 +263,6 @@ export default function LayOut() {
                   onNudge={(id, dx, dy) =>
                     void dispatch({ name: "nudge", id, dx, dy }, gestureOf(`nudge:${id}`))
                   }
-                  isMoving={isMoving}
                   scale={scale}
                   differences={here}
                 />
@@ -283,6 +283,16 @@ export default function LayOut() {
           )}
           {plumbing.status === "laying" && !placed && !isEmpty && <Note aria-busy="true">Drawing…</Note>}
         </Canvas>
+        {placed && !isEmpty && (
+          <FlowMarks
+            network={network}
+            placed={placed}
+            verdict={verdict}
+            scale={scale}
+            view={canvas}
+            isMoving={isMoving && !inVehicle}
+          />
+        )}
       </Stage>
       <Outline aria-label="Plumbing as an outline">
         {[...job.tanks, ...plan.parts, ...job.consumers].map((item) => (
