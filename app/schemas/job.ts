@@ -18,7 +18,11 @@ export const id = z
   .regex(new RegExp(`^[A-Za-z0-9_-]{1,${LONGEST_ID}}$`), "badId")
   .refine((text) => !(text in {}), "badId");
 const name = z.string().min(1).max(LONGEST_NAME);
-const bore = z.number().positive().max(0.3);
+/** What fuel passes is at least half a millimetre wide: a slip of a unit is narrower. */
+const bore = z.number().min(5e-4).max(0.3);
+/** A jet's nozzle is the narrowest way there is. */
+const nozzle = z.number().min(2e-4).max(0.3);
+const diameter = z.number().positive().max(0.3);
 const positive = z.number().positive().max(1e9);
 export const atLeastZero = z.number().min(0).max(1e9);
 const share = z.number().min(0).max(1);
@@ -59,15 +63,15 @@ const tankFittings = {
     .array(z.strictObject({ id, across: z.enum(["x", "y"]), atM: coordinate }))
     .max(40)
     .optional(),
-  well: z.strictObject({ ...box, holeBoreM: bore, holes: z.int().min(0).max(99) }).optional(),
+  well: z.strictObject({ ...box, holeBoreM: diameter, holes: z.int().min(0).max(99) }).optional(),
   sump: z
     .strictObject({
       xM: coordinate,
       yM: coordinate,
-      diameterM: bore,
+      diameterM: diameter,
       depthM: size,
-      holeM: bore,
-      mostHoleM: bore.optional(),
+      holeM: diameter,
+      mostHoleM: diameter.optional(),
       floorOverGroundM: length.optional(),
     })
     .optional(),
@@ -118,9 +122,9 @@ const tankFittings = {
             use: z.enum(["sender", "pickup", "return", "vent", "spare", "sampling"]),
             aM: coordinate,
             bM: coordinate,
-            diameterM: bore,
-            mostM: bore,
-            flangeM: bore,
+            diameterM: diameter,
+            mostM: diameter,
+            flangeM: diameter,
             swingM: length,
             partLengthM: length,
           }),
@@ -308,7 +312,7 @@ const planPart = z.discriminatedUnion("kind", [
   z.strictObject({ ...partBase, kind: z.literal("flowMeter"), ...ratedDrop }),
   z.strictObject({ ...partBase, kind: z.literal("fuelHeater"), ...ratedDrop, powerW: positive, circuit }),
   z
-    .strictObject({ ...partBase, kind: z.literal("jetPump"), nozzleM: bore, throatM: bore })
+    .strictObject({ ...partBase, kind: z.literal("jetPump"), nozzleM: nozzle, throatM: bore })
     .refine(({ nozzleM, throatM }) => nozzleM < throatM, "nozzleTooWide"),
   z.strictObject({ ...partBase, kind: z.literal("swirlPot"), volumeM3: positive }),
   z.strictObject({ ...partBase, kind: z.literal("bleedScrew") }),
@@ -353,7 +357,7 @@ export const engine = z.strictObject({
 
 const product = z.strictObject({
   marking: z.string().max(80),
-  outerDiameterM: bore,
+  outerDiameterM: diameter,
   leastRadiusM: atLeastZero,
 });
 const route = z.discriminatedUnion("kind", [

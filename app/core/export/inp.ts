@@ -201,7 +201,8 @@ class Writer {
       case "dosing":
         // What it meters is drawn from the node before it and put in at the node after it: see junctions.
         if (this.metered.has(i)) return;
-        if (way === Way.shut) return this.pipe(i, from, to, 0, 0, "Closed");
+        // A pump that meters for a burner and draws nothing passes nothing.
+        if (way === Way.shut || (laws.curve[i] as number) < 0) return this.pipe(i, from, to, 0, 0, "Closed");
         return this.rising(
           i,
           from,
