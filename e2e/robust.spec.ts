@@ -252,6 +252,11 @@ test.describe("without network", () => {
         )
         .toBe(false);
 
+      const faults = faultsOf(page);
+      await page.goto("/nowhere/at-all");
+      await expect(page.getByText("There is nothing at this address.")).toBeVisible();
+      expect(faults.filter((text) => !/404|ERR_/.test(text))).toEqual([]);
+
       await page.goto("/job/marram/layout");
       await expect(
         page.getByRole("region", { name: "Plumbing" }).getByRole("button", { name: /^Return manifold/ }),

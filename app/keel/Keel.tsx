@@ -1,12 +1,13 @@
 /** The Keel: the fuel way of the chosen line-up laid straight, its elevation and the pressure along it. */
 import { memo, useLayoutEffect, useRef, useState } from "react";
 import styled, { css } from "styled-components";
+import { airOutPa } from "~/core/fuel/fuel";
 import type { FuelWay, Station, Stub } from "~/core/hydraulics/route";
 import type { LineUpVerdict } from "~/core/hydraulics/worst";
 import type { Limits } from "~/core/plan/types";
 import { fromSi } from "~/core/units/factors";
 import { formatNumber, type UnitChoice } from "~/core/units/format";
-import { airOutPa, fitNames, type KeelScale, keelScale, type PlacedLeg, ticks } from "./scale";
+import { fitNames, type KeelScale, keelScale, type PlacedLeg, ticks } from "./scale";
 
 export interface KeelMark {
   /** Station or run that carries the mark. */

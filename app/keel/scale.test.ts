@@ -1,12 +1,13 @@
 import { readFileSync } from "node:fs";
 import { describe, expect, test } from "@jest/globals";
 import { freeAirFraction } from "~/core/fuel/dissolvedAir";
+import { airOutPa } from "~/core/fuel/fuel";
 import { fuelWay } from "~/core/hydraulics/route";
 import { solveLineUp } from "~/core/hydraulics/solve";
 import { buildNetwork } from "~/core/network/network";
 import { currentPlan } from "~/core/plan/ports";
 import type { Job, LineUp } from "~/core/plan/types";
-import { airOutPa, fitNames, keelScale, ticks } from "./scale";
+import { fitNames, keelScale, ticks } from "./scale";
 
 const { job } = JSON.parse(readFileSync("demo/marram.keel.json", "utf8")) as { job: Job };
 const plan = currentPlan(job);

@@ -3,7 +3,6 @@
  * pressure to y with the vacuum drawn several times taller than the pressure, elevation to its own ribbon.
  */
 
-import type { FuelState } from "~/core/fuel/fuel";
 import type { FuelWay, Leg, Station } from "~/core/hydraulics/route";
 
 export interface KeelBox {
@@ -107,12 +106,6 @@ export function keelScale(
   const last = stations.at(-1);
   if (last && last.station.kind === "tank") last.x = lastX;
   return { legs: placed, stations, y, zeroY, plotBottom, elevation, lowestPa, highestPa };
-}
-
-/** Gauge pressure at which the free-air fraction reaches a limit: p = (L p0 + f pv)/(L + f). */
-export function airOutPa(fuel: FuelState, atmospherePa: number, fraction: number): number {
-  const absolute = (fuel.ostwaldAir * atmospherePa + fraction * fuel.vapourPa) / (fuel.ostwaldAir + fraction);
-  return absolute - atmospherePa;
 }
 
 /** Round steps for an axis end, at most `most` of them. */

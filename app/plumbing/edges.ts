@@ -1,9 +1,11 @@
 /** Hoses and joints as they are drawn: their way, and what the fuel in them does. */
+
 import { gaugeAtPort, type Passing, passingParts, returnLinks } from "~/core/hydraulics/derive";
 import type { LineUpVerdict } from "~/core/hydraulics/worst";
 import type { Network } from "~/core/network/network";
 import { portKey } from "~/core/plan/ports";
 import type { Id, Joint, Run } from "~/core/plan/types";
+import { areaM2 } from "~/core/units/bore";
 import type { Placed } from "./layout.client";
 
 export interface Point {
@@ -120,7 +122,7 @@ function stateOf(item: Run | Joint, sourceKey: string, flowing: Flowing | null):
   if (q === 0) return AT_REST;
   const gauge = (gaugeAtPort(result, portKey(item.from)) + gaugeAtPort(result, portKey(item.to))) / 2;
   const isReturn = index === undefined ? ends.every((id) => passing.get(id)?.isReturn) : returns[index] === 1;
-  const velocityMS = isRun(item) ? Math.abs(q) / ((Math.PI / 4) * item.boreM ** 2) : 0;
+  const velocityMS = isRun(item) ? Math.abs(q) / areaM2(item.boreM) : 0;
   return {
     kind: isReturn ? "return" : gauge < 0 ? "vacuum" : "pressure",
     sense: index === undefined ? 0 : (portKey(item.from) === sourceKey ? 1 : -1) * Math.sign(q),

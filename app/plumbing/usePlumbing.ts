@@ -12,7 +12,7 @@ export type PlumbingState = {
 /** The drawing of a network: laid out anew when its shape changes, the last one shown meanwhile. */
 export function usePlumbing(network: Network, attempt = 0): PlumbingState {
   const graph = useMemo(() => plumbingGraph(network.job, network.plan, network), [network]);
-  const key = JSON.stringify(graph);
+  const key = useMemo(() => JSON.stringify(graph), [graph]);
   const [state, setState] = useState<{ key: string; placed: Placed | null; failed: boolean }>({
     key: "",
     placed: null,

@@ -76,14 +76,23 @@ function mutate(root: Json, random: () => number): { what: string; isWrong: bool
   }
   if (kind < 0.5 && !Array.isArray(parent)) {
     parent[pick(["colour", "__proto__x", "x"])] = 1;
-    return { what: `${where} beside an unknown key`, isWrong: !/valves|pumps|consumers|aboardM3|loading|load$|nudges|given|ports/.test(path.slice(0, -1).join(".")) };
+    return {
+      what: `${where} beside an unknown key`,
+      isWrong: !/valves|pumps|consumers|aboardM3|loading|load$|nudges|given|ports/.test(
+        path.slice(0, -1).join("."),
+      ),
+    };
   }
   if (/Id$|^(part|port|position|id)$/.test(String(key)) && typeof value === "string") {
     parent[key] = "nobody";
     // A name of one's own in the place of another is no fault by itself where nothing points at it.
     return { what: `${where} = nobody`, isWrong: /Id$|^(part|port)$/.test(String(key)) };
   }
-  if (isNode(value) && !Array.isArray(value) && /valves|pumps|consumers|aboardM3|loading|nudges/.test(String(key))) {
+  if (
+    isNode(value) &&
+    !Array.isArray(value) &&
+    /valves|pumps|consumers|aboardM3|loading|nudges/.test(String(key))
+  ) {
     (value as Record<string, unknown>).nobody = Object.values(value)[0] ?? 1;
     return { what: `${where}.nobody`, isWrong: true };
   }
@@ -125,7 +134,8 @@ export function judge(text: string, what: string, isWrong: boolean): Verdict {
     if (wrong !== null) return { outcome: "nonFinite", what: `${what}: ${wrong}` };
     for (const finding of findings) {
       const words = JSON.stringify(findingText(finding, job.units, (id) => nameOf(job, id)));
-      if (broken.test(words)) return { outcome: "nonFinite", what: `${what}: ${finding.rule}: ${words.slice(0, 120)}` };
+      if (broken.test(words))
+        return { outcome: "nonFinite", what: `${what}: ${finding.rule}: ${words.slice(0, 120)}` };
     }
     const solver = new LineUpSolver(network);
     for (const lineUp of currentPlan(job).lineUps) {
@@ -135,12 +145,18 @@ export function judge(text: string, what: string, isWrong: boolean): Verdict {
     }
     return { outcome: "accepted", what };
   } catch (error) {
-    return { outcome: "crash", what: `${what}: ${(error as Error).stack?.split("\n").slice(0, 3).join(" ")}` };
+    return {
+      outcome: "crash",
+      what: `${what}: ${(error as Error).stack?.split("\n").slice(0, 3).join(" ")}`,
+    };
   }
 }
 
 /** One mutated file by its seed; one to three changes. */
-export function fuzzed(texts: readonly string[], seed: number): { text: string; what: string; isWrong: boolean } {
+export function fuzzed(
+  texts: readonly string[],
+  seed: number,
+): { text: string; what: string; isWrong: boolean } {
   const random = seeded(seed);
   const root = JSON.parse(texts[Math.floor(random() * texts.length)] as string) as Json;
   const count = 1 + Math.floor(random() ** 3 * 3);

@@ -28,7 +28,9 @@ test("what was once taken for right: ids twice inside lists, keys that name noth
     return judge(JSON.stringify(copy), "", true).outcome;
   };
   const plan = (job: typeof file.job) => job.plans[0];
-  expect(spoil((job) => plan(job).duty?.push(plan(job).duty?.[0]) ?? plan(job).joints.push(plan(job).joints[0]))).toBe("refused");
+  expect(
+    spoil((job) => plan(job).duty?.push(plan(job).duty?.[0]) ?? plan(job).joints.push(plan(job).joints[0])),
+  ).toBe("refused");
   expect(spoil((job) => job.tanks[0].baffles.push(job.tanks[0].baffles[0]))).toBe("refused");
   expect(spoil((job) => (plan(job).conditions.loading.nobody = 2))).toBe("refused");
   expect(spoil((job) => (plan(job).conditions.load.nobody = 1))).toBe("refused");

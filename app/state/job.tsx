@@ -196,7 +196,13 @@ function OpenJobProvider({ live, book, tab, say, children }: OpenProps) {
   const { job, revision } = live;
   const { id } = job;
   const plan = currentPlan(job);
-  const network = useMemo(() => buildNetwork(job), [job]);
+  // A name or a unit changes nothing that flows: the network stays, and what hangs on it is not worked out again.
+  const { tanks, consumers, fuel, site } = job;
+  const network = useMemo(
+    () => buildNetwork(job),
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+    [tanks, consumers, fuel, site, plan],
+  );
   const solver = useMemo(() => new LineUpSolver(network), [network]);
   const { findings, isJudging } = useFindings(job, book);
   const [lineUpId, setLineUpId] = useState<Id | null>(null);

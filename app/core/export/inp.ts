@@ -11,6 +11,7 @@ import type { SolvedLineUp } from "../hydraulics/solve";
 import type { NetworkLink } from "../network/network";
 import type { Curve } from "../solver/newton";
 import { Way } from "../solver/newton";
+import { areaM2 } from "../units/bore";
 import { GRAVITY_M_S2, LITRE_M3 } from "../units/factors";
 
 const LPM_M3_S = LITRE_M3 / 60;
@@ -85,7 +86,7 @@ class Writer {
   }
 
   private perVelocityHead(i: number): number {
-    return 1 / (2 * ((Math.PI / 4) * this.bore(i) ** 2) ** 2);
+    return 1 / (2 * areaM2(this.bore(i)) ** 2);
   }
 
   private pipe(

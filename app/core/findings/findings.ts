@@ -55,7 +55,7 @@ import { supportWide } from "./supportWide";
 import { tankCapacity } from "./tankCapacity";
 import { tankHeavy } from "./tankHeavy";
 import { triggerOverloaded } from "./triggerOverloaded";
-import type { Finding, FindingContext, Grade, Rule } from "./types";
+import { type Finding, type FindingContext, findingKey, type Grade, type Rule } from "./types";
 import { ventLow } from "./ventLow";
 import { wireWrong } from "./wireWrong";
 
@@ -117,9 +117,6 @@ const rules: readonly Rule[] = [
 const gradeOrder: Record<Grade, number> = { stop: 0, mend: 1, watch: 2 };
 /** A finding set aside comes back when its figure is this much worse. */
 const WORSE_BY = 0.05;
-
-export const findingKey = ({ rule, grade, ids }: Pick<Finding, "rule" | "grade" | "ids">) =>
-  `${rule}:${grade}:${ids.join("+")}`;
 
 /** The same finding in several line-ups becomes one, with the worst figures. */
 function merge(findings: readonly Finding[]): Finding[] {

@@ -87,6 +87,10 @@ export interface Finding {
   setAside?: SetAside;
 }
 
+/** What makes two findings the same one, in whatever line-up. */
+export const findingKey = ({ rule, grade, ids }: Pick<Finding, "rule" | "grade" | "ids">) =>
+  `${rule}:${grade}:${ids.join("+")}`;
+
 export interface FindingContext {
   job: Job;
   /** What stands in the job's book. */

@@ -85,3 +85,9 @@ export function atmospherePa(altitudeM: number): number {
 
 /** Pressure of a column of fuel, Pa. */
 export const headPa = (densityKgM3: number, heightM: number) => densityKgM3 * GRAVITY_M_S2 * heightM;
+
+/** Gauge pressure at which the free-air fraction reaches a limit, Pa: p = (L p0 + f pv)/(L + f), the law of dissolvedAir.ts turned round. */
+export function airOutPa(fuel: FuelState, atmospherePa: number, fraction: number): number {
+  const absolute = (fuel.ostwaldAir * atmospherePa + fraction * fuel.vapourPa) / (fuel.ostwaldAir + fraction);
+  return absolute - atmospherePa;
+}

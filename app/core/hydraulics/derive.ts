@@ -1,9 +1,11 @@
 /** What is read off a solved line-up at its points and along its links. */
+
 import { freeAirFraction } from "../fuel/dissolvedAir";
 import { churchill } from "../laws/friction";
 import type { NetworkLink } from "../network/network";
 import { portsOf } from "../plan/ports";
 import type { Id, PlanPart, Run } from "../plan/types";
+import { areaM2 } from "../units/bore";
 import { GRAVITY_M_S2 } from "../units/factors";
 import type { SolvedLineUp } from "./solve";
 
@@ -61,7 +63,7 @@ export function figuresOf(solved: SolvedLineUp, index: number): LinkFigures {
   const link = network.links[index] as NetworkLink;
   const q = flow[index] as number;
   const bore = boreOfLink(link);
-  const velocityMS = q / ((Math.PI / 4) * bore ** 2);
+  const velocityMS = q / areaM2(bore);
   const reynolds = (Math.abs(velocityMS) * bore) / settings.fuel.kinematicM2S;
   const lossPa = q === 0 ? 0 : lossOverHeights(solved, link) * Math.sign(q);
   return { flowM3S: q, velocityMS, reynolds, lossPa };

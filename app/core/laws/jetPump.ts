@@ -12,6 +12,7 @@
  * Source: R. G. Cunningham, NASA TM X-1409 (1967) and J. Fluids Eng. 96 (1974), from memory; loss coefficients of a
  * well-made pump as given there. Valid until it cavitates; it does not lift air.
  */
+import { areaM2 } from "../units/bore";
 export interface JetPumpSize {
   readonly nozzleM: number;
   readonly throatM: number;
@@ -30,8 +31,7 @@ export const jetLosses: JetLosses = { nozzle: 0.05, entry: 0.05, throat: 0.1, di
 export const areaRatio = ({ nozzleM, throatM }: JetPumpSize): number => (nozzleM / throatM) ** 2;
 
 /** Pressure of the nozzle's jet: rho Vn^2/2 = rho * perFlow2 * Q1^2. */
-export const nozzlePerFlow2 = ({ nozzleM }: JetPumpSize): number =>
-  1 / (2 * ((Math.PI / 4) * nozzleM ** 2) ** 2);
+export const nozzlePerFlow2 = ({ nozzleM }: JetPumpSize): number => 1 / (2 * areaM2(nozzleM) ** 2);
 
 /** Weights of the rise pd - ps on the jet's pressure: own + drawn M^2 - mixed (1+M)^2. */
 export function riseWeights(

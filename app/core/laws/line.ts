@@ -1,4 +1,5 @@
 /** Darcy-Weisbach and two-K in one line, at one flow: the sum done by hand in the trade. */
+import { areaM2 } from "../units/bore";
 import { churchill, type FrictionLaw, type FrictionValue } from "./friction";
 import { type FittingKind, twoKOf } from "./twoK";
 
@@ -20,7 +21,7 @@ export interface LineResult {
 }
 
 export function lineDrop(line: LineInput, law: FrictionLaw = churchill): LineResult {
-  const velocityMS = line.flowM3S / ((Math.PI / 4) * line.boreM ** 2);
+  const velocityMS = line.flowM3S / areaM2(line.boreM);
   const reynolds = (Math.abs(velocityMS) * line.boreM) / line.kinematicM2S;
   if (reynolds === 0) return { velocityMS: 0, reynolds: 0, frictionPa: 0, fittingsPa: 0 };
   const friction: FrictionValue = { factor: 0, logSlope: 0 };

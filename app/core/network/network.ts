@@ -44,6 +44,7 @@ import type {
 import { isValve, type Valve, waysThrough } from "../plan/valves";
 import type { Curve } from "../solver/newton";
 import { makeTopology, type Topology } from "../solver/newton";
+import { areaM2 } from "../units/bore";
 
 export interface NetworkNode {
   /** `part.port` of its first port; a tank's own id. */
@@ -403,7 +404,7 @@ function writeLoss(
   i: number,
   { boreM, lengthM, roughnessM, overRe, constant }: Loss,
 ): void {
-  const area = (Math.PI / 4) * boreM * boreM;
+  const area = areaM2(boreM);
   const perVelocityHead = 1 / (2 * area * area);
   shape.perViscosity[i] = overRe / (2 * boreM * area);
   shape.perDensity[i] = (shape.perDensity[i] as number) + constant * perVelocityHead;

@@ -1,3 +1,4 @@
+import { areaM2 } from "../units/bore";
 import { distanceM, type PlacedPort } from "./ports";
 import type { Position, Run } from "./types";
 
@@ -60,4 +61,4 @@ export function runGeometry(run: Run, from: PlacedPort, to: PlacedPort): RunGeom
 }
 
 /** Volume inside a run, m3. */
-export const runVolumeM3 = (boreM: number, lengthM: number) => (Math.PI / 4) * boreM ** 2 * lengthM;
+export const runVolumeM3 = (boreM: number, lengthM: number) => areaM2(boreM) * lengthM;

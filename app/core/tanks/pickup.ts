@@ -1,5 +1,7 @@
 /** Pickups: what a mouth leaves behind, over attitudes, and the length it is cut to. */
+
 import type { PickupFit, Position, Tank, TankPort } from "../plan/types";
+import { areaM2 } from "../units/bore";
 import { GRAVITY_M_S2 } from "../units/factors";
 import { type Attitude, heightAlong, LEVEL, upOf } from "./attitude";
 import { floorUnder } from "./floor";
@@ -131,7 +133,7 @@ export function wellHoldsS(tank: Tank, mouth: Position, feedM3S: number): number
   const { well } = tank;
   if (!well) return null;
   const area = (well.high.xM - well.low.xM) * (well.high.yM - well.low.yM);
-  const holes = well.holes * (Math.PI / 4) * well.holeBoreM ** 2;
+  const holes = well.holes * areaM2(well.holeBoreM);
   const depth = well.high.zM - mouth.zM;
   if (!(depth > 0)) return 0;
   const SLICES = 200;

@@ -1,6 +1,8 @@
 /** Filling and venting: how fast air leaves, room to grow, and where fuel would spill. */
+
 import { churchill } from "../laws/friction";
 import type { Filling, Position, Tank } from "../plan/types";
+import { areaM2 } from "../units/bore";
 import { GRAVITY_M_S2, INCH_M } from "../units/factors";
 import { heightAlong, upOf } from "./attitude";
 import type { Envelope } from "./pickup";
@@ -15,7 +17,7 @@ export const FILL_PRESSURE_SHARE = 0.8;
 
 /** Pressure that an air flow needs through the vent, Pa. */
 function ventDropPa({ ventBoreM, ventLengthM }: Filling, flowM3S: number): number {
-  const velocity = flowM3S / ((Math.PI / 4) * ventBoreM ** 2);
+  const velocity = flowM3S / areaM2(ventBoreM);
   const out = { factor: 0, logSlope: 0 };
   churchill.evaluate((AIR_KG_M3 * velocity * ventBoreM) / AIR_PA_S, 1e-4, out);
   return 0.5 * AIR_KG_M3 * velocity ** 2 * ((out.factor * ventLengthM) / ventBoreM + VENT_ENDS);

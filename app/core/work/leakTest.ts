@@ -21,12 +21,14 @@ export interface LeakJoint {
 export function leakJoints(job: Job, plan: Plan, book: Book, way: FuelWay): LeakJoint[] {
   const ports = placedPorts(job, plan);
   const checks = entriesOf(book, "leakCheck").filter(({ planId }) => planId === plan.id);
-  const joints: LeakJoint[] = [];
+  // The last look at each joint stands.
+  const checked = new Map(checks.map((check) => [portKey(check.joint), check]));
+  const joints = new Map<string, LeakJoint>();
   const add = (ref: PortRef, gaugePa: number, side: LeakJoint["side"]) => {
     const key = portKey(ref);
     const port = ports.get(key);
-    if (!port || joints.some((joint) => joint.key === key)) return;
-    joints.push({
+    if (!port || joints.has(key)) return;
+    joints.set(key, {
       key,
       joint: ref,
       partName: port.ownerName,
@@ -34,12 +36,13 @@ export function leakJoints(job: Job, plan: Plan, book: Book, way: FuelWay): Leak
       state: gaugePa < 0 ? "vacuum" : "pressure",
       gaugePa,
       side,
-      check: checks.findLast(({ joint }) => portKey(joint) === key) ?? null,
+      check: checked.get(key) ?? null,
     });
   };
+  const runs = new Map(plan.runs.map((run) => [run.id, run]));
   const onWay = new Set(way.stations.map(({ id }) => id));
   for (const leg of way.legs) {
-    const run = plan.runs.find(({ id }) => id === leg.id);
+    const run = runs.get(leg.id);
     const [first, last] = [leg.points[0]?.gaugePa ?? 0, leg.points.at(-1)?.gaugePa ?? 0];
     if (run) {
       const ends = way.stations.some(
@@ -59,5 +62,5 @@ export function leakJoints(job: Job, plan: Plan, book: Book, way: FuelWay): Leak
       }
     }
   }
-  return joints;
+  return [...joints.values()];
 }

@@ -1,4 +1,5 @@
 import { ClipboardCheck, Droplets, Gauge, List, PenTool, Ruler, Waypoints, Wrench } from "lucide-react";
+import { useMemo } from "react";
 import { NavLink } from "react-router";
 import styled from "styled-components";
 import { entriesOf } from "~/core/book/entries";
@@ -48,8 +49,11 @@ const icons: Record<Place, typeof Ruler> = {
 export function Rail() {
   const { job, plan, book, findings, stored: verdict } = useJob();
   const aboard = Object.values(plan.conditions.aboardM3).reduce((sum, m3) => sum + m3, 0);
-  const joints = verdict?.way ? leakJoints(job, plan, book, verdict.way) : [];
-  const steps = stepsOf(plan, verdict);
+  const joints = useMemo(
+    () => (verdict?.way ? leakJoints(job, plan, book, verdict.way) : []),
+    [job, plan, book, verdict],
+  );
+  const steps = useMemo(() => stepsOf(plan, verdict), [plan, verdict]);
   const status: Record<Place, string> = {
     survey: `${formatQuantity("volume", aboard, job.units.volume)} aboard`,
     layout: counted(plan.parts.length + job.consumers.length, "part"),
