@@ -2,14 +2,22 @@ import type { Note } from "~/core/edit/commands";
 import { currentPlan, partsOf } from "~/core/plan/ports";
 import type { Id, Job } from "~/core/plan/types";
 
-/** Name of a tank, part or run of the job. */
-export function nameOf(job: Job, id: Id): string {
+const named = new WeakMap<Job, ReadonlyMap<Id, string>>();
+
+/** Names of everything in the current plan, looked up once a job. */
+function namesOf(job: Job): ReadonlyMap<Id, string> {
+  const known = named.get(job);
+  if (known) return known;
   const plan = currentPlan(job);
-  const owner = [...job.tanks, ...partsOf(job, plan)].find((one) => one.id === id);
-  if (owner) return owner.name;
-  const run = plan.runs.find((one) => one.id === id);
-  return run ? `${nameOf(job, run.from.part)} to ${nameOf(job, run.to.part)}` : id;
+  const names = new Map([...job.tanks, ...partsOf(job, plan)].map(({ id, name }) => [id, name]));
+  const of = (id: Id) => names.get(id) ?? id;
+  for (const { id, from, to } of plan.runs) names.set(id, `${of(from.part)} to ${of(to.part)}`);
+  named.set(job, names);
+  return names;
 }
+
+/** Name of a tank, part or run of the job. */
+export const nameOf = (job: Job, id: Id): string => namesOf(job).get(id) ?? id;
 
 export function noteText({ code, ids }: Note, job: Job): string {
   const names = ids.map((id) => nameOf(job, id)).join(", ");

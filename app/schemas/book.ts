@@ -94,5 +94,5 @@ export const snapshotSchema = z.strictObject({
   consumers: z.array(engine).max(10).optional(),
 }) satisfies z.ZodType<Snapshot>;
 
-export const bookSchemaIsTheType: Same<z.infer<typeof bookEntrySchema>, BookEntry> = true;
-export const snapshotSchemaIsTheType: Same<z.infer<typeof snapshotSchema>, Snapshot> = true;
+true satisfies Same<z.infer<typeof bookEntrySchema>, BookEntry>;
+true satisfies Same<z.infer<typeof snapshotSchema>, Snapshot>;

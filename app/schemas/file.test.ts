@@ -77,3 +77,20 @@ describe("job files", () => {
     );
   });
 });
+
+describe("the published JSON Schema", () => {
+  test("is one that an independent validator takes, and so are the demo files; a wrong one is not", async () => {
+    const { default: Ajv } = await import("ajv/dist/2020.js");
+    const { default: addFormats } = await import("ajv-formats");
+    const ajv = new Ajv({ strict: false });
+    addFormats(ajv);
+    const validate = ajv.compile(JSON.parse(readFileSync("docs/job.schema.json", "utf8")));
+    for (const name of ["marram", "unit-12", "reading-van"]) {
+      const file = JSON.parse(readFileSync(`demo/${name}.keel.json`, "utf8"));
+      expect(validate(file)).toBe(true);
+      expect(validate({ ...file, version: 9 })).toBe(false);
+      file.job.plans[0].runs[0].boreM = -1;
+      expect(validate(file)).toBe(false);
+    }
+  });
+});

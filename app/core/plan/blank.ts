@@ -22,8 +22,6 @@ import type {
   Tank,
 } from "./types";
 
-export const origin: Position = { xM: 0, yM: 0, zM: 0 };
-
 /** Common practice, no source: 3, 6 and 10 inHg; air is said to come out at 1 %. */
 export const commonLimits: Limits = {
   suctionCleanPa: 10000,

@@ -98,7 +98,6 @@ export const dimensions = {
 
 export type Dimension = keyof typeof dimensions;
 export type UnitOf<D extends Dimension> = keyof (typeof dimensions)[D]["units"] & string;
-export type UnitName = { [D in Dimension]: UnitOf<D> }[Dimension];
 
 interface Unit {
   readonly factor: number;
