@@ -1,5 +1,7 @@
 export default {
   testEnvironment: "node",
+  // A shared machine may stall for seconds; no test is meant to take one.
+  testTimeout: 30_000,
   roots: ["<rootDir>/app", "<rootDir>/cli"],
   testMatch: ["**/*.test.ts", "**/*.test.tsx"],
   moduleNameMapper: { "^~/(.*)$": "<rootDir>/app/$1" },

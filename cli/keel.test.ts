@@ -8,7 +8,11 @@ function keel(args: string[], input = ""): { status: number; out: string; err: s
   try {
     return {
       status: 0,
-      out: execFileSync("npx", ["tsx", "cli/keel.ts", ...args], { input, encoding: "utf8", stdio: "pipe" }),
+      out: execFileSync("node_modules/.bin/tsx", ["cli/keel.ts", ...args], {
+        input,
+        encoding: "utf8",
+        stdio: "pipe",
+      }),
       err: "",
     };
   } catch (error) {

@@ -20,7 +20,7 @@ await writeFile("build/client/shell.html", html);
 
 const { count, size, warnings } = await generateSW({
   globDirectory: "build/client",
-  globPatterns: ["**/*.{js,css,woff2,svg,html,webmanifest}"],
+  globPatterns: ["**/*.{js,css,woff2,ttf,svg,html,webmanifest}"],
   swDest: "build/client/sw.js",
   maximumFileSizeToCacheInBytes: 4 * 1024 * 1024,
   skipWaiting: false,

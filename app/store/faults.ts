@@ -17,28 +17,3 @@ export async function answerInTime<T>(work: Promise<T>): Promise<T> {
     clearTimeout(timer);
   }
 }
-
-/** Storage that fails says so in words; the caller offers the file. */
-export function storageFault(error: unknown): string {
-  const { name = "" } = error as { name?: string };
-  const inner = (error as { inner?: { name?: string } }).inner?.name ?? "";
-  if (name.includes("Quota") || inner.includes("Quota")) {
-    return "This browser's storage is full: the last change is not kept. Save the job as a file, then make room.";
-  }
-  if (
-    [
-      "InvalidStateError",
-      "DatabaseClosedError",
-      "OpenFailedError",
-      "MissingAPIError",
-      "SecurityError",
-      "UnknownError",
-    ].some((one) => name === one || inner === one)
-  ) {
-    return "This browser's storage is closed: the last change is not kept. Save the job as a file and open the page again.";
-  }
-  if (name === "NoAnswer") {
-    return "This browser's storage does not answer: the last change may not be kept. Save the job as a file and open the page again.";
-  }
-  return `The last change is not kept (${name || "unknown fault"}). Save the job as a file.`;
-}

@@ -6,7 +6,6 @@ import type { Job } from "~/core/plan/types";
 import { readJobFile, writeJobFile } from "~/schemas/file";
 import { enter, forgetBook, readBook } from "./book";
 import { database, KeelDatabase } from "./database";
-import { storageFault } from "./faults";
 import { copyJob, exportAll, exportJob, fileSizes, importJob, restoreAll } from "./files";
 import { commit, MOST_UNDO, redo, type Tab, undo } from "./history";
 import { openJob, readJob } from "./jobs";
@@ -488,13 +487,4 @@ describe("a browser with the data of 0.3.0", () => {
     // Opened again, nothing is left to bring up.
     expect((await listJobs()).jobs).toHaveLength(3);
   });
-});
-
-test("storage that fails is told by its kind", () => {
-  expect(storageFault(new DOMException("", "QuotaExceededError"))).toContain("full");
-  expect(
-    storageFault(Object.assign(new Error(), { name: "AbortError", inner: { name: "QuotaExceededError" } })),
-  ).toContain("full");
-  expect(storageFault(new DOMException("", "InvalidStateError"))).toContain("closed");
-  expect(storageFault(new Error("x"))).toContain("not kept");
 });

@@ -1,11 +1,12 @@
 import { useState } from "react";
 import { Link, Outlet, useLocation } from "react-router";
 import styled from "styled-components";
+import { closedText, storageFault } from "~/messages/storage";
 import { JobProvider } from "~/state/job";
 import { PAGE } from "~/state/page";
 import { type ReadBook, readBook } from "~/store/book";
-import { answerInTime, storageFault } from "~/store/faults";
-import { type JobState, type LoadedJob, openJob } from "~/store/jobs";
+import { answerInTime } from "~/store/faults";
+import { type JobState, openJob } from "~/store/jobs";
 import { say } from "~/ui/toast";
 import type { Route } from "./+types/route";
 import { Header } from "./Header";
@@ -13,14 +14,6 @@ import { KeelStrip } from "./KeelStrip";
 import { Rail } from "./Rail";
 import { Side } from "./Side";
 import { ShortcutsProvider } from "./shortcuts";
-
-/** Why a job that is asked for is not shown. */
-const closedText: Record<Exclude<JobState, LoadedJob>["status"], string> = {
-  gone: "This job is not in this browser. It may have been deleted: the job list says.",
-  broken: "This job could not be read. It is set aside whole: the job list offers it as a file.",
-  newer: "This job was written by a newer version of this application. Nothing was changed: open it there.",
-  older: "This job was written by an older version and could not be brought up. Nothing was changed.",
-};
 
 export async function clientLoader({ params }: Route.ClientLoaderArgs) {
   let loaded: JobState;

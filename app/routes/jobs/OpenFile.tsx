@@ -1,5 +1,5 @@
 import { useState } from "react";
-import { storageFault } from "~/store/faults";
+import { storageFault } from "~/messages/storage";
 import { type ImportMode, type ImportResult, importJob } from "~/store/files";
 import { Button } from "~/ui/button";
 import { Actions, Dialog } from "~/ui/dialog";

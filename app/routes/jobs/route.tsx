@@ -7,8 +7,9 @@ import { Link, redirect, useFetcher, useRevalidator } from "react-router";
 import styled from "styled-components";
 import type { StarterId } from "~/core/edit/starters";
 import { counted } from "~/messages/counted";
+import { storageFault } from "~/messages/storage";
 import { saveText } from "~/state/files";
-import { answerInTime, storageFault } from "~/store/faults";
+import { answerInTime } from "~/store/faults";
 import {
   askToPersist,
   createJob,

@@ -1,4 +1,4 @@
-import { storageFault } from "~/store/faults";
+import { storageFault } from "~/messages/storage";
 import { say } from "~/ui/toast";
 
 /** Lets work on files run, and says so when the store fails. */

@@ -19,12 +19,14 @@ export function Report() {
   const save = async () => {
     setMaking(true);
     try {
-      const { surveyReport } = await import("./report");
-      saveBytes(
-        `${fileName(job.name)}-survey.pdf`,
-        await surveyReport(job, book, new Date()),
-        "application/pdf",
-      );
+      const [{ surveyReport }, { reportFonts }] = await Promise.all([
+        import("./report"),
+        import("./reportFonts.client"),
+      ]);
+      const { bytes, missing } = await surveyReport(job, book, new Date(), await reportFonts());
+      saveBytes(`${fileName(job.name)}-survey.pdf`, bytes, "application/pdf");
+      if (missing.length > 0)
+        say(`The report's letters lack ${missing.join(" ")}: a box stands in their place.`, true);
     } catch (error) {
       say(`The report was not made: ${String(error)}`);
     } finally {

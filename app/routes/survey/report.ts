@@ -1,5 +1,6 @@
 /** The survey as a PDF: tanks with drawings and dip tables, hoses, samples, findings. Loaded when it is asked for. */
-import { PDFDocument, type PDFFont, type PDFPage, rgb, StandardFonts } from "pdf-lib";
+import fontkit from "@pdf-lib/fontkit";
+import { PDFDocument, type PDFFont, type PDFPage, rgb } from "pdf-lib";
 import { type Book, entriesOf } from "~/core/book/entries";
 import { judgeJar } from "~/core/care/jar";
 import { findingsOf } from "~/core/findings/findings";
@@ -25,16 +26,33 @@ const ink = rgb(0.09, 0.13, 0.12);
 const soft = rgb(0.34, 0.38, 0.36);
 const fuelColour = rgb(0.85, 0.83, 0.74);
 
-/** The standard fonts know Western European letters; what they lack is written by its nearest plain letter. */
-function plain(text: string): string {
-  return text
-    .replace(/−/g, "-")
-    .replace(/[‘’]/g, "'")
-    .normalize("NFC")
-    .replace(
-      /[^\x20-\x7e\xa0-\xff]/g,
-      (letter) => letter.normalize("NFD").replace(/[^\x20-\x7e]/g, "") || "?",
-    );
+/** The letters of a report: two whole fonts, of which what is used is embedded. */
+export interface ReportFonts {
+  text: ArrayBuffer | Uint8Array;
+  strong: ArrayBuffer | Uint8Array;
+}
+
+/** Stands where a letter is in no font; which letters those are is told beside the report. */
+const NO_GLYPH = "\u25a1";
+
+/** Text as a font can write it. */
+class Letters {
+  readonly missing = new Set<string>();
+  private readonly known: ReadonlySet<number>;
+
+  constructor(font: PDFFont) {
+    this.known = new Set(font.getCharacterSet());
+  }
+
+  written(text: string): string {
+    return [...text.normalize("NFC")]
+      .map((letter) => {
+        if (this.known.has(letter.codePointAt(0) ?? 0)) return letter;
+        this.missing.add(letter);
+        return NO_GLYPH;
+      })
+      .join("");
+  }
 }
 
 /** A page that is written from the top down, and turns over when it is full. */
@@ -46,6 +64,7 @@ class Paper {
     private readonly pdf: PDFDocument,
     private readonly text: PDFFont,
     private readonly strong: PDFFont,
+    private readonly letters: Letters,
   ) {
     this.page = pdf.addPage([...PAGE]);
   }
@@ -58,7 +77,7 @@ class Paper {
 
   line(words: string, { size = 10, bold = false, x = MARGIN, colour = ink } = {}): void {
     const font = bold ? this.strong : this.text;
-    for (const part of wrap(plain(words), font, size, PAGE[0] - MARGIN - x)) {
+    for (const part of wrap(this.letters.written(words), font, size, PAGE[0] - MARGIN - x)) {
       this.room(size * 1.4);
       this.y -= size * 1.4;
       this.page.drawText(part, { x, y: this.y, size, font, color: colour });
@@ -76,7 +95,7 @@ class Paper {
   row(cells: readonly string[], at: readonly number[], { bold = false, size = 9 } = {}): void {
     const font = bold ? this.strong : this.text;
     const columns = cells.map((cell, i) =>
-      wrap(plain(cell), font, size, (at[i + 1] ?? PAGE[0] - MARGIN) - (at[i] ?? 0) - 8),
+      wrap(this.letters.written(cell), font, size, (at[i + 1] ?? PAGE[0] - MARGIN) - (at[i] ?? 0) - 8),
     );
     const height = Math.max(...columns.map((lines) => lines.length)) * size * 1.35;
     this.room(height + 3);
@@ -192,16 +211,21 @@ function writeTank(paper: Paper, job: Job, tank: Tank): void {
     );
 }
 
-/** Bytes of the report; `today` is printed on it and dates the hoses' age. */
-export async function surveyReport(job: Job, book: Book, today: Date): Promise<Uint8Array> {
+/** The report, and letters in it that its fonts have not; `today` is printed on it and dates the hoses' age. */
+export async function surveyReport(
+  job: Job,
+  book: Book,
+  today: Date,
+  fonts: ReportFonts,
+): Promise<{ bytes: Uint8Array; missing: string[] }> {
   const pdf = await PDFDocument.create();
-  pdf.setTitle(plain(`${job.name}: survey`));
+  pdf.registerFontkit(fontkit);
+  const text = await pdf.embedFont(fonts.text, { subset: true });
+  const strong = await pdf.embedFont(fonts.strong, { subset: true });
+  const letters = new Letters(text);
+  pdf.setTitle(`${job.name}: survey`);
   pdf.setCreationDate(today);
-  const paper = new Paper(
-    pdf,
-    await pdf.embedFont(StandardFonts.Helvetica),
-    await pdf.embedFont(StandardFonts.HelveticaBold),
-  );
+  const paper = new Paper(pdf, text, strong, letters);
   const plan = currentPlan(job);
   paper.line(`${job.name}: survey`, { size: 20, bold: true });
   paper.line(`${job.note ? `${job.note} ` : ""}${today.toLocaleDateString("en-GB")}`, { colour: soft });
@@ -256,5 +280,5 @@ export async function surveyReport(job: Job, book: Book, today: Date): Promise<U
     { size: 8, colour: soft },
   );
   paper.number(pdf.getPageCount());
-  return pdf.save();
+  return { bytes: await pdf.save(), missing: [...letters.missing] };
 }

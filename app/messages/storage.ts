@@ -1,0 +1,34 @@
+/** The browser's store in words: why it fails, and why a job in it is not shown. */
+
+/** Storage that fails says so in words; the caller offers the file. */
+export function storageFault(error: unknown): string {
+  const { name = "" } = error as { name?: string };
+  const inner = (error as { inner?: { name?: string } }).inner?.name ?? "";
+  if (name.includes("Quota") || inner.includes("Quota")) {
+    return "This browser's storage is full: the last change is not kept. Save the job as a file, then make room.";
+  }
+  if (
+    [
+      "InvalidStateError",
+      "DatabaseClosedError",
+      "OpenFailedError",
+      "MissingAPIError",
+      "SecurityError",
+      "UnknownError",
+    ].some((one) => name === one || inner === one)
+  ) {
+    return "This browser's storage is closed: the last change is not kept. Save the job as a file and open the page again.";
+  }
+  if (name === "NoAnswer") {
+    return "This browser's storage does not answer: the last change may not be kept. Save the job as a file and open the page again.";
+  }
+  return `The last change is not kept (${name || "unknown fault"}). Save the job as a file.`;
+}
+
+/** Why a job that is asked for is not shown. */
+export const closedText: Record<"gone" | "broken" | "newer" | "older", string> = {
+  gone: "This job is not in this browser. It may have been deleted: the job list says.",
+  broken: "This job could not be read. It is set aside whole: the job list offers it as a file.",
+  newer: "This job was written by a newer version of this application. Nothing was changed: open it there.",
+  older: "This job was written by an older version and could not be brought up. Nothing was changed.",
+};
