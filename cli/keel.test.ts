@@ -1,6 +1,6 @@
 import { execFileSync } from "node:child_process";
 import { readFileSync } from "node:fs";
-import { describe, expect, test } from "@jest/globals";
+import { beforeAll, describe, expect, test } from "@jest/globals";
 import { laws } from "~/schemas/calc";
 import { solveReportSchema } from "~/schemas/solveReport";
 
@@ -8,7 +8,7 @@ function keel(args: string[], input = ""): { status: number; out: string; err: s
   try {
     return {
       status: 0,
-      out: execFileSync("node_modules/.bin/tsx", ["cli/keel.ts", ...args], {
+      out: execFileSync("node", ["build/cli/keel.js", ...args], {
         input,
         encoding: "utf8",
         stdio: "pipe",
@@ -50,6 +50,17 @@ describe("laws against published relations", () => {
       }
     },
   );
+});
+
+beforeAll(() => {
+  execFileSync("node", ["scripts/bundleCli.mjs"], { stdio: "pipe" });
+});
+
+test("it runs as the README says", () => {
+  const out = execFileSync("npm", ["run", "-s", "keel", "--", "check", "demo/unit-12.keel.json"], {
+    encoding: "utf8",
+  });
+  expect(JSON.parse(out)).toEqual({ job: "unit12", faults: [] });
 });
 
 describe("the command line", () => {
