@@ -35,7 +35,7 @@ const bad: [string, string, RegExp][] = [
   [
     "negative bore",
     spoiled((job) => Object.assign(firstRun(job), { boreM: -0.01 })),
-    /runs\[0\]\.boreM.*more than nothing/,
+    /runs\[0\]\.boreM.*at least 0\.0005/,
   ],
   [
     "a missing port",
