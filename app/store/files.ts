@@ -176,13 +176,14 @@ export async function exportAll(): Promise<Uint8Array> {
       });
   }
   const settings = (await db.settings.toArray()).filter(({ key }) => !ownSettings.includes(key));
-  const bytes = writeAllZip({
+  return writeAllZip({
     jobs,
     settings: Object.fromEntries(settings.map(({ key, value }) => [key, value])),
   });
-  await db.settings.put({ key: SAVED_ALL, value: now() });
-  return bytes;
 }
+
+/** Notes that everything was saved, once the file is written. */
+export const noteSavedAll = () => database().settings.put({ key: SAVED_ALL, value: now() });
 
 export type RestoreResult =
   | { outcome: "restored"; jobs: number }

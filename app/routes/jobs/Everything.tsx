@@ -1,7 +1,7 @@
 import { useState } from "react";
 import { counted } from "~/messages/counted";
 import { saveBytes, sizeText } from "~/state/files";
-import { exportAll, type RestoreResult, restoreAll } from "~/store/files";
+import { exportAll, noteSavedAll, type RestoreResult, restoreAll } from "~/store/files";
 import { Button } from "~/ui/button";
 import { Actions, Dialog } from "~/ui/dialog";
 import { say } from "~/ui/toast";
@@ -29,6 +29,7 @@ export default function Everything({
   };
   const save = async (bytes: Uint8Array) => {
     saveBytes(`iron-keel-${new Date().toISOString().slice(0, 10)}.keel-all.zip`, bytes, "application/zip");
+    await noteSavedAll();
     await onRestored();
     onClose();
   };
