@@ -20,14 +20,21 @@ export async function writeFile(id: string, withPictures: boolean): Promise<void
   if (file) saveBytes(`${fileName(file.name)}.${file.extension}`, file.bytes, "application/octet-stream");
 }
 
-/** The job as this page holds it, where the store cannot be read; with its book as far as it was read. */
-export async function saveHeld(job: Job): Promise<void> {
+/**
+ * The stored job with its book; where the store cannot be read, the job as this page holds it. The plans that a book
+ * cites lie in the store alone: false where the file had to go without its book.
+ */
+export async function saveHeld(job: Job): Promise<boolean> {
   const { exportJob } = await import("~/store/files");
   const file = await answerInTime(exportJob(job.id)).catch(() => null);
-  if (file) return saveBytes(`${fileName(file.name)}.${file.extension}`, file.bytes, "application/json");
+  if (file) {
+    saveBytes(`${fileName(file.name)}.${file.extension}`, file.bytes, "application/json");
+    return true;
+  }
   const { writeJobFile } = await import("~/schemas/file");
   const text = writeJobFile({ job, book: [], snapshots: {} });
   saveText(`${fileName(job.name)}.keel.json`, text, "application/json");
+  return false;
 }
 
 export const fileName = (name: string) =>

@@ -150,7 +150,11 @@ function useMoved(revision: number, verdict: LineUpVerdict | null): Moved[] {
 }
 
 function offerFile(held: Job, say: Say, text: string): void {
-  say({ text, lasts: true, action: { label: "Save the file", run: () => void saveHeld(held) } });
+  const save = async () => {
+    if (!(await saveHeld(held)))
+      say({ text: "The store cannot be read: this file holds the job without its book.", lasts: true });
+  };
+  say({ text, lasts: true, action: { label: "Save the file", run: () => void save() } });
 }
 
 interface Props {
