@@ -60,3 +60,24 @@ export async function openMarram(page, address, place) {
 
 export const quantile = (values, share) =>
   [...values].sort((a, b) => a - b)[Math.floor(share * (values.length - 1))];
+
+/** From a press to the task after the frame that shows what it changed, ms. */
+export const pressed = (page, selector, watched) =>
+  page.evaluate(
+    ([press, watch]) =>
+      new Promise((done) => {
+        const began = performance.now();
+        const target = document.querySelector(watch);
+        const observer = new MutationObserver(() => {
+          observer.disconnect();
+          requestAnimationFrame(() => {
+            const { port1, port2 } = new MessageChannel();
+            port1.onmessage = () => done(performance.now() - began);
+            port2.postMessage(0);
+          });
+        });
+        observer.observe(target, { subtree: true, childList: true, characterData: true, attributes: true });
+        document.querySelector(press).click();
+      }),
+    [selector, watched],
+  );

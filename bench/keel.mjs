@@ -1,7 +1,7 @@
 /** From the handler of a slider to the task after the frame that shows it; and frames of a 200-part drawing that moves. */
 import { execFileSync } from "node:child_process";
 import { readFileSync } from "node:fs";
-import { openMarram, quantile, withBrowser } from "./browser.mjs";
+import { openMarram, pressed, quantile, withBrowser } from "./browser.mjs";
 
 const bigPlanFile = "build/bench/big.keel.json";
 execFileSync("npx", ["tsx", "bench/writeBigPlan.ts", bigPlanFile], { stdio: "inherit" });
@@ -121,30 +121,7 @@ await withBrowser(11, async (browser, address) => {
   // A change of the large plan, which every name on the drawing shows: from the press to the drawing.
   const toggles = [];
   for (let i = 0; i < 24; i++) {
-    toggles.push(
-      await page.evaluate(
-        () =>
-          new Promise((done) => {
-            const units = document.querySelector('button[aria-label^="Units"]');
-            const began = performance.now();
-            const observer = new MutationObserver(() => {
-              observer.disconnect();
-              requestAnimationFrame(() => {
-                const { port1, port2 } = new MessageChannel();
-                port1.onmessage = () => done(performance.now() - began);
-                port2.postMessage(0);
-              });
-            });
-            observer.observe(document.querySelector('svg[data-status="laid"]'), {
-              subtree: true,
-              childList: true,
-              characterData: true,
-              attributes: true,
-            });
-            units.click();
-          }),
-      ),
-    );
+    toggles.push(await pressed(page, 'button[aria-label^="Units"]', 'svg[data-status="laid"]'));
     await page.waitForTimeout(400);
   }
   const settled = toggles.slice(4);

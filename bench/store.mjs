@@ -1,6 +1,6 @@
 /** What a change costs as the book grows, and the list of fifty jobs: a real browser, its own store, by the interface. */
 import { readFileSync } from "node:fs";
-import { openMarram, quantile, withBrowser } from "./browser.mjs";
+import { openMarram, pressed, quantile, withBrowser } from "./browser.mjs";
 
 const TIMES = 24;
 const file = JSON.parse(readFileSync("demo/marram.keel.json", "utf8"));
@@ -27,27 +27,6 @@ const take = async (page, address, value, name) => {
   });
   await page.getByRole("link", { name }).waitFor({ timeout: 60000 });
 };
-
-/** From a press to the task after the frame that shows what it changed, ms. */
-const pressed = (page, selector, watched) =>
-  page.evaluate(
-    ([press, watch]) =>
-      new Promise((done) => {
-        const began = performance.now();
-        const target = document.querySelector(watch);
-        const observer = new MutationObserver(() => {
-          observer.disconnect();
-          requestAnimationFrame(() => {
-            const { port1, port2 } = new MessageChannel();
-            port1.onmessage = () => done(performance.now() - began);
-            port2.postMessage(0);
-          });
-        });
-        observer.observe(target, { subtree: true, childList: true, characterData: true, attributes: true });
-        document.querySelector(press).click();
-      }),
-    [selector, watched],
-  );
 
 await withBrowser(12, async (browser, address) => {
   const context = await browser.newContext({
