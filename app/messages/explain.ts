@@ -3,7 +3,7 @@ import { figuresAt, figuresOf } from "~/core/hydraulics/derive";
 import type { Suction } from "~/core/hydraulics/limits";
 import type { FuelWay, Leg } from "~/core/hydraulics/route";
 import type { SolvedLineUp } from "~/core/hydraulics/solve";
-import type { Filtering, Pushing } from "~/core/plan/families";
+import type { Filtering, Pushing } from "~/core/kinds/families";
 import type { Run, Tank } from "~/core/plan/types";
 import { capacityM3 } from "~/core/tanks/tank";
 import { formatNumber, formatQuantity, type UnitChoice } from "~/core/units/format";

@@ -4,7 +4,8 @@ import { gaugeAtPort, type Passing, passingParts, returnLinks } from "~/core/hyd
 import type { LineUpVerdict } from "~/core/hydraulics/worst";
 import type { Network } from "~/core/network/network";
 import { portKey } from "~/core/plan/ports";
-import type { Id, Joint, Run } from "~/core/plan/types";
+import type { Id } from "~/core/kinds/record";
+import type { Joint, Run } from "~/core/plan/types";
 import { areaM2 } from "~/core/units/bore";
 import type { Placed } from "./layout.client";
 

@@ -1,5 +1,6 @@
 /** Parts as they look: lever handles that lie along the pipe when open, bowls, a needle that stands at its reading. */
-import type { Part, PumpKind, SectionPoint, Tank, ValveSetting } from "~/core/plan/types";
+import type { Part } from "~/core/kinds/index";
+import type { PumpKind, SectionPoint, Tank, ValveSetting } from "~/core/plan/types";
 import { polygonBelow } from "~/core/tanks/polygon";
 import { sectionOf } from "~/core/tanks/shape";
 import { heightsOf } from "~/core/tanks/tank";

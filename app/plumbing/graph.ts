@@ -5,9 +5,11 @@
 import { returnLinks } from "~/core/hydraulics/derive";
 import { LineUpSolver } from "~/core/hydraulics/solve";
 import type { Network } from "~/core/network/network";
-import { isConsumer } from "~/core/plan/families";
+import { isConsumer } from "~/core/kinds/families";
 import { partsOf, portKey, portsOf } from "~/core/plan/ports";
-import type { Id, Job, Part, Plan, PortRef, Tank } from "~/core/plan/types";
+import type { Part } from "~/core/kinds/index";
+import type { Id } from "~/core/kinds/record";
+import type { Job, Plan, PortRef, Tank } from "~/core/plan/types";
 import { heightsOf } from "~/core/tanks/tank";
 import { labelRoom } from "./labels";
 

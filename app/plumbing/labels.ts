@@ -1,5 +1,5 @@
 /** Where the name of a part stands under it, how it is set in lines, and the room that takes. */
-import type { Part } from "~/core/plan/types";
+import type { Part } from "~/core/kinds/index";
 
 /** A drawing that would have to be smaller than this is scrolled: names keep their size and need their room. */
 export const LEAST_FIT = 0.7;

@@ -1,6 +1,7 @@
 /** How a valve stands in a line-up, in words. */
-import type { Part, ValveSetting } from "~/core/plan/types";
-import { isValve } from "~/core/plan/valves";
+import type { Part } from "~/core/kinds/index";
+import type { ValveSetting } from "~/core/plan/types";
+import { isValve } from "~/core/kinds/families";
 
 export function settingText(part: Part, setting: ValveSetting | undefined): string {
   if (!isValve(part)) return "";

@@ -2,18 +2,9 @@
 
 import type { BookEntry } from "~/core/book/entries";
 import { HASH_DIGITS, type Snapshot } from "~/core/book/snapshot";
-import {
-  atLeastZero,
-  conditions,
-  engine,
-  id,
-  LONGEST_NOTE,
-  plan,
-  portRef,
-  reading,
-  type Same,
-  tank,
-} from "./job";
+import { conditions, plan, portRef, reading, type Same, tank } from "./job";
+import { engine } from "./part";
+import { atLeastZero, id, LONGEST_NOTE } from "./primitives";
 import { z } from "./zod";
 
 const when = z.iso.datetime({ offset: true });

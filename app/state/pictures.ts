@@ -1,6 +1,6 @@
 /** Photographs: scaled down in the browser before they are kept, and shown from the store. */
 import { useEffect, useState } from "react";
-import type { Id } from "~/core/plan/types";
+import type { Id } from "~/core/kinds/record";
 import type { Picture } from "~/schemas/migrations";
 import { readPicture } from "~/store/book";
 

@@ -3,7 +3,7 @@ import { entryFaults } from "~/core/book/check";
 import type { BookEntry, EntryDraft } from "~/core/book/entries";
 import { type Snapshot, snapshotOf } from "~/core/book/snapshot";
 import { standingOf } from "~/core/book/standing";
-import { newId } from "~/core/plan/ids";
+import { newId } from "~/core/kinds/ids";
 import { currentPlan } from "~/core/plan/ports";
 import type { Job } from "~/core/plan/types";
 import { bookEntrySchema } from "~/schemas/book";

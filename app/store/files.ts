@@ -1,8 +1,8 @@
 /** Jobs in and out as files, one by one or all at once. */
-import { newId } from "~/core/plan/ids";
+import { newId } from "~/core/kinds/ids";
 import type { Job } from "~/core/plan/types";
 import { type FileFault, type JobFile, writeJobFile } from "~/schemas/file";
-import { LONGEST_NAME } from "~/schemas/job";
+import { LONGEST_NAME } from "~/schemas/primitives";
 import type { Picture } from "~/schemas/migrations";
 import { type Pictures, readAllZip, readJobBytes, writeAllZip, writeJobZip } from "~/schemas/zip";
 import { forgetBook, readBook } from "./book";

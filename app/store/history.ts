@@ -5,7 +5,7 @@
 import type { Patch } from "immer";
 import { applyCommand, type Command, CommandRefused, type Note, playPatches } from "~/core/edit/commands";
 import { joined, overlap } from "~/core/edit/patches";
-import { newId } from "~/core/plan/ids";
+import { newId } from "~/core/kinds/ids";
 import type { Job } from "~/core/plan/types";
 import type { FileFault } from "~/schemas/file";
 import { database, type HistoryRow, type JobRecord } from "./database";

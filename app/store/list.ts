@@ -58,7 +58,7 @@ export async function listJobs(): Promise<JobList> {
 export async function createJob(name: string, starter: StarterId): Promise<string> {
   const { putJob } = await import("./files");
   const { startJob } = await import("~/core/edit/starters");
-  const { newId } = await import("~/core/plan/ids");
+  const { newId } = await import("~/core/kinds/ids");
   return putJob({ job: startJob(newId(), name, starter), book: [], snapshots: {}, pictures: new Map() });
 }
 

@@ -1,7 +1,7 @@
 /** Jobs as they lie in the store: read once a stamp, migrated when they are older, never dropped when they do not parse. */
 import { checkBook } from "~/core/book/check";
 import { checkJob } from "~/core/check/job";
-import { newId } from "~/core/plan/ids";
+import { newId } from "~/core/kinds/ids";
 import type { Job } from "~/core/plan/types";
 import { bookEntrySchema, snapshotSchema } from "~/schemas/book";
 import { type FileFault, FORMAT, faultsOf } from "~/schemas/file";

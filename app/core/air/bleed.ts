@@ -1,9 +1,10 @@
 /** Order of joints from tank to consumer for a line-up, with the fuel that fills each section. */
 import type { FuelWay } from "../hydraulics/route";
 import type { SolvedLineUp } from "../hydraulics/solve";
-import { isFiltering } from "../plan/families";
+import { isFiltering } from "../kinds/families";
 import { runVolumeM3 } from "../plan/route";
-import type { Id, Plan } from "../plan/types";
+import type { Id } from "../kinds/record";
+import type { Plan } from "../plan/types";
 
 export interface BleedStep {
   /** Part whose joint is opened, and on which side of it. */

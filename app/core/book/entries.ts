@@ -1,5 +1,6 @@
 /** The book of a job: dated entries that are never changed. What was entered by mistake is struck by a later entry. */
-import type { Conditions, Id, PortRef } from "../plan/types";
+import type { Id } from "../kinds/record";
+import type { Conditions, PortRef } from "../plan/types";
 
 /** What every entry begins with. `planHash` is the hash of the plan as it was; see snapshot.ts. */
 export interface EntryBase {

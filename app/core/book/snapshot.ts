@@ -1,7 +1,8 @@
 /** Plans as they were when the book cites them: kept once a content, under the hash of it. */
 import { sha256 } from "@noble/hashes/sha2";
 import { bytesToHex, utf8ToBytes } from "@noble/hashes/utils";
-import type { Engine, Job, Plan, Tank } from "../plan/types";
+import type { Engine } from "../kinds/index";
+import type { Job, Plan, Tank } from "../plan/types";
 
 /** What is built: conditions stand in the reading itself, and places on the drawing say nothing of the system. */
 export type BuiltPlan = Omit<Plan, "conditions" | "nudges" | "duty">;

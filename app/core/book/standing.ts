@@ -1,4 +1,4 @@
-import type { Id } from "../plan/types";
+import type { Id } from "../kinds/record";
 import type { Book, BookEntry } from "./entries";
 
 /** The strikes of a book, by what they strike. */

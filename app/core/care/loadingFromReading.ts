@@ -3,7 +3,8 @@ import { gaugeAtPort } from "../hydraulics/derive";
 import { fuelWay } from "../hydraulics/route";
 import { LineUpSolver } from "../hydraulics/solve";
 import type { Network } from "../network/network";
-import type { Conditions, Id, LineUp } from "../plan/types";
+import type { Id } from "../kinds/record";
+import type { Conditions, LineUp } from "../plan/types";
 
 export type ImpliedLoading =
   | { outcome: "loading"; elementId: Id; filterId: Id; loading: number; computedPa: number }

@@ -1,6 +1,6 @@
 import { readFileSync } from "node:fs";
 import { describe, expect, test } from "@jest/globals";
-import { genericCircuit } from "../plan/blank";
+import { genericCircuit } from "../kinds/circuit";
 import { currentPlan } from "../plan/ports";
 import type { Job } from "../plan/types";
 import { circuitFigures, supplyVolts, wireBearsA, wiringList } from "./circuit";

@@ -1,7 +1,10 @@
 /** What the wire of a pump or heater loses and bears, and what its fuse and relay must be. */
 import { wireDrop } from "../laws/wire";
-import { isConsumer } from "../plan/families";
-import type { Circuit, Id, Job, Part, Plan } from "../plan/types";
+import { isConsumer } from "../kinds/families";
+import type { Circuit } from "../kinds/circuit";
+import type { Part } from "../kinds/index";
+import type { Id } from "../kinds/record";
+import type { Job, Plan } from "../plan/types";
 import { ampere, celsius, metre, squareMetre } from "../units/brands";
 
 /**

@@ -6,7 +6,7 @@ import { findingsOf } from "../findings/findings";
 import { isFed, LineUpSolver } from "../hydraulics/solve";
 import { buildNetwork } from "../network/network";
 import type { NewPartKind } from "../plan/blank";
-import { isPowered } from "../plan/families";
+import { isPowered } from "../kinds/families";
 import { currentPlan, placedPorts } from "../plan/ports";
 import { type Job, pumpKinds } from "../plan/types";
 import { applyCommand, type Command, CommandRefused, playPatches } from "./commands";

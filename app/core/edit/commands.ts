@@ -4,25 +4,15 @@
  */
 import { applyPatches, current, enablePatches, isDraft, type Patch, produceWithPatches } from "immer";
 import { type NewPartKind, newEngine, newLineUp, newPart, newRun, newTank } from "../plan/blank";
-import { isPowered } from "../plan/families";
+import { isPowered } from "../kinds/families";
 import { distanceM, placedPorts, portKey, portsOf, samePort } from "../plan/ports";
 import { isTooShort, runGeometry } from "../plan/route";
 import { straysOf } from "../plan/strays";
-import type {
-  Conditions,
-  Engine,
-  Id,
-  Job,
-  LineUp,
-  Plan,
-  PlanPart,
-  PortRef,
-  Position,
-  Run,
-  Tank,
-  ValveSetting,
-} from "../plan/types";
-import { firstSetting, isValve } from "../plan/valves";
+import type { Engine, PlanPart } from "../kinds/index";
+import type { Id, Position } from "../kinds/record";
+import type { Conditions, Job, LineUp, Plan, PortRef, Run, Tank, ValveSetting } from "../plan/types";
+import { isValve } from "../kinds/families";
+import { firstSetting } from "../plan/valves";
 import { checkTank } from "../tanks/check";
 import { capacityM3 } from "../tanks/tank";
 import { rebased } from "./merge";

@@ -6,11 +6,11 @@
  * Source: EPANET 2.2 User Manual, appendix C (US EPA 2020; from memory).
  */
 
-import { boreOfLink } from "../hydraulics/derive";
 import type { SolvedLineUp } from "../hydraulics/solve";
-import type { NetworkLink } from "../network/network";
+import { linkKindOf } from "../network/links";
+import type { NetworkFile, NetworkLink } from "../network/links/link";
 import type { Curve } from "../solver/newton";
-import { Way } from "../solver/newton";
+import type { Way } from "../solver/newton";
 import { areaM2 } from "../units/bore";
 import { GRAVITY_M_S2, LITRE_M3 } from "../units/factors";
 
@@ -82,160 +82,93 @@ class Writer {
   }
 
   private bore(i: number): number {
-    return boreOfLink(this.solved.network.links[i] as NetworkLink);
+    const link = this.solved.network.links[i] as NetworkLink;
+    return linkKindOf(link).boreM(link);
   }
 
   private perVelocityHead(i: number): number {
     return 1 / (2 * areaM2(this.bore(i)) ** 2);
   }
 
-  private pipe(
-    i: number,
-    from: string,
-    to: string,
-    lengthM: number,
-    roughnessM: number,
-    status: "Open" | "Closed" | "CV",
-    id?: string,
-  ) {
-    const link = this.solved.network.links[i] as NetworkLink;
-    this.sections.pipes.push(
-      row(
-        id ?? link.id,
-        from,
-        to,
-        Math.max(LEAST_LENGTH_M, lengthM),
-        this.bore(i) * MM,
-        Math.max(LEAST_ROUGHNESS_M, roughnessM) * MM,
-        this.frozenK(i),
-        status,
-      ),
-    );
-  }
-
-  private sampled(i: number, from: string, to: string, id: string, drop: (q: number) => number) {
-    const reach = Math.max(3 * Math.abs(this.solved.flow[i] ?? 0), 1e-5);
-    const curve = `C${this.sections.curves.length}_${i}`;
-    for (let k = 0; k <= CURVE_SAMPLES; k++) {
-      const q = (reach * k) / CURVE_SAMPLES;
-      this.sections.curves.push(row(curve, q / LPM_M3_S, this.metres(drop(q))));
-    }
-    this.sections.valves.push(row(id, from, to, this.bore(i) * MM, "GPV", curve, 0));
-  }
-
-  /** A place inside a part, at the height of one of its ends. */
-  private middle(id: string, node: number): string {
-    const name = `${id}~`;
-    this.sections.junctions.push(row(name, this.solved.settings.posture.nodeM[node] ?? 0, 0));
-    return name;
-  }
-
-  /** A rise over flow as a pump with a sampled curve, from rest to where it gives none. */
-  private rising(i: number, from: string, to: string, rise: (q: number) => number) {
+  /** What one link may write; places inside a part have names that end in `~`. */
+  private fileFor(i: number): NetworkFile {
     const { id } = this.solved.network.links[i] as NetworkLink;
-    const reach = Math.max(2 * Math.abs(this.solved.flow[i] ?? 0), 1e-6);
-    const curve = `R${i}`;
-    for (let k = 0; k <= CURVE_SAMPLES; k++) {
-      const q = (reach * k) / CURVE_SAMPLES;
-      const metres = this.metres(rise(q));
-      if (k > 3 && metres <= 0) break;
-      this.sections.curves.push(row(curve, q / LPM_M3_S, metres));
-    }
-    this.sections.pumps.push(row(id, from, to, `HEAD ${curve}`));
+    const { sections } = this;
+    const reach = (times: number, least: number) =>
+      Math.max(times * Math.abs(this.solved.flow[i] ?? 0), least);
+    return {
+      pipe: (from, to, lengthM, roughnessM, status) => {
+        const cells = [Math.max(LEAST_LENGTH_M, lengthM), this.bore(i) * MM];
+        const roughness = Math.max(LEAST_ROUGHNESS_M, roughnessM) * MM;
+        sections.pipes.push(row(id, from, to, ...cells, roughness, this.frozenK(i), status));
+      },
+      sampled: (from, to, name, drop) => {
+        const curve = `C${sections.curves.length}_${i}`;
+        const most = reach(3, 1e-5);
+        for (let k = 0; k <= CURVE_SAMPLES; k++) {
+          const q = (most * k) / CURVE_SAMPLES;
+          sections.curves.push(row(curve, q / LPM_M3_S, this.metres(drop(q))));
+        }
+        sections.valves.push(row(name, from, to, this.bore(i) * MM, "GPV", curve, 0));
+      },
+      /** As a pump with a sampled curve, from rest to where it gives none. */
+      rising: (from, to, rise) => {
+        const curve = `R${i}`;
+        const most = reach(2, 1e-6);
+        for (let k = 0; k <= CURVE_SAMPLES; k++) {
+          const q = (most * k) / CURVE_SAMPLES;
+          const metres = this.metres(rise(q));
+          if (k > 3 && metres <= 0) break;
+          sections.curves.push(row(curve, q / LPM_M3_S, metres));
+        }
+        sections.pumps.push(row(id, from, to, `HEAD ${curve}`));
+      },
+      pump: (from, to, curve) => {
+        const name = `P${this.solved.settings.laws.curve[i]}`;
+        curve.flow.forEach((q, k) => {
+          sections.curves.push(row(name, q / LPM_M3_S, this.metres(-(curve.drop[k] as number))));
+        });
+        this.pumpTail(name, curve);
+        sections.pumps.push(row(id, from, to, `HEAD ${name}`));
+      },
+      reducing: (from, to, heldPa) => {
+        sections.valves.push(row(id, from, to, this.bore(i) * MM, "PRV", this.metres(heldPa), 0));
+      },
+      reservoir: (name, potentialPa) => {
+        sections.reservoirs.push(row(name, this.metres(potentialPa)));
+      },
+      middle: (node) => {
+        sections.junctions.push(row(`${id}~`, this.solved.settings.posture.nodeM[node] ?? 0, 0));
+        return `${id}~`;
+      },
+    };
   }
 
   link(i: number): void {
-    const { links } = this.solved.network;
-    const link = links[i] as NetworkLink;
+    const { network, settings } = this.solved;
+    const link = network.links[i] as NetworkLink;
     if (link.from === link.to) return;
-    const { laws } = this.solved.settings;
-    const way = laws.way[i] as Way;
-    const from = this.node(link.from);
-    const to = this.node(link.to);
-    switch (link.kind) {
-      case "run":
-        return this.pipe(i, from, to, link.geometry.lengthM, link.run.roughnessM, "Open");
-      case "valve":
-      case "tee":
-        return this.pipe(i, from, to, 0, 0, way === Way.shut ? "Closed" : "Open");
-      case "tankPort": {
-        const { mouth, outside } = link.port;
-        const lengthM = Math.hypot(mouth.xM - outside.xM, mouth.yM - outside.yM, mouth.zM - outside.zM);
-        const constant = laws.constant[i] as number;
-        if (way !== Way.oneWay) return this.pipe(i, from, to, lengthM, 0, "Open");
-        const mouthNode = `${link.id}~`;
-        const head = this.metres(
-          constant + (this.solved.settings.fixed[link.to - this.solved.network.topology.unknowns] as number),
-        );
-        this.sections.reservoirs.push(row(mouthNode, head));
-        return this.pipe(i, from, mouthNode, lengthM, 0, "CV");
-      }
-      case "filter": {
-        if (way === Way.shut) return this.pipe(i, from, to, 0, 0, "Closed");
-        const [linear, square] = [laws.linear[i] as number, laws.square[i] as number];
-        return this.sampled(i, from, to, link.id, (q) => (linear + square * q) * q);
-      }
-      case "check": {
-        const { opensPa, perFlowPa } = link;
-        if (opensPa === 0 && perFlowPa === 0) return this.pipe(i, from, to, 0, 0, "CV");
-        const middle = this.middle(link.id, link.from);
-        this.pipe(i, from, middle, 0, 0, "CV");
-        return this.sampled(i, middle, to, `${link.id}~c`, (q) => opensPa + perFlowPa * q);
-      }
-      case "rated":
-        return this.pipe(i, from, to, 0, 0, "Open");
-      case "throttle": {
-        const { setPa, droopPa, ratedFlowM3S } = link.part;
-        const middle = this.middle(link.id, link.to);
-        this.sections.valves.push(
-          row(link.id, from, middle, this.bore(i) * MM, "PRV", this.metres(setPa), 0),
-        );
-        return this.sampled(i, middle, to, `${link.id}~c`, (q) => (droopPa / ratedFlowM3S) * q);
-      }
-      case "jet": {
-        if (link.way === "nozzle") return this.pipe(i, from, to, 0, 0, "Open");
-        const law = (q: number) =>
-          (laws.constant[i] as number) + ((laws.linear[i] as number) + (laws.square[i] as number) * q) * q;
-        if (law(0) >= 0) return this.sampled(i, from, to, link.id, law);
-        return this.rising(i, from, to, (q) => -law(q));
-      }
-      case "dosing":
-        // What it meters is drawn from the node before it and put in at the node after it: see junctions.
-        if (this.metered.has(i)) return;
-        // A pump that meters for a burner and draws nothing passes nothing.
-        if (way === Way.shut || (laws.curve[i] as number) < 0) return this.pipe(i, from, to, 0, 0, "Closed");
-        return this.rising(
-          i,
-          from,
-          to,
-          (q) =>
-            -((laws.curves[laws.curve[i] as number] as Curve).drop[0] as number) *
-            (1 - q / link.part.strokeM3 / link.part.mostHz),
-        );
-
-      case "pump": {
-        if (way === Way.shut) return this.pipe(i, from, to, 0, 0, "Closed");
-        const index = laws.curve[i] as number;
-        if (index < 0) {
-          const middle = this.middle(link.id, link.from);
-          this.pipe(i, from, middle, 0, 0, "CV");
-          const linear = laws.linear[i] as number;
-          return this.sampled(i, middle, to, `${link.id}~c`, (q) => linear * q);
-        }
-        const curve = laws.curves[index];
-        const id = `P${index}`;
-        curve?.flow.forEach((q, k) => {
-          this.sections.curves.push(row(id, q / LPM_M3_S, this.metres(-(curve.drop[k] as number))));
-        });
-        this.pumpTail(id, curve);
-        this.sections.pumps.push(row(link.id, from, to, `HEAD ${id}`));
-      }
-    }
+    const { laws, fixed } = settings;
+    const curve = laws.curve[i] as number;
+    linkKindOf(link).export(
+      link,
+      {
+        from: this.node(link.from),
+        to: this.node(link.to),
+        way: laws.way[i] as Way,
+        constant: laws.constant[i] as number,
+        linear: laws.linear[i] as number,
+        square: laws.square[i] as number,
+        curve: curve < 0 ? null : (laws.curves[curve] ?? null),
+        isMetered: this.metered.has(i),
+        tankPa: fixed[link.to - network.topology.unknowns] ?? 0,
+      },
+      this.fileFor(i),
+    );
   }
 
   /** Past free flow our curve goes on straight; that format needs the point, and four of them to read a curve as drawn. */
-  private pumpTail(id: string, curve: { flow: Float64Array; drop: Float64Array } | undefined): void {
-    if (!curve) return;
+  private pumpTail(id: string, curve: Curve): void {
     const n = curve.flow.length;
     const [q1, q2] = [curve.flow[n - 2] as number, curve.flow[n - 1] as number];
     const slope = ((curve.drop[n - 1] as number) - (curve.drop[n - 2] as number)) / (q2 - q1);

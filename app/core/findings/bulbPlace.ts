@@ -3,7 +3,7 @@
  * pump with a bypass or a lever instead, or a bulb that is rated for diesel. Common practice.
  */
 import { grades } from "../fuel/grades";
-import { isFiltering } from "../plan/families";
+import { isFiltering } from "../kinds/families";
 import { onPart } from "./onPart";
 import type { Finding, Rule } from "./types";
 

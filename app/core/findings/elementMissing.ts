@@ -1,5 +1,5 @@
 /** Practice 4: a filter without its element while a line-up powers a pump through it. Common practice. */
-import { isFiltering } from "../plan/families";
+import { isFiltering } from "../kinds/families";
 import { onPart } from "./onPart";
 import type { Rule } from "./types";
 

@@ -2,7 +2,7 @@
  * Practice 17: coarse before fine along the flow, the finest where the school has it: after the pump by default,
  * before it, or all media after it. Common practice, divided.
  */
-import { type Filtering, isFiltering } from "../plan/families";
+import { type Filtering, isFiltering } from "../kinds/families";
 import { schoolOf } from "../plan/types";
 import { onPart } from "./onPart";
 import type { Finding, Rule } from "./types";

@@ -4,8 +4,9 @@
  */
 
 import type { FuelWay } from "../hydraulics/route";
-import { isFiltering } from "../plan/families";
-import type { Gauge, Plan } from "../plan/types";
+import { isFiltering } from "../kinds/families";
+import type { Gauge } from "../kinds/gauge";
+import type { Plan } from "../plan/types";
 import { onPart } from "./onPart";
 import type { Finding, Rule } from "./types";
 

@@ -2,7 +2,7 @@
 
 import { figuresAt } from "../hydraulics/derive";
 import type { SolvedLineUp } from "../hydraulics/solve";
-import type { NetworkLink } from "../network/network";
+import type { NetworkLink } from "../network/links/link";
 import { Way } from "../solver/newton";
 import type { Finding, FindingContext, Rule } from "./types";
 

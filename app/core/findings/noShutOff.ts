@@ -3,8 +3,9 @@
  * Diesel: common practice, ABYC H-33 or ISO 10088 by the job's school (from memory).
  */
 import { mouthHeightM, type Network } from "../network/network";
-import type { Id, Tank, TankPort } from "../plan/types";
-import { isValve } from "../plan/valves";
+import type { Id } from "../kinds/record";
+import type { Tank, TankPort } from "../plan/types";
+import { isValve } from "../kinds/families";
 import { volumeAtLevelM3 } from "../tanks/tank";
 import type { Rule } from "./types";
 

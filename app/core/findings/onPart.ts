@@ -1,5 +1,5 @@
 /** A finding of a part of the plan; with line-ups where it hangs on how they are set. */
-import type { Id } from "../plan/types";
+import type { Id } from "../kinds/record";
 import type { Finding, FindingBasis, Grade, RuleId } from "./types";
 
 interface OnPart {

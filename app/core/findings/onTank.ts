@@ -1,5 +1,6 @@
 /** A finding of a tank as it was surveyed: no line-up changes it. */
-import type { Id, Tank } from "../plan/types";
+import type { Id } from "../kinds/record";
+import type { Tank } from "../plan/types";
 import type { Finding, FindingBasis, Grade, RuleId } from "./types";
 
 interface OnTank {

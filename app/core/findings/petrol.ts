@@ -3,7 +3,7 @@
  * electric pump running with the engine off, an anti-siphon valve. 33 CFR 183.518, 183.566, 183.568 kind (from memory).
  */
 import { grades } from "../fuel/grades";
-import { isPump } from "../plan/families";
+import { isPump } from "../kinds/families";
 import { distanceM } from "../plan/ports";
 import { heightsOf } from "../tanks/tank";
 import { onPart } from "./onPart";

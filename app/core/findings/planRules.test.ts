@@ -3,7 +3,8 @@ import { describe, expect, test } from "@jest/globals";
 import { applyCommand, type Command } from "../edit/commands";
 
 import { currentPlan } from "../plan/ports";
-import type { Engine, Job, PlanPart, Run, Tank } from "../plan/types";
+import type { Engine, PlanPart } from "../kinds/index";
+import type { Job, Run, Tank } from "../plan/types";
 import { findingsOf } from "./findings";
 import type { Finding, RuleId } from "./types";
 import { ruleIds } from "./types";

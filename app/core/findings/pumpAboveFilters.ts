@@ -1,5 +1,5 @@
 /** Practice 9: a lift pump mounted above the filters it draws through loses its prime; below them it keeps it. Common practice. */
-import { isFiltering, isPump } from "../plan/families";
+import { isFiltering, isPump } from "../kinds/families";
 import { onPart } from "./onPart";
 import type { Rule } from "./types";
 

@@ -1,5 +1,6 @@
 /** Practice 2: a valve position can shut the return while a consumer runs. As set: a Stop; one handle away: a Watch. Common practice. */
-import { isValve, neighbourSettings, settingOf } from "../plan/valves";
+import { isValve } from "../kinds/families";
+import { neighbourSettings, settingOf } from "../plan/valves";
 import type { Finding, Rule } from "./types";
 
 export const returnCanClose: Rule = ({ plan, solver, verdicts }) =>

@@ -2,7 +2,7 @@
  * Practice 50: the water sensor is not in the first bowl that water reaches: what collects before it warns. School: the
  * first bowl, or the factory filter's. Common practice, divided.
  */
-import { isFiltering } from "../plan/families";
+import { isFiltering } from "../kinds/families";
 import { schoolOf } from "../plan/types";
 import { onPart } from "./onPart";
 import type { Finding, Rule } from "./types";

@@ -2,7 +2,8 @@ import type { Book, SetAside } from "../book/entries";
 import type { LineUpSolver } from "../hydraulics/solve";
 import type { LineUpVerdict } from "../hydraulics/worst";
 import type { Network } from "../network/network";
-import type { Id, Job, Plan } from "../plan/types";
+import type { Id } from "../kinds/record";
+import type { Job, Plan } from "../plan/types";
 
 export type Grade = "stop" | "mend" | "watch";
 /** Published standard, maker's figure, common practice. */

@@ -6,7 +6,7 @@
  */
 import { headPa } from "../fuel/fuel";
 import { nozzlePerFlow2, riseWeights } from "../laws/jetPump";
-import type { Adjusted } from "../network/network";
+import type { Adjusted } from "../network/links/link";
 import type { Settings } from "../network/settings";
 import type { FlowState } from "../solver/newton";
 

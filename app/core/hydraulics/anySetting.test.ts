@@ -4,10 +4,11 @@ import { describe, expect, test } from "@jest/globals";
 import { exportInp } from "../export/inp";
 import { buildNetwork } from "../network/network";
 import { seeded } from "../network/randomPlan.fixture";
-import { isPowered } from "../plan/families";
+import { isPowered } from "../kinds/families";
 import { currentPlan } from "../plan/ports";
 import type { Conditions, Job, LineUp } from "../plan/types";
-import { isValve, positionsOf } from "../plan/valves";
+import { isValve } from "../kinds/families";
+import { positionsOf } from "../plan/valves";
 import { LineUpSolver } from "./solve";
 
 const read = (name: string): Job => JSON.parse(readFileSync(`demo/${name}.keel.json`, "utf8")).job;

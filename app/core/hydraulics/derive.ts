@@ -2,9 +2,13 @@
 
 import { freeAirFraction } from "../fuel/dissolvedAir";
 import { churchill } from "../laws/friction";
-import type { NetworkLink } from "../network/network";
+import { linkKindOf } from "../network/links";
+import { walk } from "../network/walk";
+import type { NetworkLink } from "../network/links/link";
 import { portsOf } from "../plan/ports";
-import type { Id, PlanPart, Run } from "../plan/types";
+import type { PlanPart } from "../kinds/index";
+import type { Id } from "../kinds/record";
+import type { Run } from "../plan/types";
 import { areaM2 } from "../units/bore";
 import { GRAVITY_M_S2 } from "../units/factors";
 import type { SolvedLineUp } from "./solve";
@@ -45,18 +49,7 @@ export interface LinkFigures {
   lossPa: number;
 }
 
-export const boreOfLink = (link: NetworkLink): number => {
-  switch (link.kind) {
-    case "run":
-      return link.run.boreM;
-    case "tankPort":
-      return link.port.boreM;
-    case "valve":
-      return link.valve.boreM;
-    default:
-      return link.part.boreM;
-  }
-};
+const boreOfLink = (link: NetworkLink): number => linkKindOf(link).boreM(link);
 
 export function figuresOf(solved: SolvedLineUp, index: number): LinkFigures {
   const { network, settings, flow } = solved;
@@ -104,25 +97,18 @@ export function flowOfRun(solved: SolvedLineUp, run: Run): number {
 
 /** Links that carry what a running consumer sends back, up to the tanks: 1 by link. */
 export function returnLinks({ network, settings, flow }: SolvedLineUp): Uint8Array {
-  const { from, to, unknowns, linkStart, linkAt } = network.topology;
-  const found = new Uint8Array(flow.length);
-  const seen = new Uint8Array(network.nodes.length);
-  const stack = network.engines.flatMap(({ part, back }) =>
+  const { topology, engines } = network;
+  const starts = engines.flatMap(({ part, back }) =>
     back !== null && settings.lineUp.consumers[part.id] === "running" ? [back] : [],
   );
-  for (const node of stack) seen[node] = 1;
-  for (let node = stack.pop(); node !== undefined; node = stack.pop()) {
-    for (let k = linkStart[node] as number; k < (linkStart[node + 1] as number); k++) {
-      const link = linkAt[k] as number;
-      const q = flow[link] as number;
-      const [tail, head] = (q > 0 ? [from[link], to[link]] : [to[link], from[link]]) as [number, number];
-      if (q === 0 || tail !== node) continue;
-      found[link] = 1;
-      if (head >= unknowns || seen[head]) continue;
-      seen[head] = 1;
-      stack.push(head);
-    }
-  }
+  const found = new Uint8Array(flow.length);
+  // Every link with flow away from a node that is reached, also where two lead to one place.
+  walk(topology, starts, (link, node) => {
+    const q = flow[link] as number;
+    const isAway = q !== 0 && (q > 0 ? topology.from : topology.to)[link] === node;
+    if (isAway) found[link] = 1;
+    return isAway;
+  });
   return found;
 }
 
@@ -146,7 +132,7 @@ export function passingParts(solved: SolvedLineUp): Map<Id, Passing> {
   const ways = new Map<Id, number[]>();
   links.forEach((link, index) => {
     if (link.kind === "run" || link.kind === "tankPort") return;
-    const { id } = link.kind === "valve" ? link.valve : link.part;
+    const id = linkKindOf(link).owner(link)?.id ?? "";
     ways.set(id, [...(ways.get(id) ?? []), index]);
   });
   const atNodes = (part: PlanPart): number[] =>

@@ -1,6 +1,7 @@
 /** Suction at the first pump of a way against its limit: the maker's figure, or common practice marked so. */
-import { isPowered, type Powered } from "../plan/families";
-import type { Engine, Limits, Plan } from "../plan/types";
+import { isPowered, type Powered } from "../kinds/families";
+import type { Engine } from "../kinds/index";
+import type { Limits, Plan } from "../plan/types";
 import { figuresAt, gaugeAtPort } from "./derive";
 import type { FuelWay } from "./route";
 import type { SolvedLineUp } from "./solve";

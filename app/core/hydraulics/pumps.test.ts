@@ -4,7 +4,8 @@ import { riseAt } from "../laws/pumpCurve";
 import { buildNetwork } from "../network/network";
 import { newJob, newLineUp, newPart, newRun, newTank } from "../plan/blank";
 import { currentPlan } from "../plan/ports";
-import type { Job, PlanPart } from "../plan/types";
+import type { PlanPart } from "../kinds/index";
+import type { Job } from "../plan/types";
 import { arrangedPoints, pumpPoints } from "./pumps";
 import { LineUpSolver } from "./solve";
 

@@ -1,7 +1,8 @@
 /** Every pump of a plan where it runs: its point in each line-up, its limits, and what two of it would do. */
 import { buildNetwork, type Network } from "../network/network";
-import { isPushing, type Pushing } from "../plan/families";
-import type { Conditions, Id, LineUp } from "../plan/types";
+import { isPushing, type Pushing } from "../kinds/families";
+import type { Id } from "../kinds/record";
+import type { Conditions, LineUp } from "../plan/types";
 import { LineUpSolver } from "./solve";
 import { judgeLineUp, type LineUpVerdict } from "./worst";
 
@@ -27,7 +28,7 @@ const AT_RELIEF = 0.005;
 
 function pointsOf(network: Network, { lineUp, result }: LineUpVerdict): PumpPointAt[] {
   if (result.outcome !== "solved") return [];
-  return network.settable.pump.flatMap(({ index, link }): PumpPointAt[] => {
+  return network.sorted.pumps.flatMap(({ index, link }): PumpPointAt[] => {
     const { part } = link;
     if (lineUp.pumps[part.id] !== "on") return [];
     const [inletPa, outletPa] = [result.gaugePa[link.from] as number, result.gaugePa[link.to] as number];

@@ -3,9 +3,12 @@
  * and back, or from tank to tank. It is what the Keel draws.
  */
 import { headPa } from "../fuel/fuel";
-import type { NetworkLink } from "../network/network";
-import { isPlainThrough } from "../plan/families";
-import type { Engine, Id, Plan } from "../plan/types";
+import { linkKindOf } from "../network/links";
+import type { NetworkLink, StationKind } from "../network/links/link";
+import { isPlainThrough } from "../kinds/families";
+import type { Engine } from "../kinds/index";
+import type { Id } from "../kinds/record";
+import type { Plan } from "../plan/types";
 import { figuresOf, transitionRange } from "./derive";
 import type { SolvedLineUp } from "./solve";
 
@@ -15,7 +18,7 @@ export type Side = "feed" | "return";
 export interface Station {
   id: Id;
   name: string;
-  kind: "tank" | "valve" | "tee" | "filter" | "pump" | "check" | "rated" | "gauge" | "engine";
+  kind: StationKind;
   side: Side;
   atM: number;
   beforePa: number;
@@ -97,19 +100,6 @@ function follow(solved: SolvedLineUp, start: number, into: boolean): Hop[] {
   }
   return into ? hops.reverse() : hops;
 }
-
-const stationKinds: Record<Exclude<NetworkLink["kind"], "run">, Station["kind"]> = {
-  tankPort: "tank",
-  valve: "valve",
-  tee: "tee",
-  filter: "filter",
-  pump: "pump",
-  dosing: "pump",
-  check: "check",
-  throttle: "check",
-  rated: "rated",
-  jet: "pump",
-};
 
 class WayBuilder {
   readonly stations: Station[] = [];
@@ -208,6 +198,8 @@ class WayBuilder {
   ): void {
     const { lossPa, flowM3S } = figuresOf(this.solved, index);
     const part = link.kind === "valve" ? link.valve : link.part;
+    const { station } = linkKindOf(link);
+    if (station === null) return;
     const { nodeM } = this.solved.settings.posture;
     const beforePa = this.gauge(start);
     const afterPa = this.gauge(end);
@@ -225,7 +217,7 @@ class WayBuilder {
     this.stations.push({
       id: part.id,
       name: part.name,
-      kind: stationKinds[link.kind],
+      kind: station,
       side,
       atM: this.atM,
       beforePa,

@@ -4,8 +4,11 @@ import { churchill, type FrictionLaw } from "../laws/friction";
 import { tabulated } from "../laws/tabulated";
 import type { Network } from "../network/network";
 import { makeSettings, type Settings, type SettingsFault } from "../network/settings";
-import type { Pushing } from "../plan/families";
-import type { Conditions, DosingPump, Id, LineUp } from "../plan/types";
+import type { Id } from "../kinds/record";
+import type { Conditions, LineUp } from "../plan/types";
+import { linkKindOf } from "../network/links";
+import type { NetworkLink } from "../network/links/link";
+import { walk } from "../network/walk";
 import { NetworkSolver, type NewtonEnd, Way } from "../solver/newton";
 import { Adjusters, MOST_ADJUSTMENTS } from "./adjust";
 import { KeptByBytes } from "./kept";
@@ -57,29 +60,6 @@ export interface Starvation {
 
 /** Can fuel pass from `from` to `to` (forward) of a link, by its way alone? */
 const passes = (way: number, forward: boolean) => way === Way.open || (way === Way.oneWay && forward);
-
-/** Nodes reached from `starts` over links that `opens` lets through from one node to the other; tanks end the search. */
-function reach(
-  network: Network,
-  starts: readonly number[],
-  opens: (link: number, forward: boolean) => boolean,
-): Uint8Array {
-  const { from, to, unknowns, nodes, linkStart, linkAt } = network.topology;
-  const seen = new Uint8Array(nodes);
-  const stack = [...starts];
-  for (const start of starts) seen[start] = 1;
-  for (let node = stack.pop(); node !== undefined; node = stack.pop()) {
-    for (let k = linkStart[node] as number; k < (linkStart[node + 1] as number); k++) {
-      const link = linkAt[k] as number;
-      const forward = from[link] === node;
-      const next = (forward ? to[link] : from[link]) as number;
-      if (seen[next] || !opens(link, forward)) continue;
-      seen[next] = 1;
-      if (next < unknowns) stack.push(next);
-    }
-  }
-  return seen;
-}
 
 /** Nodes that tanks reach, and nodes that reach one. */
 interface Reached {
@@ -233,13 +213,14 @@ export class LineUpSolver {
   private reachable(way: Uint8Array): Reached {
     const kept = this.reached.get(way);
     if (kept) return kept;
-    const outlets = this.network.settable.tankPort
+    const outlets = this.network.sorted.tankPorts
       .filter(({ index }) => way[index] === Way.open)
       .map(({ link }) => link.from);
-    const fromTanks = reach(this.network, outlets, (link, forward) => passes(way[link] as number, forward));
-    const toTanks = reach(this.network, this.tankNodes, (link, forward) =>
-      passes(way[link] as number, !forward),
-    );
+    const { topology } = this.network;
+    const opens = (against: boolean) => (link: number, node: number) =>
+      passes(way[link] as number, (topology.from[link] === node) !== against);
+    const fromTanks = walk(topology, outlets, opens(false)).seen;
+    const toTanks = walk(topology, this.tankNodes, opens(true)).seen;
     return this.reached.set(way, { fromTanks, toTanks });
   }
 
@@ -263,7 +244,7 @@ export class LineUpSolver {
 
   /** The worst place where fuel would boil, or a pump cannot draw; null where all is well. */
   private starvation(settings: Settings): Starvation | null {
-    const { nodes, settable, topology } = this.network;
+    const { nodes, links, sorted, topology } = this.network;
     const { from, to, unknowns } = topology;
     const { flow, potential } = this.warm;
     const { fuel, atmospherePa, lineUp, posture } = settings;
@@ -286,7 +267,7 @@ export class LineUpSolver {
       judgeNode(from[i] as number);
       judgeNode(to[i] as number);
     }
-    for (const { index, link } of settable.humped) {
+    for (const { index, link } of sorted.humped) {
       if (!flows(index)) continue;
       // Straight between its ends' potentials; written out, since it is asked of every solve.
       const start = potential[link.from] as number;
@@ -296,12 +277,12 @@ export class LineUpSolver {
         if (!(marginPa > 0)) judge(link.id, marginPa, "vapour");
       }
     }
-    const judgePump = (index: number, from: number, { id, mostSuctionPa }: Pushing | DosingPump) => {
-      if (mostSuctionPa === undefined || lineUp.pumps[id] !== "on" || !flows(index)) return;
-      judge(nodes[from]?.id ?? "", gauge(from) + mostSuctionPa, "pumpSuction");
-    };
-    for (const { index, link } of settable.pump) judgePump(index, link.from, link.part);
-    for (const { index, link } of settable.dosing) judgePump(index, link.from, link.part);
+    for (const index of sorted.drawing) {
+      const link = links[index] as NetworkLink;
+      const draws = linkKindOf(link).draws?.(link);
+      if (draws?.mostSuctionPa === undefined || lineUp.pumps[draws.id] !== "on" || !flows(index)) continue;
+      judge(nodes[link.from]?.id ?? "", gauge(link.from) + draws.mostSuctionPa, "pumpSuction");
+    }
     return worst;
   }
 
@@ -346,7 +327,7 @@ export class LineUpSolver {
       this.connected.get(open) ??
       this.connected.set(
         open,
-        reach(this.network, this.tankNodes, (link) => open[link] === 1),
+        walk(this.network.topology, this.tankNodes, (link) => open[link] === 1).seen,
       )
     );
   }

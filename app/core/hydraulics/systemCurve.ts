@@ -1,8 +1,9 @@
 /** A pump's curve and what its system asks, over flow: where they meet is where it runs. Every point is a solve. */
 import { effectiveCurve, riseAt } from "../laws/pumpCurve";
 import { buildNetwork, type Network } from "../network/network";
-import type { Pushing } from "../plan/families";
-import type { Conditions, Id, LineUp } from "../plan/types";
+import type { Pushing } from "../kinds/families";
+import type { Id } from "../kinds/record";
+import type { Conditions, LineUp } from "../plan/types";
 import { gaugeAtPort } from "./derive";
 import { type LineUpResult, LineUpSolver } from "./solve";
 
@@ -22,7 +23,7 @@ const SAMPLES = 12;
 
 function point(result: LineUpResult, pumpId: Id, consumerId: Id | null): CurvePoint | null {
   if (result.outcome !== "solved") return null;
-  const pump = result.network.settable.pump.find(({ link }) => link.part.id === pumpId);
+  const pump = result.network.sorted.pumps.find(({ link }) => link.part.id === pumpId);
   if (!pump) return null;
   const flowM3S = result.flow[pump.index] as number;
   const rise = (result.gaugePa[pump.link.to] as number) - (result.gaugePa[pump.link.from] as number);

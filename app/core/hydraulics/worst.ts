@@ -4,8 +4,9 @@ import type { Network } from "../network/network";
 import { mouthHeightM } from "../network/network";
 import { postureOf, tankAttitude } from "../network/posture";
 import { envelopeOf } from "../plan/envelope";
-import { elementsOf } from "../plan/families";
-import type { Conditions, Id, Job, LineUp, Plan } from "../plan/types";
+import { elementsOf } from "../kinds/families";
+import type { Id } from "../kinds/record";
+import type { Conditions, Job, LineUp, Plan } from "../plan/types";
 import type { Attitude } from "../tanks/attitude";
 import { TiltedTank, volumeAtLevelM3 } from "../tanks/tank";
 import { type Suction, suctionOf } from "./limits";
@@ -43,7 +44,7 @@ export function lowestUsableAtM3(network: Network, trim: Attitude): Record<Id, n
     network.job.tanks.map((tank) => {
       const tilted = new TiltedTank(tank, tankAttitude(tank, trim));
       const base = posture.heightM(tank.origin);
-      const mouths = network.settable.tankPort.flatMap(({ link }, i) =>
+      const mouths = network.sorted.tankPorts.flatMap(({ link }, i) =>
         link.tank === tank && link.port.role === "outlet" ? [(posture.mouthM[i] as number) - base] : [],
       );
       if (mouths.length === 0) return [tank.id, 0];

@@ -6,10 +6,12 @@
 
 import { LineUpSolver, type SolvedLineUp } from "../hydraulics/solve";
 import type { Network } from "../network/network";
-import { isPowered } from "../plan/families";
+import { isPowered } from "../kinds/families";
 import { portKey } from "../plan/ports";
-import type { Conditions, Id, LineUp, ValveSetting } from "../plan/types";
-import { isValve, positionsOf, type Valve } from "../plan/valves";
+import type { Id } from "../kinds/record";
+import type { Conditions, LineUp, ValveSetting } from "../plan/types";
+import { isValve, type Valve } from "../kinds/families";
+import { positionsOf } from "../plan/valves";
 import { Way } from "../solver/newton";
 
 export type Danger = "returnElsewhere" | "returnClosed" | "tanksJoined";

@@ -7,10 +7,12 @@
  */
 import { applyCommand, type Command } from "../edit/commands";
 import { newLineUp, newPlan } from "../plan/blank";
-import { isPowered } from "../plan/families";
-import { newId } from "../plan/ids";
+import { isPowered } from "../kinds/families";
+import { newId } from "../kinds/ids";
 import { currentPlan, distanceM, placedPorts } from "../plan/ports";
-import type { Engine, Id, Job, LineUp, Plan, PortRef, Position, Tank, ValveSetting } from "../plan/types";
+import type { Engine } from "../kinds/index";
+import type { Id, Position } from "../kinds/record";
+import type { Job, LineUp, Plan, PortRef, Tank, ValveSetting } from "../plan/types";
 
 export interface Wishes {
   /** Tanks that may feed each consumer, in the order of the handle. */

@@ -1,20 +1,22 @@
 /** Heights along the true vertical, as the vehicle stands: the vehicle's own z when it is level. */
-import type { Conditions, Id, Position, Tank } from "../plan/types";
+import type { Id, Position } from "../kinds/record";
+import type { Conditions, Tank } from "../plan/types";
 import { type Attitude, heightAlong, LEVEL, type Up, upOf } from "../tanks/attitude";
 import { levelOfVolumeM, TiltedTank } from "../tanks/tank";
-import type { Network, NetworkLink } from "./network";
+import type { LinkOf } from "./links/link";
+import type { Network } from "./network";
 
 export interface Posture {
   readonly up: Up;
   /** Height of each node, m over the job's datum. */
   readonly nodeM: Float64Array;
-  /** Height of each tank port's mouth, in the order of the network's settable tank ports. */
+  /** Height of each tank port's mouth, by its place among all tank ports. */
   readonly mouthM: Float64Array;
   heightM(at: Position): number;
   /** Height of the fuel's surface of a volume in a tank. */
   surfaceM(tank: Tank, aboardM3: number): number;
   /** Heights along a run from its start. */
-  profileOf(link: Extract<NetworkLink, { kind: "run" }>): { atM: number; zM: number }[];
+  profileOf(link: LinkOf<"run">): { atM: number; zM: number }[];
 }
 
 /** The true vertical in the axes of a tank that is turned in the vehicle. */
@@ -41,7 +43,7 @@ function levelPosture(network: Network): Posture {
   return {
     up: upOf(LEVEL),
     nodeM: network.nodeHeightM,
-    mouthM: new Float64Array(network.settable.tankPort.map(({ mouthM }) => mouthM)),
+    mouthM: new Float64Array(network.sorted.tankPorts.map(({ link }) => link.mouth.zM)),
     heightM: ({ zM }) => zM,
     surfaceM: (tank, aboardM3) => tank.origin.zM + levelOfVolumeM(tank, aboardM3),
     profileOf: (link) => link.geometry.profile,
@@ -60,7 +62,7 @@ function tiltedPosture(network: Network, trim: Attitude): Posture {
   return {
     up,
     nodeM: new Float64Array(network.nodes.map(({ at }) => heightM(at))),
-    mouthM: new Float64Array(network.settable.tankPort.map(({ mouth }) => heightM(mouth))),
+    mouthM: new Float64Array(network.sorted.tankPorts.map(({ link }) => heightM(link.mouth))),
     heightM,
     surfaceM: (tank, aboardM3) => heightM(tank.origin) + tilted(tank).offsetOfVolume(aboardM3),
     profileOf(link) {

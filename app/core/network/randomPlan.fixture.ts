@@ -2,9 +2,10 @@
 
 import { throughPorts } from "../edit/commands";
 import { newEngine, newJob, newLineUp, newPart, newRun, newTank } from "../plan/blank";
-import { isPowered } from "../plan/families";
+import { isPowered } from "../kinds/families";
 import { currentPlan, portsOf } from "../plan/ports";
-import type { Job, PortRef, Position, Tank } from "../plan/types";
+import type { Position } from "../kinds/record";
+import type { Job, PortRef, Tank } from "../plan/types";
 import { LITRE_PER_HOUR_M3_S } from "../units/factors";
 
 /** Mulberry32: a small repeatable generator. */

@@ -1,24 +1,19 @@
 /** What a line-up and its conditions make of a network: laws, demands and fixed potentials, written into kept arrays. */
 import { atmospherePa, type FuelState, fuelAt, headPa } from "../fuel/fuel";
-import { filterCoefficients } from "../laws/filterDrop";
-import type { Conditions, Engine, Id, LineUp } from "../plan/types";
-import { isOpen } from "../plan/valves";
+import type { Engine } from "../kinds/index";
+import type { Conditions, LineUp } from "../plan/types";
 import { type LinkLaws, Way } from "../solver/newton";
-import { type Network, offPerFlowPa } from "./network";
-import { type Posture, postureOf } from "./posture";
+import { linkKindOf } from "./links";
+import type { Applied, NetworkLink } from "./links/link";
+import type { Network } from "./network";
+import { postureOf } from "./posture";
 
-export interface Settings {
-  readonly lineUp: LineUp;
-  readonly conditions: Conditions;
-  readonly fuel: FuelState;
+export interface Settings extends Applied {
   readonly atmospherePa: number;
   readonly laws: LinkLaws;
   readonly demand: Float64Array;
   /** Potential of the fixed nodes, by node index less the unknowns. */
   readonly fixed: Float64Array;
-  /** Height of the fuel surface by tank, along the true vertical. */
-  readonly surfaceM: ReadonlyMap<Id, number>;
-  readonly posture: Posture;
 }
 
 /** Feed and burn at a load, straight between the sheet's points; below the first it is held. A heater burns all. */
@@ -70,73 +65,6 @@ function setFlowLaws({ shape }: Network, laws: LinkLaws, fuel: FuelState): void 
   }
 }
 
-type Applied = Pick<Settings, "lineUp" | "conditions" | "fuel" | "surfaceM" | "posture">;
-
-function setFilters({ settable }: Network, laws: LinkLaws, { conditions, fuel }: Applied): void {
-  for (const { index, link } of settable.filter) {
-    const { part } = link;
-    if (!part.element) {
-      laws.way[index] = Way.shut;
-      continue;
-    }
-    const rating = {
-      flowM3S: part.ratedFlowM3S,
-      dropPa: part.ratedDropPa,
-      dynamicPaS: part.ratedDynamicPaS,
-      densityKgM3: part.ratedDensityKgM3,
-      viscousShare: part.viscousShare,
-    };
-    const loading = conditions.loading[part.element.id] ?? 1;
-    const { linear, square } = filterCoefficients(rating, fuel.dynamicPaS, fuel.densityKgM3, loading);
-    laws.linear[index] = linear;
-    laws.square[index] = square;
-  }
-}
-
-function setPumps({ settable, adjusted }: Network, laws: LinkLaws, { lineUp }: Applied): void {
-  for (const { index, link } of settable.pump) {
-    const { part } = link;
-    laws.way[index] = Way.oneWay;
-    if (lineUp.pumps[part.id] === "on") continue;
-    laws.curve[index] = -1;
-    // With a bypass fuel goes round it, over a way of its own.
-    if (part.off.kind === "free") laws.linear[index] = offPerFlowPa(part);
-    else laws.way[index] = Way.shut;
-  }
-  for (const { index, link } of settable.dosing) {
-    if (lineUp.pumps[link.part.id] !== "on") {
-      laws.way[index] = Way.shut;
-      continue;
-    }
-    laws.way[index] = Way.oneWay;
-    if (adjusted.some((one) => one.index === index)) laws.curve[index] = -1;
-  }
-}
-
-function setParts(network: Network, laws: LinkLaws, applied: Applied): void {
-  const { lineUp, fuel, surfaceM, posture } = applied;
-  for (const { index, link } of network.settable.valve) {
-    if (!isOpen(link.valve, link.ports, lineUp.valves[link.valve.id])) laws.way[index] = Way.shut;
-  }
-  for (const { index, link } of network.settable.check) {
-    laws.way[index] = Way.oneWay;
-    laws.constant[index] = link.opensPa;
-    laws.linear[index] = (laws.linear[index] as number) + link.perFlowPa;
-  }
-  for (const { index, link } of network.settable.throttle) {
-    laws.way[index] = Way.oneWay;
-    laws.linear[index] = link.part.droopPa / link.part.ratedFlowM3S;
-  }
-  setFilters(network, laws, applied);
-  setPumps(network, laws, applied);
-  network.settable.tankPort.forEach(({ index, link }, i) => {
-    const uncoveredM = (posture.mouthM[i] as number) - (surfaceM.get(link.tank.id) ?? 0);
-    if (uncoveredM < 0) return;
-    laws.way[index] = Way.oneWay;
-    laws.constant[index] = headPa(fuel.densityKgM3, uncoveredM);
-  });
-}
-
 /** Settings of a line-up at conditions, reusing `into`'s arrays where given. */
 export function makeSettings(
   network: Network,
@@ -165,7 +93,13 @@ export function makeSettings(
     if (back !== null) demand[back] = (demand[back] ?? 0) - (feedM3S - burnM3S);
   }
   setFlowLaws(network, laws, fuel);
-  setParts(network, laws, { lineUp, conditions, fuel, surfaceM, posture });
+  const applied = { lineUp, conditions, fuel, surfaceM, posture };
+  for (const index of network.sorted.settable) {
+    const link = network.links[index] as NetworkLink;
+    linkKindOf(link).set?.(link, index, laws, applied);
+  }
+  // What is held at a node between solves has no curve of its own.
+  for (const { index } of network.adjusted) laws.curve[index] = -1;
   return {
     lineUp,
     conditions,

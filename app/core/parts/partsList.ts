@@ -1,7 +1,11 @@
 /** Parts counted, and hose by bore and marking with the service allowance. */
 import { placedPorts, portKey } from "../plan/ports";
 import { runGeometry } from "../plan/route";
-import type { Job, Part, Plan } from "../plan/types";
+import { isPushing } from "../kinds/families";
+import type { Field } from "../kinds/fields";
+import { kindOf, type Part } from "../kinds/index";
+import { freeFlowM3S } from "../kinds/pumping";
+import type { Job, Plan } from "../plan/types";
 
 export interface PartLine {
   kind: Part["kind"];
@@ -22,56 +26,17 @@ export interface HoseLine {
   ids: string[];
 }
 
+/** The figures that tell one part from another of its kind; a curve by its free flow, branches by their number. */
 function detailOf(part: Part): PartLine["detail"] {
-  switch (part.kind) {
-    case "filter":
-      return { medium: part.medium, micron: part.micron, ratedFlowM3S: part.ratedFlowM3S };
-    case "selector":
-      return { ways: part.ways };
-    case "bank":
-      return { ways: part.branches.length };
-    case "gauge":
-      return { measures: part.measures };
-    case "check":
-      return { crackingPa: part.crackingPa };
-    case "antiSiphon":
-    case "bulb":
-      return { crackingPa: part.crackingPa };
-    case "pumpFilterUnit":
-      return { micron: part.micron, ratedFlowM3S: part.ratedFlowM3S };
-    case "relief":
-    case "regulator":
-      return { setPa: part.setPa };
-    case "cooler":
-    case "flowMeter":
-      return { ratedFlowM3S: part.ratedFlowM3S };
-    case "fuelHeater":
-      return { powerW: part.powerW };
-    case "dosingPump":
-      return { strokeM3: part.strokeM3 };
-    case "jetPump":
-      return { nozzleM: part.nozzleM, throatM: part.throatM };
-    case "swirlPot":
-      return { volumeM3: part.volumeM3 };
-    case "waterSensor":
-      return { heldM3: part.heldM3 };
-    case "bulkhead":
-      return { reachM: part.reachM };
-    case "engine":
-    case "generator":
-    case "heater":
-      return { powerW: part.powerW };
-    case "liftPump":
-    case "transferPump":
-    case "primingPump":
-    case "inTankPump":
-      return { freeFlowM3S: part.curve.at(-1)?.flowM3S ?? 0 };
-    case "twoWay":
-    case "tee":
-    case "bleedScrew":
-    case "samplingTap":
-      return {};
-  }
+  const values = part as unknown as Record<string, unknown>;
+  return Object.fromEntries(
+    Object.entries<Field>(kindOf(part).fields).flatMap(([key, field]) => {
+      if (!field.tells) return [];
+      if (field.form === "curve") return [["freeFlowM3S", isPushing(part) ? freeFlowM3S(part.curve) : 0]];
+      if (field.form === "branches") return [["ways", (values[key] as unknown[]).length]];
+      return [[key, values[key] as number | string]];
+    }),
+  );
 }
 
 /** Parts of the plan (the engine is there already and is not bought), like ones counted together. */

@@ -2,7 +2,8 @@
 import type { PlacedPort } from "./ports";
 import { distanceM } from "./ports";
 import { runGeometry } from "./route";
-import type { Position, Run } from "./types";
+import type { Position } from "../kinds/record";
+import type { Run } from "./types";
 
 /** Points of a run from end to end, job frame. Of a measured run only heights are known: it is laid straight in plan. */
 export function pointsOf(run: Run, from: PlacedPort, to: PlacedPort): Position[] {

@@ -1,55 +1,20 @@
 /** Figures that nobody measured and no maker gave: what is still to be measured. */
 import { portKey, portsOf } from "./ports";
-import type { GivenByField, Id, Job, Part, Plan, TankShape } from "./types";
+import type { Field } from "../kinds/fields";
+import { kindOf, type Part } from "../kinds/index";
+import type { GivenByField, Id } from "../kinds/record";
+import type { Job, Plan, TankShape } from "./types";
 
 export interface AssumedFigure {
   id: Id;
   field: string;
 }
 
-function fieldsOf(part: Part): string[] {
-  switch (part.kind) {
-    case "filter":
-      return ["ratedFlowM3S", "ratedDropPa", "position"];
-    case "liftPump":
-    case "transferPump":
-    case "primingPump":
-    case "inTankPump":
-      return ["curve", "position"];
-    case "dosingPump":
-      return ["strokeM3", "mostHz", "position"];
-    case "pumpFilterUnit":
-      return ["curve", "reliefPa", "ratedFlowM3S", "ratedDropPa", "position"];
-    case "check":
-    case "antiSiphon":
-      return ["crackingPa", "position"];
-    case "bulb":
-    case "cooler":
-    case "flowMeter":
-    case "fuelHeater":
-      return ["ratedFlowM3S", "ratedDropPa", "position"];
-    case "relief":
-    case "regulator":
-      return ["setPa", "position"];
-    case "jetPump":
-      return ["nozzleM", "throatM", "position"];
-    case "engine":
-    case "generator":
-    case "heater":
-      return ["loads", "position"];
-    case "bleedScrew":
-    case "samplingTap":
-    case "waterSensor":
-    case "bulkhead":
-    case "swirlPot":
-    case "twoWay":
-    case "selector":
-    case "bank":
-    case "tee":
-    case "gauge":
-      return ["position"];
-  }
-}
+/** What a maker or a tape must tell of a part: the needed figures of its kind, and where it stands. */
+const fieldsOf = (part: Part): string[] => [
+  ...Object.entries<Field>(kindOf(part).fields).flatMap(([key, { isNeeded }]) => (isNeeded ? [key] : [])),
+  "position",
+];
 
 /** The sizes that a tank's shape hangs on. */
 function sizesOf(shape: TankShape): string[] {

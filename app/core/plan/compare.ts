@@ -1,5 +1,6 @@
 /** What differs between two plans of a job, by the ids they share. */
-import type { Id, Plan } from "./types";
+import type { Id } from "../kinds/record";
+import type { Plan } from "./types";
 
 export type Difference = "added" | "removed" | "changed";
 

@@ -8,7 +8,7 @@ import { buildNetwork } from "../network/network";
 import { partLines } from "../parts/partsList";
 import { assumedFigures } from "./assumed";
 import { type NewPartKind, newPart } from "./blank";
-import { isFiltering, isPlainThrough, isPowered, isPushing, isRated } from "./families";
+import { isFiltering, isPlainThrough, isPowered, isPushing, isRated } from "../kinds/families";
 import { currentPlan, hasArrow, portsOf } from "./ports";
 import { pumpKinds } from "./types";
 

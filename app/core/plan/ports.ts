@@ -1,75 +1,13 @@
-import { isRated } from "./families";
-import type { Id, Job, Part, Plan, PortRef, Position, Tank, TankPort } from "./types";
-
-export type PortRole = "in" | "out" | "either" | "branch" | "feed" | "return";
-
-export interface Port {
-  id: Id;
-  name: string;
-  role: PortRole;
-}
-
-const port = (id: Id, name: string, role: PortRole): Port => ({ id, name, role });
+import { kindOf, type Part } from "../kinds/index";
+import type { Port, PortRole } from "../kinds/kind";
+import type { Position } from "../kinds/record";
+import type { Job, Plan, PortRef, Tank, TankPort } from "./types";
 
 /** Ports of a part: stable ids by kind. */
-export function portsOf(part: Part): Port[] {
-  switch (part.kind) {
-    case "twoWay":
-    case "gauge":
-    case "bleedScrew":
-    case "samplingTap":
-    case "waterSensor":
-    case "bulkhead":
-      return [port("a", "one side", "either"), port("b", "other side", "either")];
-    case "tee":
-      return [port("a", "through", "either"), port("b", "through", "either"), port("c", "branch", "branch")];
-    case "selector":
-      return [
-        port("c", "common", "either"),
-        ...Array.from({ length: part.ways }, (_, i) => port(`w${i + 1}`, `way ${i + 1}`, "branch")),
-      ];
-    case "bank":
-      return [
-        port("c", "common", "either"),
-        ...part.branches.map(({ id, name }) => port(id, name, "branch")),
-      ];
-    case "pumpFilterUnit":
-      return [port("in", "in", "in"), port("out", "out", "out"), port("back", "own return", "branch")];
-    case "jetPump":
-      return [port("drive", "drive", "in"), port("draw", "draw", "in"), port("out", "out", "out")];
-    case "swirlPot":
-      return [
-        port("fill", "fill", "in"),
-        port("back", "return in", "branch"),
-        port("out", "out", "out"),
-        port("over", "overflow", "branch"),
-      ];
-    case "filter":
-    case "liftPump":
-    case "transferPump":
-    case "primingPump":
-    case "inTankPump":
-    case "dosingPump":
-    case "check":
-    case "antiSiphon":
-    case "bulb":
-    case "relief":
-    case "regulator":
-    case "cooler":
-    case "flowMeter":
-    case "fuelHeater":
-      return [port("in", "in", "in"), port("out", "out", "out")];
-    case "heater":
-      return [port("feed", "feed", "feed")];
-    case "engine":
-    case "generator":
-      return [port("feed", "feed", "feed"), port("return", "return", "return")];
-  }
-}
+export const portsOf = (part: Part): readonly Port[] => kindOf(part).ports(part);
 
 /** Parts with an arrow cast on them: flow out to in is against it. */
-export const hasArrow = (part: Part): boolean =>
-  portsOf(part).some(({ id }) => id === "in") && !isRated(part);
+export const hasArrow = (part: Part): boolean => kindOf(part).hasArrow;
 
 export const partsOf = (job: Job, plan: Plan): Part[] => [...plan.parts, ...job.consumers];
 

@@ -1,6 +1,7 @@
 import { areaM2 } from "../units/bore";
 import { distanceM, type PlacedPort } from "./ports";
-import type { Position, Run } from "./types";
+import type { Position } from "../kinds/record";
+import type { Run } from "./types";
 
 export interface RunGeometry {
   lengthM: number;

@@ -1,6 +1,8 @@
 /** What still names a thing that is gone: keys of records, by the plan or part that they stand in. */
 import { portsOf } from "./ports";
-import type { Id, Job, Plan, PlanPart, Tank } from "./types";
+import type { PlanPart } from "../kinds/index";
+import type { Id } from "../kinds/record";
+import type { Job, Plan, Tank } from "./types";
 
 /** A key that names nothing, with the way to it from the job. */
 export interface Stray {

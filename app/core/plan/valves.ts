@@ -1,18 +1,9 @@
-import type {
-  Id,
-  LineUp,
-  ManifoldBank,
-  Part,
-  SelectorPosition,
-  SelectorValve,
-  TwoWayValve,
-  ValveSetting,
-} from "./types";
-
-export type Valve = TwoWayValve | SelectorValve | ManifoldBank;
-
-export const isValve = (part: Part): part is Valve =>
-  part.kind === "twoWay" || part.kind === "selector" || part.kind === "bank";
+import type { Valve } from "../kinds/families";
+import { kindOf } from "../kinds/index";
+import type { Id } from "../kinds/record";
+import type { SelectorPosition, SelectorValve } from "../kinds/selector";
+import type { TwoWayValve } from "../kinds/twoWay";
+import type { LineUp, ValveSetting } from "./types";
 
 const twoWayPositions: SelectorPosition[] = [
   { id: "open", name: "open", joins: [["a", "b"]] },
@@ -24,18 +15,8 @@ export function positionsOf(valve: TwoWayValve | SelectorValve): SelectorPositio
 }
 
 /** Every pair of ports that some position of the valve can join: the links it is in the network. */
-export function waysThrough(valve: Valve): { id: string; ports: [Id, Id] }[] {
-  if (valve.kind === "bank")
-    return valve.branches.map(({ id }) => ({ id: `${valve.id}.${id}`, ports: ["c", id] }));
-  if (valve.kind === "twoWay") return [{ id: valve.id, ports: ["a", "b"] }];
-  const pairs = new Map<string, [Id, Id]>();
-  for (const { joins } of valve.positions) {
-    for (const [hub, ...others] of joins) {
-      for (const other of others) if (hub) pairs.set(`${valve.id}.${hub}-${other}`, [hub, other]);
-    }
-  }
-  return [...pairs].map(([id, ports]) => ({ id, ports }));
-}
+export const waysThrough = (valve: Valve): { id: string; ports: readonly [Id, Id] }[] =>
+  kindOf(valve).links(valve).flatMap((link) => (link.kind === "valve" ? [link] : []));
 
 /** Is the way between two ports open at a setting? An unset valve is taken as shut. */
 export function isOpen(valve: Valve, ports: readonly [Id, Id], setting: ValveSetting | undefined): boolean {

@@ -3,7 +3,7 @@
  * coolers and heaters change what passes them, and hoses are taken to keep it. Quasi-steady: no time is lost on the way.
  */
 import type { SolvedLineUp } from "../hydraulics/solve";
-import type { NetworkLink } from "../network/network";
+import type { NetworkLink } from "../network/links/link";
 import { engineHeat, specificHeatJKgK } from "../tanks/heat";
 
 const SETTLED_K = 1e-6;

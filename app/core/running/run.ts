@@ -9,8 +9,9 @@ import { LineUpSolver, type SolvedLineUp } from "../hydraulics/solve";
 import { judgeLineUp } from "../hydraulics/worst";
 import type { Network } from "../network/network";
 import { postureOf } from "../network/posture";
-import { elementsOf, type Filtering } from "../plan/families";
-import type { Conditions, DutyStep, Id, LineUp, Tank } from "../plan/types";
+import { elementsOf, type Filtering } from "../kinds/families";
+import type { Id } from "../kinds/record";
+import type { Conditions, DutyStep, LineUp, Tank } from "../plan/types";
 import { FUEL_TOO_HOT_C, STILL_AIR_W_M2K, specificHeatJKgK } from "../tanks/heat";
 import { capacityM3, levelOfVolumeM, standingLevel } from "../tanks/tank";
 import { HOUR_S } from "../units/factors";
@@ -175,7 +176,7 @@ class Runner {
   weigh({ solved }: Rates): void {
     this.weights = new Float64Array(this.tanks.length);
     if (!solved) return;
-    for (const { index, link } of this.network.settable.tankPort) {
+    for (const { index, link } of this.network.sorted.tankPorts) {
       const out = -(solved.flow[index] as number);
       const i = this.tanks.indexOf(link.tank);
       if (out > 0) this.weights[i] = (this.weights[i] as number) + out;
@@ -211,7 +212,7 @@ class Runner {
     const { fuel } = result.settings;
     for (let i = 0; i < n; i++) this.temps[unknowns + i] = y[n + i] as number;
     mixTemperatures(result, this.temps);
-    for (const { index, link } of this.network.settable.tankPort) {
+    for (const { index, link } of this.network.sorted.tankPorts) {
       const into = result.flow[index] as number;
       const i = link.to - unknowns;
       dy[i] = (dy[i] as number) + into;
@@ -238,7 +239,7 @@ class Runner {
   private signature(result: SolvedLineUp, dy: Float64Array): string {
     const n = this.tanks.length;
     let text = "";
-    for (const { index } of this.network.settable.tankPort) text += result.settings.laws.way[index];
+    for (const { index } of this.network.sorted.tankPorts) text += result.settings.laws.way[index];
     for (const [, { outcome }] of result.consumers) text += outcome[0];
     for (let i = 0; i < n; i++) text += (dy[2 * n + i] as number) > 0 ? "o" : "-";
     return text;
@@ -294,7 +295,7 @@ class Runner {
   /** Outlets whose mouths stand clear though fuel would come from them. */
   clearMouths(conditions: Conditions): { tankId: Id; portId: Id }[] {
     const posture = postureOf(this.network, conditions.trim);
-    return this.network.settable.tankPort.flatMap(({ link }, k) =>
+    return this.network.sorted.tankPorts.flatMap(({ link }, k) =>
       link.port.role === "outlet" &&
       (posture.mouthM[k] as number) >= posture.surfaceM(link.tank, conditions.aboardM3[link.tank.id] ?? 0)
         ? [{ tankId: link.tank.id, portId: link.port.id }]

@@ -1,5 +1,6 @@
 /** Heat of the returned fuel: how warm a tank gets over the hours, with and without a cooler. */
-import type { Engine, Tank } from "../plan/types";
+import type { Engine } from "../kinds/index";
+import type { Tank } from "../plan/types";
 import { HOUR_S } from "../units/factors";
 import { levelOfVolumeM, standingLevel } from "./tank";
 

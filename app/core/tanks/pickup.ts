@@ -1,6 +1,7 @@
 /** Pickups: what a mouth leaves behind, over attitudes, and the length it is cut to. */
 
-import type { PickupFit, Position, Tank, TankPort } from "../plan/types";
+import type { Position } from "../kinds/record";
+import type { PickupFit, Tank, TankPort } from "../plan/types";
 import { areaM2 } from "../units/bore";
 import { GRAVITY_M_S2 } from "../units/factors";
 import { type Attitude, heightAlong, LEVEL, upOf } from "./attitude";

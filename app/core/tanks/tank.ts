@@ -1,5 +1,6 @@
 /** A tank as fuel sees it: the inside of its wall, its sump, less what stands in it; at any attitude. */
-import type { Position, Tank } from "../plan/types";
+import type { Position } from "../kinds/record";
+import type { Tank } from "../plan/types";
 import { type Attitude, LEVEL, type Up, upOf } from "./attitude";
 import { floorUnder } from "./floor";
 import { insetPolygon } from "./polygon";

@@ -7,7 +7,8 @@ import { figuresAt, gaugeAtPort } from "../hydraulics/derive";
 import { LineUpSolver } from "../hydraulics/solve";
 import type { Network } from "../network/network";
 import { portKey } from "../plan/ports";
-import type { Conditions, Id, LineUp, PortRef } from "../plan/types";
+import type { Id } from "../kinds/record";
+import type { Conditions, LineUp, PortRef } from "../plan/types";
 
 export const leakStates = ["running", "pumpOnly", "overnight"] as const;
 export type LeakState = (typeof leakStates)[number];

@@ -8,10 +8,11 @@ import { LineUpSolver } from "../hydraulics/solve";
 import { judgeLineUp, worstOfLineUp } from "../hydraulics/worst";
 import { buildNetwork, type Network } from "../network/network";
 import { envelopeOf } from "../plan/envelope";
-import { isFiltering } from "../plan/families";
+import { isFiltering } from "../kinds/families";
 import { portKey } from "../plan/ports";
-import type { Id, Job, Plan } from "../plan/types";
-import { isValve } from "../plan/valves";
+import type { Id } from "../kinds/record";
+import type { Job, Plan } from "../plan/types";
+import { isValve } from "../kinds/families";
 import { worstDeadFuel } from "../tanks/pickup";
 
 export interface PlanFigures {

@@ -1,5 +1,5 @@
 import { useState } from "react";
-import { newId } from "~/core/plan/ids";
+import { newId } from "~/core/kinds/ids";
 import { placedPorts, portKey, samePort } from "~/core/plan/ports";
 import type { PortRef } from "~/core/plan/types";
 import { useJob } from "~/state/job";

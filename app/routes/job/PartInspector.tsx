@@ -3,7 +3,7 @@ import { throughPorts } from "~/core/edit/commands";
 import { figuresAt } from "~/core/hydraulics/derive";
 import type { Station } from "~/core/hydraulics/route";
 import { burnM3S } from "~/core/laws/burn";
-import { genericCircuit } from "~/core/plan/blank";
+import { genericCircuit } from "~/core/kinds/circuit";
 import {
   type Filtering,
   isConsumer,
@@ -12,11 +12,11 @@ import {
   isPowered,
   isPushing,
   type Pushing,
-} from "~/core/plan/families";
-import { newId } from "~/core/plan/ids";
+} from "~/core/kinds/families";
+import { newId } from "~/core/kinds/ids";
 import { hasArrow, portsOf } from "~/core/plan/ports";
-import type { Engine, Part, PlanPart } from "~/core/plan/types";
-import { isValve } from "~/core/plan/valves";
+import type { Engine, Part, PlanPart } from "~/core/kinds/index";
+import { isValve } from "~/core/kinds/families";
 import { formatQuantity, type UnitChoice } from "~/core/units/format";
 import { explainFilter, explainFreeAir, explainPump } from "~/messages/explain";
 import { partKindNames } from "~/messages/outcomes";

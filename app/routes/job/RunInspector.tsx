@@ -1,7 +1,7 @@
 import { useState } from "react";
 import { figuresOf } from "~/core/hydraulics/derive";
 import type { NewPartKind } from "~/core/plan/blank";
-import { newId } from "~/core/plan/ids";
+import { newId } from "~/core/kinds/ids";
 import { placedPorts, portKey } from "~/core/plan/ports";
 import { runGeometry } from "~/core/plan/route";
 import type { Run } from "~/core/plan/types";

@@ -1,4 +1,4 @@
-import type { Id } from "~/core/plan/types";
+import type { Id } from "~/core/kinds/record";
 import { useJob } from "~/state/job";
 import { Button } from "~/ui/button";
 

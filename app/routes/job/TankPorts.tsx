@@ -1,5 +1,5 @@
 /** Adds what fuel enters or leaves a tank by: a tube, a standpipe over a reserve, a side outlet, a sump, a return. */
-import { newId } from "~/core/plan/ids";
+import { newId } from "~/core/kinds/ids";
 import type { Tank, TankPort } from "~/core/plan/types";
 import { boundsOf } from "~/core/tanks/shape";
 import { heightsOf } from "~/core/tanks/tank";

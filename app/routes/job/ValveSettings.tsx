@@ -1,4 +1,5 @@
-import { positionsOf, type Valve } from "~/core/plan/valves";
+import type { Valve } from "~/core/kinds/families";
+import { positionsOf } from "~/core/plan/valves";
 import { useJob } from "~/state/job";
 import { ToggleButton } from "~/ui/button";
 import { Buttons } from "./inspectorParts";

@@ -1,6 +1,6 @@
 /** What the panels of the inspector share. */
 import styled from "styled-components";
-import type { Id } from "~/core/plan/types";
+import type { Id } from "~/core/kinds/record";
 import type { QuantityProps } from "~/ui/fields";
 import { QuantityField } from "./fields";
 import { Photos } from "./Photos";

@@ -1,6 +1,7 @@
 import { describe, expect, test } from "@jest/globals";
-import { genericCircuit, newEngine, newPart } from "~/core/plan/blank";
-import type { PartKind } from "~/core/plan/types";
+import { genericCircuit } from "~/core/kinds/circuit";
+import { newEngine, newPart } from "~/core/plan/blank";
+import type { PartKind } from "~/core/kinds/index";
 import { unitsOf } from "~/core/units/factors";
 import { metricUnits, usUnits } from "~/core/units/format";
 import { partKindNames } from "~/messages/outcomes";

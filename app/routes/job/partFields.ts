@@ -1,5 +1,5 @@
 /** The fields of each kind of part, as data: what a maker's sheet gives or a tape tells. */
-import type { PartKind } from "~/core/plan/types";
+import type { PartKind } from "~/core/kinds/index";
 import type { Dimension } from "~/core/units/factors";
 import type { UnitChoice } from "~/core/units/format";
 

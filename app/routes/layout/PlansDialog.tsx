@@ -1,5 +1,5 @@
-import { newId } from "~/core/plan/ids";
-import type { Id } from "~/core/plan/types";
+import { newId } from "~/core/kinds/ids";
+import type { Id } from "~/core/kinds/record";
 import { useJob } from "~/state/job";
 import { Button } from "~/ui/button";
 import { Actions, Dialog } from "~/ui/dialog";

@@ -2,8 +2,9 @@
 import { Plus, X } from "lucide-react";
 import { type KeyboardEvent, type ReactNode, useState } from "react";
 import styled from "styled-components";
-import { newId } from "~/core/plan/ids";
-import type { DutyStep, Id } from "~/core/plan/types";
+import { newId } from "~/core/kinds/ids";
+import type { Id } from "~/core/kinds/record";
+import type { DutyStep } from "~/core/plan/types";
 import { formatNumber } from "~/core/units/format";
 import { useJob } from "~/state/job";
 import { Button } from "~/ui/button";

@@ -4,7 +4,8 @@
  */
 import { useCallback, useMemo, useState } from "react";
 import styled from "styled-components";
-import type { DutyStep, Id, LineUp } from "~/core/plan/types";
+import type { Id } from "~/core/kinds/record";
+import type { DutyStep, LineUp } from "~/core/plan/types";
 import { conditionsAt, dutySeconds } from "~/core/running/run";
 import { fromSi } from "~/core/units/factors";
 import { formatQuantity } from "~/core/units/format";

@@ -17,7 +17,7 @@ import {
   worstOfLineUp,
 } from "~/core/hydraulics/worst";
 import { engineFlows } from "~/core/network/settings";
-import { elementsOf } from "~/core/plan/families";
+import { elementsOf } from "~/core/kinds/families";
 import type { Conditions } from "~/core/plan/types";
 import { capacityM3 } from "~/core/tanks/tank";
 import { formatNumber, formatQuantity, type UnitChoice } from "~/core/units/format";

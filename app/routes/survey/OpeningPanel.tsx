@@ -4,7 +4,7 @@
  */
 import { type KeyboardEvent, type PointerEvent, useState } from "react";
 import styled from "styled-components";
-import { newId } from "~/core/plan/ids";
+import { newId } from "~/core/kinds/ids";
 import type { HoleUse, Opening, PlateHole } from "~/core/plan/types";
 import { holeFaults, type KeepOut, keepOuts, metalLeftM, mirrored, sawFor } from "~/core/tanks/opening";
 import { boundsOf } from "~/core/tanks/shape";

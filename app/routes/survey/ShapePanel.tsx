@@ -2,7 +2,7 @@
  * Decides: which shape the tank has, and whether each size was measured.
  * Seen in three seconds: its capacity against its plate, and which size is still assumed.
  */
-import { newId } from "~/core/plan/ids";
+import { newId } from "~/core/kinds/ids";
 import type { SectionPoint, Tank, TankShape } from "~/core/plan/types";
 import { boundsOf, sectionOf } from "~/core/tanks/shape";
 import { formatQuantity } from "~/core/units/format";

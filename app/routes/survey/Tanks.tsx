@@ -5,7 +5,7 @@
 import { Plus } from "lucide-react";
 import { lazy, Suspense, useState } from "react";
 import styled from "styled-components";
-import { newId } from "~/core/plan/ids";
+import { newId } from "~/core/kinds/ids";
 import type { Tank } from "~/core/plan/types";
 import { type Attitude, LEVEL } from "~/core/tanks/attitude";
 import { floorUnder } from "~/core/tanks/floor";

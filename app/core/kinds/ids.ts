@@ -1,4 +1,4 @@
-import type { Id } from "./types";
+import type { Id } from "./record";
 
 export const LONGEST_ID = 14;
 

@@ -1,0 +1,77 @@
+/** A medium in a housing, as a maker's sheet rates it. */
+import { LITRE_M3, LITRE_PER_HOUR_M3_S } from "../units/factors";
+import { TYPICAL_VISCOUS_SHARE } from "../laws/filterDrop";
+import {
+  atLeastZero,
+  type FieldsOf,
+  flow,
+  millilitres,
+  optional,
+  positive,
+  pressure,
+  ratio,
+  share,
+  viscosity,
+  density,
+  volume,
+} from "./fields";
+import { newId } from "./ids";
+import type { Body } from "./kind";
+import type { Id } from "./record";
+
+/** A second medium in the same housing, behind the first; both are changed together and load alike. */
+export interface SecondMedium {
+  micron: number;
+  ratedFlowM3S: number;
+  ratedDropPa: number;
+}
+
+export interface FilterBody {
+  micron: number;
+  ratedFlowM3S: number;
+  /** Drop of a clean element at the rated flow, with fuel of the two properties below. */
+  ratedDropPa: number;
+  ratedDynamicPaS: number;
+  ratedDensityKgM3: number;
+  viscousShare: number;
+  /** Loading at which the element is changed: the drop as a multiple of the clean one. */
+  changeLoading: number;
+  volumeM3: number;
+  element: { id: Id; fittedOn?: string } | null;
+  /** Water that its bowl holds before the sensor in it warns; absent without a sensor. */
+  sensorHeldM3?: number;
+  second?: SecondMedium;
+}
+
+const secondFields: FieldsOf<SecondMedium> = {
+  micron: ratio("maker", positive, { blank: 2 }),
+  ratedFlowM3S: flow("maker", positive, { blank: 227 * LITRE_PER_HOUR_M3_S }),
+  ratedDropPa: pressure("maker", positive, { blank: 3500 }),
+};
+
+export const filterFields: FieldsOf<FilterBody> = {
+  ratedFlowM3S: flow("maker", positive, { blank: 227 * LITRE_PER_HOUR_M3_S, isNeeded: true, tells: true }),
+  ratedDropPa: pressure("maker", positive, { blank: 2500, isNeeded: true }),
+  micron: ratio("maker", positive, { blank: 10, tells: true }),
+  changeLoading: ratio("maker", { least: 1, most: 100 }, { blank: 4 }),
+  volumeM3: volume("maker", atLeastZero, { blank: 0.8 * LITRE_M3 }),
+  sensorHeldM3: millilitres("maker", positive, optional),
+  ratedDynamicPaS: viscosity("maker", { least: 1e-5, most: 10 }, { blank: 0.0026, fold: "quiet" }),
+  ratedDensityKgM3: density("maker", { least: 400, most: 1500 }, { blank: 830, fold: "quiet" }),
+  viscousShare: ratio("maker", share, { blank: TYPICAL_VISCOUS_SHARE, fold: "quiet" }),
+  element: { form: "element", blank: () => ({ id: newId() }) },
+  second: { form: "group", fields: secondFields, fold: "second", isOptional: true },
+};
+
+/** A spin-on or cartridge under a head: its bowl drops, or its lid lifts. */
+export const filterHousing: Body = {
+  widthM: 0.12,
+  heightM: 0.28,
+  depthM: 0.13,
+  massKg: 2.2,
+  room: [
+    { use: "bowlDrop", clearM: 0.1 },
+    { use: "lidLift", clearM: 0.02 },
+    { use: "drainCup", clearM: 0.12 },
+  ],
+};

@@ -1,0 +1,14 @@
+import type { Kind } from "./kind";
+import { pumpFields, pumpInLine, pumpLinks, type PumpPart } from "./pumping";
+
+/** Fills the filters before a start; a bypass lets fuel round it when it is off. */
+export interface PrimingPump extends PumpPart {
+  kind: "primingPump";
+}
+
+export const primingPump: Kind<PrimingPump> = {
+  ...pumpInLine,
+  title: "Priming pump",
+  fields: pumpFields(130, 40000, { kind: "bypass", opensPa: 700, dropPa: 2500 }),
+  links: (part) => pumpLinks(part, { id: part.id, from: "in", to: "out" }),
+};

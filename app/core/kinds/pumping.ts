@@ -1,0 +1,99 @@
+/** What all pumps with a curve have. */
+import type { PumpPoint } from "../laws/pumpCurve";
+import { LITRE_PER_HOUR_M3_S } from "../units/factors";
+import { circuitField, type Circuit } from "./circuit";
+import { type FieldsOf, optional, positive, pressure } from "./fields";
+import { type Body, inOut, inToOut, type Kind } from "./kind";
+import type { PartLink } from "./links";
+import type { Id, PartBase } from "./record";
+
+/** Passes fuel when unpowered, the drop at the free flow of the curve; shut; or round itself through a check. */
+export type PumpOff =
+  | { kind: "free"; dropPa: number }
+  | { kind: "blocked" }
+  | { kind: "bypass"; opensPa: number; dropPa: number };
+
+export interface PumpBody {
+  curve: PumpPoint[];
+  reliefPa?: number;
+  off: PumpOff;
+  /** Most vacuum it can draw, from the maker. */
+  mostSuctionPa?: number;
+  /** Vacuum the maker allows at its inlet in service. */
+  suctionLimitPa?: number;
+  circuit?: Circuit;
+}
+
+/** A pump alone, without a filter of its own. */
+export interface PumpPart extends PartBase, PumpBody {}
+
+export const suctionFields = {
+  suctionLimitPa: pressure("maker", positive, optional),
+  mostSuctionPa: pressure("maker", positive, optional),
+};
+
+export const freeFlowM3S = (curve: readonly PumpPoint[]): number =>
+  curve.reduce((most, { flowM3S }) => Math.max(most, flowM3S), 0);
+
+/** Drop of an unpowered pump at its free flow, per flow. */
+export const offPerFlowPa = ({ off, curve }: PumpBody): number =>
+  off.kind === "blocked" ? 0 : off.dropPa / freeFlowM3S(curve);
+
+/** The straight curve of a blank pump between rest and free flow. */
+export function pumpFields(freeLitresAnHour: number, deadHeadPa: number, off: PumpOff): FieldsOf<PumpBody> {
+  return {
+    curve: {
+      form: "curve",
+      isNeeded: true,
+      tells: true,
+      blank: [
+        { flowM3S: 0, risePa: deadHeadPa },
+        { flowM3S: freeLitresAnHour * LITRE_PER_HOUR_M3_S, risePa: 0 },
+      ],
+    },
+    off: { form: "off", blank: off },
+    reliefPa: pressure("maker", positive, optional),
+    ...suctionFields,
+    circuit: circuitField(),
+  };
+}
+
+type Placed = { id: string; from: Id; to: Id };
+
+/** Its own way, and where it has one the way round it through a check. */
+export function pumpLinks<P extends PumpPart>(
+  part: Extract<PartLink, { kind: "pump" }>["part"] & P,
+  way: Placed,
+): PartLink[] {
+  const own: PartLink = { kind: "pump", ...way, part };
+  if (part.off.kind !== "bypass") return [own];
+  const round: PartLink = {
+    kind: "check",
+    ...way,
+    id: `${part.id}.by`,
+    part,
+    opensPa: part.off.opensPa,
+    perFlowPa: offPerFlowPa(part),
+  };
+  return [own, round];
+}
+
+const pumpHousing: Body = {
+  widthM: 0.13,
+  heightM: 0.09,
+  depthM: 0.09,
+  massKg: 1.2,
+  room: [{ use: "driver", clearM: 0.08 }],
+};
+
+/** What is the same in all pumps with a curve that stand in a line. */
+export const pumpInLine = {
+  families: ["powered", "pushing"],
+  hasArrow: true,
+  ports: () => inOut,
+  through: inToOut,
+  filling: "through",
+  volumeM3: () => null,
+  body: pumpHousing,
+  end: "pipeThread",
+} as const satisfies Partial<Kind<PumpPart>>;

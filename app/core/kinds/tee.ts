@@ -1,0 +1,23 @@
+import { heldInLine, type Kind, port, sideToSide, twoSides } from "./kind";
+import type { PartBase } from "./record";
+
+/** Through `a`-`b`, branch `c`. */
+export interface Tee extends PartBase {
+  kind: "tee";
+}
+
+export const tee: Kind<Tee> = {
+  ...heldInLine,
+  title: "Tee",
+  families: [],
+  hasArrow: false,
+  fields: {},
+  ports: () => [...twoSides.map((side) => ({ ...side, name: "through" })), port("c", "branch", "branch")],
+  through: sideToSide,
+  links: (part) => [
+    { kind: "tee", id: `${part.id}.b`, from: "a", to: "b", part, way: "run" },
+    { kind: "tee", id: `${part.id}.c`, from: "a", to: "c", part, way: "branch" },
+  ],
+  body: { widthM: 0.05, heightM: 0.04, depthM: 0.03, massKg: 0.1, room: [] },
+  end: "barb",
+};

@@ -1,0 +1,31 @@
+/** What records of all kinds are made of. */
+import { LONGEST_ID } from "~/core/kinds/ids";
+import { coordinate } from "./shape";
+import { z } from "./zod";
+
+export const LONGEST_NAME = 80;
+export const LONGEST_NOTE = 2000;
+/** Ids are keys of records: the names that every object answers to would be lost there. */
+export const id = z
+  .string()
+  .regex(new RegExp(`^[A-Za-z0-9_-]{1,${LONGEST_ID}}$`), "badId")
+  .refine((text) => !(text in {}), "badId");
+export const name = z.string().min(1).max(LONGEST_NAME);
+/** What fuel passes is at least half a millimetre wide: a slip of a unit is narrower. */
+export const bore = z.number().min(5e-4).max(0.3);
+export const diameter = z.number().positive().max(0.3);
+export const positive = z.number().positive().max(1e9);
+export const atLeastZero = z.number().min(0).max(1e9);
+export const share = z.number().min(0).max(1);
+
+export const given = z
+  .record(
+    z.string(),
+    z.strictObject({
+      entered: z.string().max(40).optional(),
+      plusMinus: atLeastZero.optional(),
+      basis: z.enum(["measured", "maker", "assumed"]).optional(),
+    }),
+  )
+  .optional();
+export const position = z.strictObject({ xM: coordinate, yM: coordinate, zM: coordinate });
