@@ -1,7 +1,8 @@
 /** Plans of a wanted size for the bench: tanks on a manifold, banks of parallel filters, checks, a pump, an engine. */
+
+import type { PlanPart } from "~/core/kinds/index";
 import { newEngine, newJob, newLineUp, newPart, newRun, newTank } from "~/core/plan/blank";
 import { currentPlan } from "~/core/plan/ports";
-import type { PlanPart } from "~/core/kinds/index";
 import type { Job, PortRef } from "~/core/plan/types";
 import { LITRE_PER_HOUR_M3_S } from "~/core/units/factors";
 

@@ -52,7 +52,7 @@ const bad: [string, string, RegExp][] = [
     spoiled((job) =>
       Object.assign(firstRun(job), { route: { kind: "measured", lengthM: 0, bends: [], extremes: [] } }),
     ),
-    /lengthM.*more than nothing/,
+    /lengthM.*greater than zero/,
   ],
 ];
 

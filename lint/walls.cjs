@@ -20,7 +20,8 @@ const rooms = {
 };
 
 const laws = ["units", "fuel", "laws"];
-const plan = [...laws, "plan"];
+const kinds = [...laws, "kinds"];
+const plan = [...kinds, "plan"];
 const built = [...plan, "book", "tanks", "hose", "circuits"];
 const solved = [...built, "solver", "network", "hydraulics"];
 /** Rooms of the core, the lowest first. */
@@ -28,7 +29,8 @@ const coreRooms = {
   units: [],
   laws: ["units"],
   fuel: ["units", "laws"],
-  plan: laws,
+  kinds: laws,
+  plan: kinds,
   book: plan,
   tanks: [...plan, "book"],
   hose: plan,

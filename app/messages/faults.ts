@@ -22,7 +22,7 @@ export function dipFaultText(fault: DipCsvFault): string {
     case "badDate":
       return say("the date was not understood");
     case "notMoreThanNothing":
-      return say("must not be less than nothing");
+      return say("must not be less than zero");
     case "badQuantity":
       return say(quantityFaultText(fault.fault));
   }
@@ -77,7 +77,7 @@ export function faultText({ code, values = {} }: Fault): string {
     case "wrongType":
       return values.wanted === "number" ? "must be a finite number" : `must be ${values.wanted}`;
     case "tooSmall":
-      return Number(values.least) === 0 ? "must be more than nothing" : `must be at least ${values.least}`;
+      return Number(values.least) === 0 ? "must be greater than zero" : `must be at least ${values.least}`;
     case "tooLarge":
       return `must be at most ${values.most}`;
     case "badId":

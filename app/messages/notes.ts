@@ -1,6 +1,6 @@
 import type { Note } from "~/core/edit/commands";
-import { currentPlan, partsOf } from "~/core/plan/ports";
 import type { Id } from "~/core/kinds/record";
+import { currentPlan, partsOf } from "~/core/plan/ports";
 import type { Job } from "~/core/plan/types";
 
 const named = new WeakMap<Job, ReadonlyMap<Id, string>>();

@@ -30,39 +30,6 @@ export function outcomeText({ result, lineUp }: LineUpVerdict, units: UnitChoice
   }
 }
 
-export const partKindNames: Record<string, string> = {
-  twoWay: "two-way valve",
-  selector: "selector valve",
-  tee: "tee",
-  bank: "manifold bank",
-  filter: "filter",
-  liftPump: "lift pump",
-  transferPump: "transfer pump",
-  primingPump: "priming pump",
-  inTankPump: "in-tank pump",
-  dosingPump: "dosing pump",
-  pumpFilterUnit: "pump and filter unit",
-  check: "check valve",
-  antiSiphon: "anti-siphon valve",
-  bulb: "primer bulb",
-  relief: "relief valve",
-  regulator: "pressure regulator",
-  cooler: "fuel cooler",
-  flowMeter: "flow meter",
-  fuelHeater: "fuel heater",
-  jetPump: "jet pump",
-  swirlPot: "swirl pot",
-  bleedScrew: "bleed screw",
-  samplingTap: "sampling tap",
-  waterSensor: "water sensor",
-  bulkhead: "bulkhead fitting",
-  gauge: "gauge",
-  engine: "engine",
-  generator: "generator",
-  heater: "heater",
-  tank: "tank",
-};
-
 export const placeNames = {
   survey: "Survey",
   layout: "Lay out",

@@ -11,13 +11,13 @@ import {
 import styled from "styled-components";
 import { type Passing, passingParts } from "~/core/hydraulics/derive";
 import type { LineUpVerdict } from "~/core/hydraulics/worst";
+import { isValve } from "~/core/kinds/families";
+import type { Part } from "~/core/kinds/index";
+import type { Id } from "~/core/kinds/record";
 import type { Network } from "~/core/network/network";
 import type { Difference } from "~/core/plan/compare";
 import { partsOf, portKey } from "~/core/plan/ports";
-import type { Part } from "~/core/kinds/index";
-import type { Id } from "~/core/kinds/record";
 import type { Run, Tank } from "~/core/plan/types";
-import { isValve } from "~/core/kinds/families";
 import { formatQuantity, type UnitChoice } from "~/core/units/format";
 import { type DrawnEdge, drawnEdges, type LineKind, type Point } from "./edges";
 import type { Placed } from "./layout.client";

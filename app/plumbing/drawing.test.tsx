@@ -5,25 +5,17 @@ import { applyCommand, type Command } from "~/core/edit/commands";
 import { startJob } from "~/core/edit/starters";
 import { gaugeAtPort, returnLinks } from "~/core/hydraulics/derive";
 import { judgeAll, type LineUpVerdict } from "~/core/hydraulics/worst";
+import type { Part } from "~/core/kinds/index";
 import { buildNetwork } from "~/core/network/network";
 import { newPart, newTank } from "~/core/plan/blank";
 import { currentPlan, portKey, portsOf } from "~/core/plan/ports";
-import type { Part } from "~/core/kinds/index";
 import type { Job } from "~/core/plan/types";
 import { metricUnits } from "~/core/units/format";
-import { newPartKinds } from "~/routes/job/newPartKinds";
+import { newPartKinds } from "~/messages/kinds";
 import { flowMarks, MARK_UNITS } from "./edges";
-import {
-  CheckGlyph,
-  GaugeGlyph,
-  InlineGlyph,
-  JetGlyph,
-  Lever,
-  needleRad,
-  PumpGlyph,
-  TankGlyph,
-} from "./glyphs";
+import { TankGlyph } from "./glyphs";
 import { plumbingGraph } from "./graph";
+import { needleRad } from "./kinds/gauge";
 import type { Placed } from "./layout.client";
 import { PartNode } from "./nodes";
 import { Plumbing } from "./Plumbing";
@@ -84,10 +76,12 @@ function button(markup: string, label: string): string {
   return markup.slice(at, next < 0 ? undefined : next);
 }
 
-const alone = (part: Part, verdict: LineUpVerdict | null = null) => {
+/** A part by itself, its first port to the left or, turned, to the right. */
+const alone = (part: Part, verdict: LineUpVerdict | null = null, isTurned = false) => {
   const placed: Placed = { width: 0, height: 0, nodes: new Map(), ports: new Map(), edges: new Map() };
   portsOf(part).forEach(({ id }, i) => {
-    placed.ports.set(`${part.id}.${id}`, { x: i === 0 ? 0 : 60, y: 20 + i, side: i === 0 ? "WEST" : "EAST" });
+    const isWest = (i === 0) !== isTurned;
+    placed.ports.set(`${part.id}.${id}`, { x: isWest ? 0 : 60, y: 20 + i, side: isWest ? "WEST" : "EAST" });
   });
   return renderToStaticMarkup(
     <svg>
@@ -132,9 +126,15 @@ describe("every kind of part", () => {
 
 describe("parts as they stand", () => {
   test("a lever lies along the pipe when open and across it when shut", () => {
-    const lever = (isOpen: boolean) => renderToStaticMarkup(<Lever cx={20} cy={14} isOpen={isOpen} />);
-    expect(lever(false)).toContain("rotate(90 20 14)");
-    expect(lever(true)).not.toContain("rotate");
+    const job = read("marram");
+    const run = verdictOf(job, "Run on port wing");
+    const lever = (position: string) => {
+      const valve = job.plans[0]!.parts.find(({ id }) => id === "valveP") as Part;
+      const valves = { ...run.lineUp.valves, valveP: { kind: "position" as const, position } };
+      return alone(valve, { ...run, lineUp: { ...run.lineUp, valves } });
+    };
+    expect(lever("shut")).toContain("rotate(90");
+    expect(lever("open")).not.toContain("rotate");
   });
 
   test("a pump that is off says so, and one that is on lifts what is computed", () => {
@@ -148,11 +148,13 @@ describe("parts as they stand", () => {
   });
 
   test("flow to the left turns what has an arrow", () => {
-    expect(renderToStaticMarkup(<CheckGlyph cx={10} toLeft />)).toContain("scale(-1 1)");
-    expect(renderToStaticMarkup(<InlineGlyph kind="relief" cx={10} toLeft />)).toContain("scale(-1 1)");
-    expect(renderToStaticMarkup(<JetGlyph cx={10} toLeft={false} />)).not.toContain("scale");
-    const pump = (toLeft: boolean) => renderToStaticMarkup(<PumpGlyph cx={30} isOn toLeft={toLeft} />);
-    expect(pump(true)).not.toBe(pump(false));
+    const at = { xM: 0, yM: 0, zM: 0 };
+    for (const kind of ["check", "relief", "jetPump", "liftPump", "strainer"] as const) {
+      const part = newPart(kind, "p", at);
+      expect(alone(part, null, true)).not.toBe(alone(part));
+    }
+    expect(alone(newPart("check", "p", at), null, true)).toContain("scale(-1 1)");
+    expect(alone(newPart("check", "p", at))).not.toContain("scale");
   });
 
   test("a filter without its element is crossed out", () => {
@@ -169,10 +171,12 @@ describe("parts as they stand", () => {
     expect(needleRad(30000, "vacuum")).toBeCloseTo(-2.2);
     expect(needleRad(50000, "pressure")).toBeCloseTo(0);
     expect(needleRad(-5000, "pressure")).toBeCloseTo(-2.2);
-    const dial = (gaugePa: number | null) =>
-      renderToStaticMarkup(<GaugeGlyph cx={20} gaugePa={gaugePa} measures="vacuum" />);
-    expect(dial(null)).not.toContain("var(--vacuum)");
-    expect(dial(-9000)).toContain("var(--vacuum)");
+    const gauge = newPart("gauge", "p", { xM: 0, yM: 0, zM: 0 });
+    expect(alone(gauge)).not.toContain("var(--vacuum)");
+    const job = read("marram");
+    const verdict = verdictOf(job, "Run on port wing");
+    const fitted = job.plans[0]!.parts.find(({ kind }) => kind === "gauge") as Part;
+    expect(alone(fitted, verdict)).toContain("var(--vacuum)");
   });
 
   test("the surface in a tank stands at its level, as wide as the tank is there", () => {

@@ -2,9 +2,9 @@
 
 import { gaugeAtPort, type Passing, passingParts, returnLinks } from "~/core/hydraulics/derive";
 import type { LineUpVerdict } from "~/core/hydraulics/worst";
+import type { Id } from "~/core/kinds/record";
 import type { Network } from "~/core/network/network";
 import { portKey } from "~/core/plan/ports";
-import type { Id } from "~/core/kinds/record";
 import type { Joint, Run } from "~/core/plan/types";
 import { areaM2 } from "~/core/units/bore";
 import type { Placed } from "./layout.client";

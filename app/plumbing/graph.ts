@@ -4,14 +4,16 @@
  */
 import { returnLinks } from "~/core/hydraulics/derive";
 import { LineUpSolver } from "~/core/hydraulics/solve";
-import type { Network } from "~/core/network/network";
 import { isConsumer } from "~/core/kinds/families";
-import { partsOf, portKey, portsOf } from "~/core/plan/ports";
 import type { Part } from "~/core/kinds/index";
 import type { Id } from "~/core/kinds/record";
+import type { Network } from "~/core/network/network";
+import { partsOf, portKey, portsOf } from "~/core/plan/ports";
 import type { Job, Plan, PortRef, Tank } from "~/core/plan/types";
 import { heightsOf } from "~/core/tanks/tank";
-import { labelRoom } from "./labels";
+import { drawingOf } from "./kinds/index";
+import { BANK_HEAD_PX } from "./kinds/valves";
+import { labelRoom } from "./labelRoom";
 
 export interface GraphPort {
   id: string;
@@ -43,45 +45,9 @@ export interface PlumbingGraph {
   edges: GraphEdge[];
 }
 
-const inline = { width: 44, height: 76, portY: 16 };
-
-/** Size of each part on the drawing with room for its label, and where hoses meet it. */
-const sizes: Record<GraphNode["kind"], { width: number; height: number; portY: number | null }> = {
-  tank: { width: 132, height: 104, portY: null },
-  engine: { width: 124, height: 128, portY: null },
-  twoWay: { width: 38, height: 74, portY: 14 },
-  selector: { width: 60, height: 112, portY: null },
-  bank: { width: 56, height: 100, portY: null },
-  tee: { width: 10, height: 10, portY: null },
-  filter: { width: 64, height: 140, portY: 16 },
-  liftPump: { width: 68, height: 96, portY: 22 },
-  transferPump: { width: 68, height: 96, portY: 22 },
-  primingPump: { width: 68, height: 96, portY: 22 },
-  inTankPump: { width: 68, height: 96, portY: 22 },
-  dosingPump: { width: 68, height: 84, portY: 22 },
-  pumpFilterUnit: { width: 96, height: 140, portY: null },
-  check: inline,
-  antiSiphon: inline,
-  bulb: { ...inline, width: 52 },
-  relief: inline,
-  regulator: inline,
-  cooler: { ...inline, width: 52 },
-  flowMeter: inline,
-  fuelHeater: { ...inline, width: 52 },
-  jetPump: { width: 64, height: 84, portY: null },
-  swirlPot: { width: 64, height: 116, portY: null },
-  bleedScrew: inline,
-  samplingTap: inline,
-  waterSensor: inline,
-  bulkhead: inline,
-  generator: { width: 124, height: 128, portY: null },
-  heater: { width: 124, height: 104, portY: null },
-  gauge: { width: 52, height: 76, portY: 74 },
-};
+const tankSize = { width: 132, height: 104 };
 
 const BRANCH_PX = 44;
-/** Room for a manifold's name over its rail. */
-export const BANK_HEAD_PX = 38;
 
 interface Flows {
   /** Signed flow that is largest over all line-ups, by link. */
@@ -176,7 +142,7 @@ function jointForward(
 }
 
 const nodeSize = (part: Part, east: number, west: number) => {
-  const { width, height } = sizes[part.kind];
+  const { width, height } = drawingOf(part);
   const rows = Math.max(east, west);
   if (part.kind === "bank")
     return { width, height: Math.max(height, rows * BRANCH_PX + BANK_HEAD_PX + 10), label: null };
@@ -189,7 +155,7 @@ const TANK_PORT_PX = 15;
 
 /** A tank with many hoses is drawn higher, so that all of them meet it. */
 const tankHeight = ({ ports }: Tank): number =>
-  Math.max(sizes.tank.height, 24 + TANK_PORT_PX * Math.max(0, ports.length - 1));
+  Math.max(tankSize.height, 24 + TANK_PORT_PX * Math.max(0, ports.length - 1));
 
 /** Where the hose really goes on: high or low on the tank, kept apart enough to be seen. */
 function tankPorts(tank: Tank, height: number): GraphPort[] {
@@ -254,7 +220,7 @@ export function plumbingGraph(job: Job, plan: Plan, network: Network): PlumbingG
   const tanks: GraphNode[] = shown.map((tank) => ({
     id: tank.id,
     kind: "tank",
-    width: sizes.tank.width,
+    width: tankSize.width,
     height: tankHeight(tank),
     label: null,
     ports: tankPorts(tank, tankHeight(tank)),
@@ -267,7 +233,7 @@ export function plumbingGraph(job: Job, plan: Plan, network: Network): PlumbingG
     const ports = keys.map(({ key, fallback }) => ({
       id: key,
       side: sideOf(key, fallback),
-      y: sizes[part.kind].portY,
+      y: drawingOf(part).portY,
     }));
     const west = ports.filter(({ side }) => side === "WEST").length;
     const size = nodeSize(part, ports.length - west, west);

@@ -1,6 +1,8 @@
 /** Lays the plumbing out in a worker of its own: layered, with hoses at right angles. Loaded only where it is drawn. */
 import type { ElkExtendedEdge, ElkNode } from "elkjs/lib/elk-api";
-import { BANK_HEAD_PX, type PlumbingGraph } from "./graph";
+import { isConsumerKind } from "~/core/kinds/families";
+import type { PlumbingGraph } from "./graph";
+import { BANK_HEAD_PX } from "./kinds/valves";
 
 export interface Placed {
   width: number;
@@ -21,8 +23,6 @@ async function engine(): Promise<Elk> {
   ]);
   return new Engine({ workerUrl }) as unknown as Elk;
 }
-
-const consumerKinds = new Set<string>(["engine", "generator", "heater"]);
 
 function toElk({ nodes, edges }: PlumbingGraph): ElkNode {
   return {
@@ -56,7 +56,9 @@ function toElk({ nodes, edges }: PlumbingGraph): ElkNode {
           : {}),
         "elk.nodeLabels.placement": "OUTSIDE V_BOTTOM H_CENTER",
         ...(node.kind === "tank" ? { "elk.layered.layering.layerConstraint": "FIRST" } : {}),
-        ...(consumerKinds.has(node.kind) ? { "elk.layered.layering.layerConstraint": "LAST" } : {}),
+        ...(node.kind !== "tank" && isConsumerKind(node.kind)
+          ? { "elk.layered.layering.layerConstraint": "LAST" }
+          : {}),
       },
       ...(node.label
         ? { labels: [{ text: node.id, width: node.label.width, height: node.label.height }] }

@@ -7,10 +7,11 @@ import { randomJob } from "~/core/network/randomPlan.fixture";
 import { newPart } from "~/core/plan/blank";
 import { currentPlan } from "~/core/plan/ports";
 import type { Job } from "~/core/plan/types";
-import { newPartKinds } from "~/routes/job/newPartKinds";
+import { newPartKinds } from "~/messages/kinds";
 import { edgePath } from "./edges";
 import { plumbingGraph } from "./graph";
-import { LINE_PX, labelRoom, wrapped } from "./labels";
+import { labelRoom } from "./labelRoom";
+import { LINE_PX, wrapped } from "./labels";
 import { settingText } from "./settingText";
 
 const graphOf = (job: Job) => plumbingGraph(job, currentPlan(job), buildNetwork(job));

@@ -1,7 +1,8 @@
 /** How a valve stands in a line-up, in words. */
+
+import { isValve } from "~/core/kinds/families";
 import type { Part } from "~/core/kinds/index";
 import type { ValveSetting } from "~/core/plan/types";
-import { isValve } from "~/core/kinds/families";
 
 export function settingText(part: Part, setting: ValveSetting | undefined): string {
   if (!isValve(part)) return "";

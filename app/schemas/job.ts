@@ -7,7 +7,18 @@ import { gradeIds } from "~/core/fuel/grades";
 import { type Job, type SchoolChoice, type SchoolMatter, schoolChoices } from "~/core/plan/types";
 import { dimensions, type UnitOf } from "~/core/units/factors";
 import { engine, planPart } from "./part";
-import { atLeastZero, bore, diameter, given, id, LONGEST_NOTE, name, position, positive, share } from "./primitives";
+import {
+  atLeastZero,
+  bore,
+  diameter,
+  given,
+  id,
+  LONGEST_NOTE,
+  name,
+  position,
+  positive,
+  share,
+} from "./primitives";
 import { coordinate, size, tankShape } from "./shape";
 import { z } from "./zod";
 

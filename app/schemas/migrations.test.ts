@@ -1,8 +1,9 @@
-/** The three demo jobs as 0.3.0 wrote them are version 1; they are kept as fixtures for ever. */
+/** The three demo jobs as 0.3.0 (version 1) and 0.4.0 (version 2) wrote them are kept as fixtures for ever. */
 import { readFileSync } from "node:fs";
 import { describe, expect, test } from "@jest/globals";
 import { type FileFault, readJobFile, writeJobFile } from "./file";
 import { migratePatches } from "./migrations";
+import { VERSION } from "./version";
 
 type Loose = Record<string, unknown>;
 const names = ["marram", "unit-12", "reading-van"];
@@ -27,7 +28,7 @@ describe("a file of version 1", () => {
     const read = readJobFile(first(name));
     if (!read.ok) throw new Error("refused");
     const text = writeJobFile(read);
-    expect(JSON.parse(text)).toMatchObject({ version: 2 });
+    expect(JSON.parse(text)).toMatchObject({ version: VERSION });
     expect(readJobFile(text)).toEqual(read);
   });
 
@@ -69,6 +70,23 @@ describe("a file of version 1", () => {
     expect(read.ok).toBe(false);
     const { faults } = read as { faults: FileFault[] };
     expect(faults.length).toBeGreaterThan(0);
+  });
+});
+
+describe("a file of version 2", () => {
+  const second = (name: string) => readFileSync(`app/schemas/fixtures/v2/${name}.keel.json`, "utf8");
+
+  test.each(names)("%s opens as it was, and is written as this version", (name) => {
+    const read = readJobFile(second(name));
+    if (!read.ok) throw new Error(JSON.stringify(read.faults));
+    const { job, book, snapshots } = JSON.parse(second(name)) as Loose;
+    expect(read).toMatchObject({ job, book, snapshots });
+    expect(JSON.parse(writeJobFile(read))).toMatchObject({ version: VERSION, job, book, snapshots });
+  });
+
+  test("keeps all of its undo", () => {
+    const patches = [{ op: "replace" as const, path: ["plans", 0, "name"], value: "B" }];
+    expect(migratePatches(patches, 2)).toEqual(patches);
   });
 });
 

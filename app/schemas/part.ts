@@ -1,6 +1,8 @@
 /** Parts as they are stored: each kind's own list of figures, made into a schema. */
+
+import { isConsumerKind } from "~/core/kinds/families";
 import type { Field } from "~/core/kinds/fields";
-import { type Engine, kinds, type Part, type PartKind, partKinds, type PlanPart } from "~/core/kinds/index";
+import { type Engine, kinds, type Part, type PartKind, type PlanPart, partKinds } from "~/core/kinds/index";
 import type { Kind } from "~/core/kinds/kind";
 import { atLeastZero, bore, given, id, name, position, positive, share } from "./primitives";
 import { z } from "./zod";
@@ -20,11 +22,13 @@ const partBase = {
 };
 
 /** Each number greater, or each smaller, than the one before it. */
-const steps = <T>(of: (point: T) => number, isRising: boolean) => (points: readonly T[]) =>
-  points.every((point, i) => {
-    const before = points[i - 1];
-    return before === undefined || (isRising ? of(point) > of(before) : of(point) < of(before));
-  });
+const steps =
+  <T>(of: (point: T) => number, isRising: boolean) =>
+  (points: readonly T[]) =>
+    points.every((point, i) => {
+      const before = points[i - 1];
+      return before === undefined || (isRising ? of(point) > of(before) : of(point) < of(before));
+    });
 
 type PumpPoint = { flowM3S: number; risePa: number };
 type Load = { load: number; feedM3S: number; burnM3S: number };
@@ -35,8 +39,14 @@ const structures = {
     .array(z.strictObject({ flowM3S: atLeastZero, risePa: z.number().min(-1e6).max(1e8) }))
     .min(2)
     .max(50)
-    .refine(steps<PumpPoint>(({ flowM3S }) => flowM3S, true), "flowsNotRising")
-    .refine(steps<PumpPoint>(({ risePa }) => risePa, false), "risesNotFalling"),
+    .refine(
+      steps<PumpPoint>(({ flowM3S }) => flowM3S, true),
+      "flowsNotRising",
+    )
+    .refine(
+      steps<PumpPoint>(({ risePa }) => risePa, false),
+      "risesNotFalling",
+    ),
   off: z.discriminatedUnion("kind", [
     z.strictObject({ kind: z.literal("free"), dropPa: positive }),
     z.strictObject({ kind: z.literal("blocked") }),
@@ -47,7 +57,10 @@ const structures = {
     .array(z.strictObject({ load: share, feedM3S: atLeastZero, burnM3S: atLeastZero }))
     .min(1)
     .max(20)
-    .refine(steps<Load>(({ load }) => load, true), "loadsNotRising")
+    .refine(
+      steps<Load>(({ load }) => load, true),
+      "loadsNotRising",
+    )
     .refine((loads) => loads.every(({ burnM3S, feedM3S }) => burnM3S <= feedM3S), "burnsMoreThanFed"),
   positions: z
     .array(z.strictObject({ id, name, joins: z.array(z.array(id).min(2).max(9)).max(8) }))
@@ -103,10 +116,12 @@ function partSchema(kind: PartKind) {
 }
 
 type Options = [ReturnType<typeof partSchema>, ...ReturnType<typeof partSchema>[]];
-const isBurning = (kind: PartKind) => (kinds[kind].families as readonly string[]).includes("consumer");
 const union = (ofKinds: PartKind[]): z.ZodType =>
   z.discriminatedUnion("kind", ofKinds.map(partSchema) as Options);
 
 /** The compiler holds each list of figures to its record: what the schemas take is what the types say. */
-export const planPart = union(partKinds.filter((kind) => !isBurning(kind))) as z.ZodType<PlanPart, PlanPart>;
-export const engine = union(partKinds.filter(isBurning)) as z.ZodType<Engine, Engine>;
+export const planPart = union(partKinds.filter((kind) => !isConsumerKind(kind))) as z.ZodType<
+  PlanPart,
+  PlanPart
+>;
+export const engine = union(partKinds.filter(isConsumerKind)) as z.ZodType<Engine, Engine>;

@@ -47,7 +47,7 @@ const cases: Case[] = [
   ["a dosing pump that never draws", "reading-van", (job) => (part(job, "dose").drawShare = 0), /drawShare/],
   ["a stroke of litres", "reading-van", (job) => (part(job, "dose").strokeM3 = 0.02), /strokeM3/],
   ["a slope past upright", "reading-van", (job) => (part(job, "dose").tiltDeg = 120), /tiltDeg/],
-  ["a wall of less than nothing", "reading-van", (job) => (part(job, "wall").wallM = -0.01), /wallM/],
+  ["a wall of less than zero", "reading-van", (job) => (part(job, "wall").wallM = -0.01), /wallM/],
   [
     "an exhaust bent backwards",
     "reading-van",

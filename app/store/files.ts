@@ -2,8 +2,8 @@
 import { newId } from "~/core/kinds/ids";
 import type { Job } from "~/core/plan/types";
 import { type FileFault, type JobFile, writeJobFile } from "~/schemas/file";
-import { LONGEST_NAME } from "~/schemas/primitives";
 import type { Picture } from "~/schemas/migrations";
+import { LONGEST_NAME } from "~/schemas/primitives";
 import { type Pictures, readAllZip, readJobBytes, writeAllZip, writeJobZip } from "~/schemas/zip";
 import { forgetBook, readBook } from "./book";
 import { database, type PictureRow } from "./database";

@@ -1,9 +1,9 @@
 /** Order of joints from tank to consumer for a line-up, with the fuel that fills each section. */
 import type { FuelWay } from "../hydraulics/route";
 import type { SolvedLineUp } from "../hydraulics/solve";
-import { isFiltering } from "../kinds/families";
-import { runVolumeM3 } from "../plan/route";
+import { kindOf } from "../kinds/index";
 import type { Id } from "../kinds/record";
+import { runVolumeM3 } from "../plan/route";
 import type { Plan } from "../plan/types";
 
 export interface BleedStep {
@@ -25,12 +25,10 @@ export interface BleedStep {
   overFuelM: number | null;
 }
 
-/** Volume of what is passed in a part: a filter's bowl as given, other parts two bores long of their own. */
+/** Volume of what is passed in a part: as its kind gives it, other parts two bores long of their own. */
 function partVolumeM3(plan: Plan, id: Id, boreM: number): number {
   const part = plan.parts.find((one) => one.id === id);
-  return part && (isFiltering(part) || part.kind === "swirlPot")
-    ? part.volumeM3
-    : runVolumeM3(boreM, 2 * boreM);
+  return (part && kindOf(part).volumeM3(part)) ?? runVolumeM3(boreM, 2 * boreM);
 }
 
 /** Part at whose joint a hose ends: the next part, a gauge let in there, or the end of the way. */

@@ -1,7 +1,7 @@
 /** Faults of a book that each entry by itself does not show: what it cites must have been there. */
 
-import { elementIds } from "../plan/strays";
 import type { Id } from "../kinds/record";
+import { elementIds } from "../plan/strays";
 import type { Conditions } from "../plan/types";
 import type { Book, BookEntry } from "./entries";
 import { hashOf, type Snapshot } from "./snapshot";

@@ -2,8 +2,8 @@
 import { gaugeAtPort } from "../hydraulics/derive";
 import { fuelWay } from "../hydraulics/route";
 import { LineUpSolver } from "../hydraulics/solve";
-import type { Network } from "../network/network";
 import type { Id } from "../kinds/record";
+import type { Network } from "../network/network";
 import type { Conditions, LineUp } from "../plan/types";
 
 export type ImpliedLoading =

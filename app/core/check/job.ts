@@ -1,11 +1,10 @@
 /** Faults between records that each are well formed: what the shape of a file cannot say. */
 
-import { isPowered } from "../kinds/families";
+import { isPowered, isValve } from "../kinds/families";
 import { placedPorts, portKey, portsOf } from "../plan/ports";
 import { isTooShort, runGeometry } from "../plan/route";
 import { elementIds, straysOf } from "../plan/strays";
 import type { Job, Plan } from "../plan/types";
-import { isValve } from "../kinds/families";
 import { positionsOf } from "../plan/valves";
 import { checkTank, type ShapeFault } from "../tanks/check";
 import { capacityM3 } from "../tanks/tank";

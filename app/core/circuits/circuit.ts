@@ -1,9 +1,10 @@
 /** What the wire of a pump or heater loses and bears, and what its fuse and relay must be. */
-import { wireDrop } from "../laws/wire";
-import { isConsumer } from "../kinds/families";
+
 import type { Circuit } from "../kinds/circuit";
+import { isConsumer } from "../kinds/families";
 import type { Part } from "../kinds/index";
 import type { Id } from "../kinds/record";
+import { wireDrop } from "../laws/wire";
 import type { Job, Plan } from "../plan/types";
 import { ampere, celsius, metre, squareMetre } from "../units/brands";
 

@@ -4,42 +4,19 @@ import fc from "fast-check";
 import { checkJob } from "../check/job";
 import { findingsOf } from "../findings/findings";
 import { isFed, LineUpSolver } from "../hydraulics/solve";
+import { isConsumerKind, isPowered } from "../kinds/families";
+import { partKinds } from "../kinds/index";
 import { buildNetwork } from "../network/network";
 import type { NewPartKind } from "../plan/blank";
-import { isPowered } from "../kinds/families";
 import { currentPlan, placedPorts } from "../plan/ports";
-import { type Job, pumpKinds } from "../plan/types";
+import type { Job } from "../plan/types";
 import { applyCommand, type Command, CommandRefused, playPatches } from "./commands";
 import { starterIds, startJob } from "./starters";
 
 const demo = (name: string): Job =>
   (JSON.parse(readFileSync(`demo/${name}.keel.json`, "utf8")) as { job: Job }).job;
 const marram = (): Job => demo("marram");
-const kinds: NewPartKind[] = [
-  "twoWay",
-  "selector",
-  "tee",
-  "bank",
-  "filter",
-  "check",
-  "gauge",
-  ...pumpKinds,
-  "dosingPump",
-  "pumpFilterUnit",
-  "antiSiphon",
-  "bulb",
-  "relief",
-  "regulator",
-  "cooler",
-  "flowMeter",
-  "fuelHeater",
-  "jetPump",
-  "swirlPot",
-  "bleedScrew",
-  "samplingTap",
-  "waterSensor",
-  "bulkhead",
-];
+const kinds = partKinds.filter((kind): kind is NewPartKind => !isConsumerKind(kind));
 
 /** A command that fits the job as it stands, chosen by numbers. */
 function someCommand(job: Job, which: number, pick: number, step: number): Command {

@@ -3,15 +3,14 @@
  * are recorded as patches, so that undo is exact whatever the command did.
  */
 import { applyPatches, current, enablePatches, isDraft, type Patch, produceWithPatches } from "immer";
+import { isPowered, isValve } from "../kinds/families";
+import { type Engine, kindOf, type PlanPart } from "../kinds/index";
+import type { Id, Position } from "../kinds/record";
 import { type NewPartKind, newEngine, newLineUp, newPart, newRun, newTank } from "../plan/blank";
-import { isPowered } from "../kinds/families";
 import { distanceM, placedPorts, portKey, portsOf, samePort } from "../plan/ports";
 import { isTooShort, runGeometry } from "../plan/route";
 import { straysOf } from "../plan/strays";
-import type { Engine, PlanPart } from "../kinds/index";
-import type { Id, Position } from "../kinds/record";
 import type { Conditions, Job, LineUp, Plan, PortRef, Run, Tank, ValveSetting } from "../plan/types";
-import { isValve } from "../kinds/families";
 import { firstSetting } from "../plan/valves";
 import { checkTank } from "../tanks/check";
 import { capacityM3 } from "../tanks/tank";
@@ -183,19 +182,8 @@ function refuseTaken(plan: Plan, ref: PortRef): void {
   if (taken) throw new CommandRefused("portTaken", portKey(ref));
 }
 
-/** The two ports a part is let into a run by: in and out, the two through, or what its kind has in their place. */
-export function throughPorts(part: PlanPart): [Id, Id] | null {
-  if (part.kind === "selector") return ["w1", "c"];
-  if (part.kind === "bank") return [part.branches[0]?.id ?? "", "c"];
-  const ids = portsOf(part).map(({ id }) => id);
-  const pairs: [Id, Id][] = [
-    ["in", "out"],
-    ["a", "b"],
-    ["drive", "out"],
-    ["fill", "out"],
-  ];
-  return pairs.find((pair) => pair.every((id) => ids.includes(id))) ?? null;
-}
+/** The two ports a part is let into a run by; null where it cannot be. */
+export const throughPorts = (part: PlanPart): readonly [Id, Id] | null => kindOf(part).through(part);
 
 function register(plan: Plan, part: PlanPart): void {
   plan.parts.push(part);
@@ -321,7 +309,8 @@ function replacePart(
   part.boreM = old.boreM;
   const newPorts = portsOf(part).map((port) => port.id);
   const newPort = new Map<Id, Id>();
-  throughPorts(old)?.forEach((port, side) => newPort.set(port, throughPorts(part)?.[side] ?? ""));
+  const through = throughPorts(part);
+  if (through) throughPorts(old)?.forEach((port, side) => newPort.set(port, through[side] as Id));
   for (const port of portsOf(old)) {
     const spare = newPorts.find((id) => ![...newPort.values()].includes(id));
     if (!newPort.has(port.id) && spare !== undefined) newPort.set(port.id, spare);

@@ -1,9 +1,9 @@
 /** Plans to start from, by what stands there: boats with one to three tanks or two engines, a truck, a heater. */
 import { HEATER_BORE_M } from "../kinds/dosingPump";
-import { newJob } from "../plan/blank";
 import { newId } from "../kinds/ids";
-import { currentPlan } from "../plan/ports";
 import type { Id } from "../kinds/record";
+import { newJob } from "../plan/blank";
+import { currentPlan } from "../plan/ports";
 import type { Job, PortRef } from "../plan/types";
 import { applyCommand, type Command } from "./commands";
 

@@ -9,8 +9,7 @@
 import type { SolvedLineUp } from "../hydraulics/solve";
 import { linkKindOf } from "../network/links";
 import type { NetworkFile, NetworkLink } from "../network/links/link";
-import type { Curve } from "../solver/newton";
-import type { Way } from "../solver/newton";
+import type { Curve, Way } from "../solver/newton";
 import { areaM2 } from "../units/bore";
 import { GRAVITY_M_S2, LITRE_M3 } from "../units/factors";
 

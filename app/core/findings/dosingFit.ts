@@ -4,8 +4,8 @@
  */
 
 import type { LineUpVerdict } from "../hydraulics/worst";
-import { isConsumer } from "../kinds/families";
 import type { DosingPump } from "../kinds/dosingPump";
+import { isConsumer } from "../kinds/families";
 import { onPart } from "./onPart";
 import type { Finding, Rule } from "./types";
 

@@ -2,10 +2,11 @@
  * Practice 5: no shut-off at a tank outlet, and fuel that runs out if the line is cut; the litres are computed.
  * Diesel: common practice, ABYC H-33 or ISO 10088 by the job's school (from memory).
  */
-import { mouthHeightM, type Network } from "../network/network";
-import type { Id } from "../kinds/record";
-import type { Tank, TankPort } from "../plan/types";
+
 import { isValve } from "../kinds/families";
+import type { Id } from "../kinds/record";
+import { mouthHeightM, type Network } from "../network/network";
+import type { Tank, TankPort } from "../plan/types";
 import { volumeAtLevelM3 } from "../tanks/tank";
 import type { Rule } from "./types";
 

@@ -1,9 +1,8 @@
 import { readFileSync } from "node:fs";
 import { describe, expect, test } from "@jest/globals";
 import { applyCommand, type Command } from "../edit/commands";
-
-import { currentPlan } from "../plan/ports";
 import type { Engine, PlanPart } from "../kinds/index";
+import { currentPlan } from "../plan/ports";
 import type { Job, Run, Tank } from "../plan/types";
 import { findingsOf } from "./findings";
 import type { Finding, RuleId } from "./types";

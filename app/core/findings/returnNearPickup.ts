@@ -1,6 +1,7 @@
 /** Practice 10: return mouth within 300 mm of a pickup, or in the same baffle box. Common practice. */
-import { distanceM } from "../plan/ports";
+
 import type { Position } from "../kinds/record";
+import { distanceM } from "../plan/ports";
 import type { Tank } from "../plan/types";
 import { onTank } from "./onTank";
 import type { Rule } from "./types";

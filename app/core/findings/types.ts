@@ -1,8 +1,8 @@
 import type { Book, SetAside } from "../book/entries";
 import type { LineUpSolver } from "../hydraulics/solve";
 import type { LineUpVerdict } from "../hydraulics/worst";
-import type { Network } from "../network/network";
 import type { Id } from "../kinds/record";
+import type { Network } from "../network/network";
 import type { Job, Plan } from "../plan/types";
 
 export type Grade = "stop" | "mend" | "watch";

@@ -2,12 +2,11 @@
 import { readFileSync } from "node:fs";
 import { describe, expect, test } from "@jest/globals";
 import { exportInp } from "../export/inp";
+import { isPowered, isValve } from "../kinds/families";
 import { buildNetwork } from "../network/network";
 import { seeded } from "../network/randomPlan.fixture";
-import { isPowered } from "../kinds/families";
 import { currentPlan } from "../plan/ports";
 import type { Conditions, Job, LineUp } from "../plan/types";
-import { isValve } from "../kinds/families";
 import { positionsOf } from "../plan/valves";
 import { LineUpSolver } from "./solve";
 

@@ -1,13 +1,13 @@
 /** What is read off a solved line-up at its points and along its links. */
 
 import { freeAirFraction } from "../fuel/dissolvedAir";
-import { churchill } from "../laws/friction";
-import { linkKindOf } from "../network/links";
-import { walk } from "../network/walk";
-import type { NetworkLink } from "../network/links/link";
-import { portsOf } from "../plan/ports";
 import type { PlanPart } from "../kinds/index";
 import type { Id } from "../kinds/record";
+import { churchill } from "../laws/friction";
+import { linkKindOf } from "../network/links";
+import type { NetworkLink } from "../network/links/link";
+import { walk } from "../network/walk";
+import { portsOf } from "../plan/ports";
 import type { Run } from "../plan/types";
 import { areaM2 } from "../units/bore";
 import { GRAVITY_M_S2 } from "../units/factors";

@@ -1,10 +1,10 @@
 import { readFileSync } from "node:fs";
 import { describe, expect, test } from "@jest/globals";
+import type { PlanPart } from "../kinds/index";
 import { riseAt } from "../laws/pumpCurve";
 import { buildNetwork } from "../network/network";
 import { newJob, newLineUp, newPart, newRun, newTank } from "../plan/blank";
 import { currentPlan } from "../plan/ports";
-import type { PlanPart } from "../kinds/index";
 import type { Job } from "../plan/types";
 import { arrangedPoints, pumpPoints } from "./pumps";
 import { LineUpSolver } from "./solve";

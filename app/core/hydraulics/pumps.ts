@@ -1,7 +1,8 @@
 /** Every pump of a plan where it runs: its point in each line-up, its limits, and what two of it would do. */
-import { buildNetwork, type Network } from "../network/network";
+
 import { isPushing, type Pushing } from "../kinds/families";
 import type { Id } from "../kinds/record";
+import { buildNetwork, type Network } from "../network/network";
 import type { Conditions, LineUp } from "../plan/types";
 import { LineUpSolver } from "./solve";
 import { judgeLineUp, type LineUpVerdict } from "./worst";

@@ -3,11 +3,11 @@
  * and back, or from tank to tank. It is what the Keel draws.
  */
 import { headPa } from "../fuel/fuel";
-import { linkKindOf } from "../network/links";
-import type { NetworkLink, StationKind } from "../network/links/link";
 import { isPlainThrough } from "../kinds/families";
 import type { Engine } from "../kinds/index";
 import type { Id } from "../kinds/record";
+import { linkKindOf } from "../network/links";
+import type { NetworkLink, StationKind } from "../network/links/link";
 import type { Plan } from "../plan/types";
 import { figuresOf, transitionRange } from "./derive";
 import type { SolvedLineUp } from "./solve";
@@ -180,7 +180,9 @@ class WayBuilder {
       kind: "tank",
       side,
       atM: this.atM,
-      beforePa: forward ? at : headPa(this.solved.settings.fuel.densityKgM3, Math.max(0, surfaceM - inside)),
+      beforePa: forward
+        ? at
+        : headPa(this.solved.settings.fuel.densityKgM3, Math.max(0, surfaceM - inside)) + this.gauge(link.to),
       afterPa: at,
       lossPa,
       flowM3S: Math.abs(flowM3S),

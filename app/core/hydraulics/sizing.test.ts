@@ -1,7 +1,7 @@
 import { readFileSync } from "node:fs";
 import { describe, expect, test } from "@jest/globals";
-import { tryBore } from "../network/shape";
 import { buildNetwork } from "../network/network";
+import { tryBore } from "../network/shape";
 import { currentPlan } from "../plan/ports";
 import type { Job, Plan } from "../plan/types";
 import { boresM, marginOverLoad, sizesOf } from "./sizing";

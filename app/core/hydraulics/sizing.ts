@@ -1,8 +1,9 @@
 /** What each size of hose and filter on the suction side buys: vacuum saved, the least that keeps a wanted margin. */
-import { tryBore } from "../network/shape";
-import { buildNetwork, type Network } from "../network/network";
+
 import { type Filtering, isFiltering } from "../kinds/families";
 import type { Id } from "../kinds/record";
+import { buildNetwork, type Network } from "../network/network";
+import { tryBore } from "../network/shape";
 import type { Conditions, LineUp, Run } from "../plan/types";
 import { LITRE_PER_HOUR_M3_S } from "../units/factors";
 import { LineUpSolver } from "./solve";

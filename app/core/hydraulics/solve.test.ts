@@ -1,5 +1,7 @@
 import { describe, expect, test } from "@jest/globals";
 import { atmospherePa, fuelAt, headPa } from "../fuel/fuel";
+import { isPushing } from "../kinds/families";
+import type { Position } from "../kinds/record";
 import { filterCoefficients } from "../laws/filterDrop";
 import { lineDrop } from "../laws/line";
 import { effectiveCurve, riseAt } from "../laws/pumpCurve";
@@ -7,9 +9,7 @@ import type { NetworkLink } from "../network/links/link";
 import { buildNetwork } from "../network/network";
 import { randomJob } from "../network/randomPlan.fixture";
 import { newConditions, newEngine, newJob, newLineUp, newPart, newRun, newTank } from "../plan/blank";
-import { isPushing } from "../kinds/families";
 import { currentPlan } from "../plan/ports";
-import type { Position } from "../kinds/record";
 import type { Job, Tank } from "../plan/types";
 import { Way } from "../solver/newton";
 import { LITRE_PER_HOUR_M3_S } from "../units/factors";

@@ -1,14 +1,14 @@
 /** A line-up solved: outcome per consumer, and pressures and flows only where a solve succeeded. */
 import { headPa } from "../fuel/fuel";
+import type { Id } from "../kinds/record";
 import { churchill, type FrictionLaw } from "../laws/friction";
 import { tabulated } from "../laws/tabulated";
-import type { Network } from "../network/network";
-import { makeSettings, type Settings, type SettingsFault } from "../network/settings";
-import type { Id } from "../kinds/record";
-import type { Conditions, LineUp } from "../plan/types";
 import { linkKindOf } from "../network/links";
 import type { NetworkLink } from "../network/links/link";
+import type { Network } from "../network/network";
+import { makeSettings, type Settings, type SettingsFault } from "../network/settings";
 import { walk } from "../network/walk";
+import type { Conditions, LineUp } from "../plan/types";
 import { NetworkSolver, type NewtonEnd, Way } from "../solver/newton";
 import { Adjusters, MOST_ADJUSTMENTS } from "./adjust";
 import { KeptByBytes } from "./kept";
@@ -308,7 +308,8 @@ export class LineUpSolver {
     const known = this.connectedToTanks(settings);
     const { densityKgM3 } = settings.fuel;
     for (let node = 0; node < gauge.length; node++) {
-      if (node >= topology.unknowns) gauge[node] = 0;
+      if (node >= topology.unknowns)
+        gauge[node] = 0 - (this.network.ventVacuumPa[node - topology.unknowns] as number);
       else if (!known[node]) gauge[node] = Number.NaN;
       else gauge[node] = (potential[node] as number) - headPa(densityKgM3, nodeHeightM[node] as number);
     }
@@ -325,10 +326,7 @@ export class LineUpSolver {
     }
     return (
       this.connected.get(open) ??
-      this.connected.set(
-        open,
-        walk(this.network.topology, this.tankNodes, (link) => open[link] === 1).seen,
-      )
+      this.connected.set(open, walk(this.network.topology, this.tankNodes, (link) => open[link] === 1).seen)
     );
   }
 }

@@ -1,8 +1,9 @@
 /** A pump's curve and what its system asks, over flow: where they meet is where it runs. Every point is a solve. */
-import { effectiveCurve, riseAt } from "../laws/pumpCurve";
-import { buildNetwork, type Network } from "../network/network";
+
 import type { Pushing } from "../kinds/families";
 import type { Id } from "../kinds/record";
+import { effectiveCurve, riseAt } from "../laws/pumpCurve";
+import { buildNetwork, type Network } from "../network/network";
 import type { Conditions, LineUp } from "../plan/types";
 import { gaugeAtPort } from "./derive";
 import { type LineUpResult, LineUpSolver } from "./solve";

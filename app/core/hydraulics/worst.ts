@@ -1,11 +1,11 @@
 /** All line-ups at their stated worst: coldest site temperature, change-point loading, lowest usable level, full load. */
 import { fuelAt } from "../fuel/fuel";
+import { elementsOf } from "../kinds/families";
+import type { Id } from "../kinds/record";
 import type { Network } from "../network/network";
 import { mouthHeightM } from "../network/network";
 import { postureOf, tankAttitude } from "../network/posture";
 import { envelopeOf } from "../plan/envelope";
-import { elementsOf } from "../kinds/families";
-import type { Id } from "../kinds/record";
 import type { Conditions, Job, LineUp, Plan } from "../plan/types";
 import type { Attitude } from "../tanks/attitude";
 import { TiltedTank, volumeAtLevelM3 } from "../tanks/tank";

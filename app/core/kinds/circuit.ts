@@ -35,4 +35,3 @@ export const circuitField = (blank?: Circuit) => ({
   isOptional: true as const,
   ...(blank ? { blank } : {}),
 });
-

@@ -1,13 +1,13 @@
 /** What burns fuel. A heater burns all it is fed and has no return. */
 import { LITRE_PER_HOUR_M3_S } from "../units/factors";
-import { circuitField, type Circuit } from "./circuit";
+import { type Circuit, circuitField } from "./circuit";
 import {
   degrees,
   type FieldsOf,
   length,
   metres,
-  optional,
   type Own,
+  optional,
   positive,
   pressure,
   temperature,

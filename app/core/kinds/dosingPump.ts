@@ -1,4 +1,4 @@
-import { circuitField, type Circuit } from "./circuit";
+import { type Circuit, circuitField } from "./circuit";
 import { degrees, hertz, metres, millilitres, optional, positive, pressure, ratio, toggle } from "./fields";
 import { heldInLine, inOut, inToOut, type Kind } from "./kind";
 import { suctionFields } from "./pumping";

@@ -1,7 +1,8 @@
 /** Families of kinds that share a law or a treatment: a kind belongs by its descriptor, its record by what it holds. */
-import { kindOf, type Part } from "./index";
-import type { Family } from "./kind";
+
 import type { FilterBody } from "./filtering";
+import { kindOf, kinds, type Part, type PartKind } from "./index";
+import type { Family } from "./kind";
 import type { PumpBody } from "./pumping";
 import type { Id } from "./record";
 
@@ -34,8 +35,19 @@ export const isPump = (part: Part): part is Pump => isPushing(part) && !isFilter
 export type RatedPart = Extract<Part, { kind: "cooler" | "flowMeter" | "fuelHeater" | "strainer" }>;
 export const isRated = belongs<RatedPart>("rated");
 
+/** Lets air in and out of a tank in place of an open vent. */
+export type Breather = Extract<Part, { kind: "breatherValve" }>;
+export const isBreather = belongs<Breather>("breather");
+
 /** Through `a`-`b` without a loss worth counting: its two ports are one place. */
 export const isPlainThrough = (part: Part): boolean => kindOf(part).families.includes("plain");
+
+export const isConsumerKind = (kind: PartKind): boolean =>
+  (kinds[kind].families as readonly Family[]).includes("consumer");
+
+/** Can a part of this kind be let into a hose? */
+export const isLetIn = (kind: PartKind): boolean =>
+  !isConsumerKind(kind) && !(kinds[kind].families as readonly Family[]).includes("breather");
 
 /** What burns fuel. */
 export type Consumer = Extract<Part, { kind: "engine" | "generator" | "heater" }>;

@@ -6,7 +6,18 @@ import type { Dimension } from "../units/factors";
 import type { UnitChoice } from "../units/format";
 import type { PartBase } from "./record";
 
-export type UnitKey = keyof UnitChoice | "mL" | "mm2" | "A" | "V" | "W" | "Hz" | "deg" | "ratio" | "C" | "kg/m3";
+export type UnitKey =
+  | keyof UnitChoice
+  | "mL"
+  | "mm2"
+  | "A"
+  | "V"
+  | "W"
+  | "Hz"
+  | "deg"
+  | "ratio"
+  | "C"
+  | "kg/m3";
 
 export interface Bounds {
   /** The figure must be greater than this. */

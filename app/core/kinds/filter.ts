@@ -1,6 +1,6 @@
 import { choice, type FieldsOf, toggle } from "./fields";
 import { type FilterBody, filterFields, filterHousing } from "./filtering";
-import { type Kind, inOut, inToOut } from "./kind";
+import { inOut, inToOut, type Kind } from "./kind";
 import type { PartBase } from "./record";
 
 interface SparePorts {

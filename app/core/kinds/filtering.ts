@@ -1,8 +1,10 @@
 /** A medium in a housing, as a maker's sheet rates it. */
-import { LITRE_M3, LITRE_PER_HOUR_M3_S } from "../units/factors";
+
 import { TYPICAL_VISCOUS_SHARE } from "../laws/filterDrop";
+import { LITRE_M3, LITRE_PER_HOUR_M3_S } from "../units/factors";
 import {
   atLeastZero,
+  density,
   type FieldsOf,
   flow,
   millilitres,
@@ -12,7 +14,6 @@ import {
   ratio,
   share,
   viscosity,
-  density,
   volume,
 } from "./fields";
 import { newId } from "./ids";

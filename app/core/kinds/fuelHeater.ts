@@ -1,4 +1,4 @@
-import { circuitField, type Circuit, genericCircuit } from "./circuit";
+import { type Circuit, circuitField, genericCircuit } from "./circuit";
 import { positive, watts } from "./fields";
 import type { Kind } from "./kind";
 import { type RatedDrop, ratedFields, ratedInLine } from "./rated";

@@ -1,6 +1,6 @@
 import { positive, pressure } from "./fields";
 import type { Kind } from "./kind";
-import { pumpFields, pumpInLine, pumpLinks, type PumpPart } from "./pumping";
+import { type PumpPart, pumpFields, pumpInLine, pumpLinks } from "./pumping";
 
 /** Hangs in the tank on its carrier and pushes from there; shut when it is off. */
 export interface InTankPump extends PumpPart {

@@ -1,6 +1,6 @@
 /** Every kind of part, once: the union of their records and the table of their descriptors. */
 import { type AntiSiphonValve, antiSiphon } from "./antiSiphon";
-import { type ManifoldBank, bank } from "./bank";
+import { bank, type ManifoldBank } from "./bank";
 import { type BleedScrew, bleedScrew } from "./bleedScrew";
 import { type Block, block } from "./block";
 import { type BreatherValve, breatherValve } from "./breatherValve";
@@ -18,6 +18,7 @@ import { type GeneratorPart, generator } from "./generator";
 import { type HeaterPart, heater } from "./heater";
 import { type InTankPump, inTankPump } from "./inTankPump";
 import { type JetPump, jetPump } from "./jetPump";
+import type { Kind } from "./kind";
 import { type LiftPump, liftPump } from "./liftPump";
 import { type PrimingPump, primingPump } from "./primingPump";
 import { type PumpFilterUnit, pumpFilterUnit } from "./pumpFilterUnit";
@@ -31,7 +32,6 @@ import { type Tee, tee } from "./tee";
 import { type TransferPump, transferPump } from "./transferPump";
 import { type TwoWayValve, twoWay } from "./twoWay";
 import { type WaterSensor, waterSensor } from "./waterSensor";
-import type { Kind } from "./kind";
 
 export type PlanPart =
   | TwoWayValve

@@ -15,10 +15,7 @@ export const port = (id: Id, name: string, role: PortRole): Port => ({ id, name,
 
 /** Ports of what has an arrow, and of what lies in a line either way round. */
 export const inOut: readonly Port[] = [port("in", "in", "in"), port("out", "out", "out")];
-export const twoSides: readonly Port[] = [
-  port("a", "one side", "either"),
-  port("b", "other side", "either"),
-];
+export const twoSides: readonly Port[] = [port("a", "one side", "either"), port("b", "other side", "either")];
 
 /** What a part is to the rest of the application; a kind may be several. */
 export type Family =

@@ -1,5 +1,5 @@
 import type { Kind } from "./kind";
-import { pumpFields, pumpInLine, pumpLinks, type PumpPart } from "./pumping";
+import { type PumpPart, pumpFields, pumpInLine, pumpLinks } from "./pumping";
 
 /** Draws from the tank and feeds the consumer; fuel passes it when it is off. */
 export interface LiftPump extends PumpPart {

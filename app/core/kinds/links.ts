@@ -1,6 +1,6 @@
 /** The ways through parts as the network has them: by the ports they join, with what their law needs to know. */
 import type { DosingPump } from "./dosingPump";
-import type { OneWayPart, Filtering, Pushing, RatedPart, Valve } from "./families";
+import type { Filtering, OneWayPart, Pushing, RatedPart, Valve } from "./families";
 import type { JetPump } from "./jetPump";
 import type { Id } from "./record";
 import type { Regulator } from "./regulator";

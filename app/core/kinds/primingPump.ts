@@ -1,5 +1,5 @@
 import type { Kind } from "./kind";
-import { pumpFields, pumpInLine, pumpLinks, type PumpPart } from "./pumping";
+import { type PumpPart, pumpFields, pumpInLine, pumpLinks } from "./pumping";
 
 /** Fills the filters before a start; a bypass lets fuel round it when it is off. */
 export interface PrimingPump extends PumpPart {

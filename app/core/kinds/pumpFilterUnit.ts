@@ -1,6 +1,6 @@
 import { positive, pressure } from "./fields";
 import { type FilterBody, filterFields, filterHousing } from "./filtering";
-import { type Kind, inOut, inToOut, port } from "./kind";
+import { inOut, inToOut, type Kind, port } from "./kind";
 import { type PumpBody, pumpFields, pumpLinks } from "./pumping";
 import type { PartBase } from "./record";
 

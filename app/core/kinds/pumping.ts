@@ -1,7 +1,7 @@
 /** What all pumps with a curve have. */
 import type { PumpPoint } from "../laws/pumpCurve";
 import { LITRE_PER_HOUR_M3_S } from "../units/factors";
-import { circuitField, type Circuit } from "./circuit";
+import { type Circuit, circuitField } from "./circuit";
 import { type FieldsOf, optional, positive, pressure } from "./fields";
 import { type Body, inOut, inToOut, type Kind } from "./kind";
 import type { PartLink } from "./links";

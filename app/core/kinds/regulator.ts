@@ -1,6 +1,6 @@
 import { choice } from "./fields";
 import type { Kind } from "./kind";
-import { oneWayInLine, opensBy, type OpensBy, opensFields } from "./opening";
+import { type OpensBy, oneWayInLine, opensBy, opensFields } from "./opening";
 
 /** Holds the pressure before it (spills what is too much) or after it (throttles), over the pressure of the air. */
 export interface Regulator extends OpensBy {

@@ -1,5 +1,5 @@
 import type { Kind } from "./kind";
-import { oneWayInLine, opensBy, type OpensBy, opensFields } from "./opening";
+import { type OpensBy, oneWayInLine, opensBy, opensFields } from "./opening";
 
 /** Opens at a pressure across it and lets the rated flow through at that plus the droop. */
 export interface ReliefValve extends OpensBy {

@@ -1,5 +1,5 @@
 import type { Kind } from "./kind";
-import { pumpFields, pumpInLine, pumpLinks, type PumpPart } from "./pumping";
+import { type PumpPart, pumpFields, pumpInLine, pumpLinks } from "./pumping";
 
 /** Moves fuel from tank to tank. */
 export interface TransferPump extends PumpPart {

@@ -5,12 +5,11 @@
  */
 
 import { LineUpSolver, type SolvedLineUp } from "../hydraulics/solve";
-import type { Network } from "../network/network";
-import { isPowered } from "../kinds/families";
-import { portKey } from "../plan/ports";
+import { isPowered, isValve, type Valve } from "../kinds/families";
 import type { Id } from "../kinds/record";
+import type { Network } from "../network/network";
+import { portKey } from "../plan/ports";
 import type { Conditions, LineUp, ValveSetting } from "../plan/types";
-import { isValve, type Valve } from "../kinds/families";
 import { positionsOf } from "../plan/valves";
 import { Way } from "../solver/newton";
 

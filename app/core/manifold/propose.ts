@@ -6,12 +6,12 @@
  * another tank. With it the line-ups that were wished for, each in its valve table.
  */
 import { applyCommand, type Command } from "../edit/commands";
-import { newLineUp, newPlan } from "../plan/blank";
 import { isPowered } from "../kinds/families";
 import { newId } from "../kinds/ids";
-import { currentPlan, distanceM, placedPorts } from "../plan/ports";
 import type { Engine } from "../kinds/index";
 import type { Id, Position } from "../kinds/record";
+import { newLineUp, newPlan } from "../plan/blank";
+import { currentPlan, distanceM, placedPorts } from "../plan/ports";
 import type { Job, LineUp, Plan, PortRef, Tank, ValveSetting } from "../plan/types";
 
 export interface Wishes {

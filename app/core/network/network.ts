@@ -2,7 +2,7 @@
  * A plan as a network: nodes are ports (ports screwed together are one node), links are runs and ways through parts.
  * What does not change with a line-up or a slider is worked out here, once a plan.
  */
-import { type Consumer, isConsumer } from "../kinds/families";
+import { type Consumer, isBreather, isConsumer } from "../kinds/families";
 import { kindOf, type Part } from "../kinds/index";
 import type { Position } from "../kinds/record";
 import { currentPlan, fromTank, type PlacedPort, partsOf, placedPorts, portKey } from "../plan/ports";
@@ -61,6 +61,8 @@ export interface Network {
   /** What changes a link's law by what it finds: a pressure held at a node, or the flow that drives a jet. */
   readonly adjusted: readonly Adjusted[];
   readonly ports: ReadonlyMap<string, PlacedPort>;
+  /** Vacuum over the fuel of each tank while it is drawn from, Pa, by tank: what its breather valve needs to open. */
+  readonly ventVacuumPa: Float64Array;
 }
 
 class Groups {
@@ -114,6 +116,19 @@ const linksOfTanks = (tanks: readonly Tank[], at: At): NetworkLink[] =>
       return { kind: "tankPort", id, from: at(id), to: at(tank.id), tank, port, nth, mouth };
     });
 
+/** A breather screwed to a tank is its vent; of several the one that opens first. */
+function ventVacuums({ tanks }: Job, plan: Plan): Float64Array {
+  const joined = [...plan.runs, ...plan.joints].flatMap(({ from, to }) => [
+    [from.part, to.part] as const,
+    [to.part, from.part] as const,
+  ]);
+  const breathers = plan.parts.filter(isBreather);
+  return Float64Array.from(tanks, ({ id }) => {
+    const own = breathers.filter((one) => joined.some(([tank, part]) => tank === id && part === one.id));
+    return own.length === 0 ? 0 : Math.min(...own.map(({ opensInPa }) => opensInPa));
+  });
+}
+
 function sortedLinks(links: readonly NetworkLink[]): SortedLinks {
   const of = <K extends NetworkLink["kind"]>(kind: K): Indexed<K>[] =>
     links.flatMap((link, index) => (link.kind === kind ? [{ index, link: link as LinkOf<K> }] : []));
@@ -135,7 +150,9 @@ function nodesBeyond(links: readonly NetworkLink[], topology: Topology, index: n
   const isOpenEnded = order.some((node) => node === from || node >= topology.unknowns);
   const isAdjusted = links.some(
     (link, k) =>
-      k !== index && linkKindOf(link).adjusted !== undefined && (seen[link.from] === 1 || seen[link.to] === 1),
+      k !== index &&
+      linkKindOf(link).adjusted !== undefined &&
+      (seen[link.from] === 1 || seen[link.to] === 1),
   );
   return isOpenEnded || isAdjusted ? null : [...order];
 }
@@ -152,7 +169,14 @@ function adjustedLinks(
     const around: Surroundings = {
       hold: (node, gaugePa, leastPa) => {
         const beyond = nodesBeyond(links, topology, index);
-        return { kind: "hold", index, node, gaugePa, leastPa, beyond: beyond?.includes(node) ? beyond : null };
+        return {
+          kind: "hold",
+          index,
+          node,
+          gaugePa,
+          leastPa,
+          beyond: beyond?.includes(node) ? beyond : null,
+        };
       },
       heaterBehind: (node) =>
         walk(topology, [node], (k) => !endsFeed.has((links[k] as NetworkLink).kind)).order.find((one) =>
@@ -237,6 +261,7 @@ export function buildNetwork(job: Job, plan: Plan = currentPlan(job)): Network {
     engines,
     adjusted: adjustedLinks(links, topology, heaters),
     ports,
+    ventVacuumPa: ventVacuums(job, plan),
   };
 }
 

@@ -1,10 +1,10 @@
 /** Random plans for tests and the bench: tees joined at random by runs, valves, checks, filters and pumps. */
 
 import { throughPorts } from "../edit/commands";
-import { newEngine, newJob, newLineUp, newPart, newRun, newTank } from "../plan/blank";
 import { isPowered } from "../kinds/families";
-import { currentPlan, portsOf } from "../plan/ports";
 import type { Position } from "../kinds/record";
+import { newEngine, newJob, newLineUp, newPart, newRun, newTank } from "../plan/blank";
+import { currentPlan, portsOf } from "../plan/ports";
 import type { Job, PortRef, Tank } from "../plan/types";
 import { LITRE_PER_HOUR_M3_S } from "../units/factors";
 

@@ -83,7 +83,7 @@ export function makeSettings(
     job.tanks.map((tank) => [tank.id, posture.surfaceM(tank, conditions.aboardM3[tank.id] ?? 0)]),
   );
   job.tanks.forEach((tank, i) => {
-    fixed[i] = headPa(fuel.densityKgM3, surfaceM.get(tank.id) ?? 0);
+    fixed[i] = headPa(fuel.densityKgM3, surfaceM.get(tank.id) ?? 0) - (network.ventVacuumPa[i] as number);
   });
   demand.fill(0);
   for (const { part, feed, back } of network.engines) {

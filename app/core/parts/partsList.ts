@@ -1,10 +1,11 @@
 /** Parts counted, and hose by bore and marking with the service allowance. */
-import { placedPorts, portKey } from "../plan/ports";
-import { runGeometry } from "../plan/route";
+
 import { isPushing } from "../kinds/families";
 import type { Field } from "../kinds/fields";
 import { kindOf, type Part } from "../kinds/index";
 import { freeFlowM3S } from "../kinds/pumping";
+import { placedPorts, portKey } from "../plan/ports";
+import { runGeometry } from "../plan/route";
 import type { Job, Plan } from "../plan/types";
 
 export interface PartLine {

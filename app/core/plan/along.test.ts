@@ -1,10 +1,10 @@
 import { describe, expect, test } from "@jest/globals";
 import fc from "fast-check";
+import type { Position } from "../kinds/record";
 import { extremesOf, placeAlong, pointsOf } from "./along";
 import { newRun } from "./blank";
 import type { PlacedPort } from "./ports";
 import { runGeometry } from "./route";
-import type { Position } from "../kinds/record";
 
 const at = (xM: number, yM: number, zM: number): Position => ({ xM, yM, zM });
 const port = (position: Position): PlacedPort => ({

@@ -1,8 +1,9 @@
 /** Where a run lies in the vehicle: its points, places along it, and the high and low points that hold air and water. */
+
+import type { Position } from "../kinds/record";
 import type { PlacedPort } from "./ports";
 import { distanceM } from "./ports";
 import { runGeometry } from "./route";
-import type { Position } from "../kinds/record";
 import type { Run } from "./types";
 
 /** Points of a run from end to end, job frame. Of a measured run only heights are known: it is laid straight in plan. */

@@ -1,8 +1,9 @@
 /** Figures that nobody measured and no maker gave: what is still to be measured. */
-import { portKey, portsOf } from "./ports";
+
 import type { Field } from "../kinds/fields";
 import { kindOf, type Part } from "../kinds/index";
 import type { GivenByField, Id } from "../kinds/record";
+import { portKey, portsOf } from "./ports";
 import type { Job, Plan, TankShape } from "./types";
 
 export interface AssumedFigure {

@@ -1,11 +1,11 @@
 /** Jobs and parts with generic figures, to start from. Every figure set here is an assumption until the user gives theirs. */
 import { presetFuel } from "../fuel/fuel";
-import { metricUnits } from "../units/format";
-import { newId } from "../kinds/ids";
 import { blankOf } from "../kinds/fields";
+import { newId } from "../kinds/ids";
 import { type Engine, kinds, type Part, type PartKind, type PlanPart } from "../kinds/index";
 import type { Kind } from "../kinds/kind";
 import type { Id, Position } from "../kinds/record";
+import { metricUnits } from "../units/format";
 import type { Conditions, HoseProduct, Job, Limits, LineUp, Plan, Run, Tank } from "./types";
 
 /** Common practice, no source: 3, 6 and 10 inHg; air is said to come out at 1 %. */

@@ -1,12 +1,12 @@
 import { readFileSync } from "node:fs";
 import { describe, expect, test } from "@jest/globals";
 import fc from "fast-check";
-import { newPart, newRun, newTank } from "./blank";
 import { LONGEST_ID, newId } from "../kinds/ids";
-import { currentPlan, fromTank, placedPorts, portKey } from "./ports";
-import { isTooShort, runGeometry, runVolumeM3 } from "./route";
 import type { Position } from "../kinds/record";
 import type { SelectorValve } from "../kinds/selector";
+import { newPart, newRun, newTank } from "./blank";
+import { currentPlan, fromTank, placedPorts, portKey } from "./ports";
+import { isTooShort, runGeometry, runVolumeM3 } from "./route";
 import type { Job, ValveSetting } from "./types";
 import { firstSetting, isOpen, neighbourSettings, positionsOf, waysThrough } from "./valves";
 

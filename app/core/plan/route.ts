@@ -1,6 +1,6 @@
+import type { Position } from "../kinds/record";
 import { areaM2 } from "../units/bore";
 import { distanceM, type PlacedPort } from "./ports";
-import type { Position } from "../kinds/record";
 import type { Run } from "./types";
 
 export interface RunGeometry {

@@ -1,7 +1,8 @@
 /** What still names a thing that is gone: keys of records, by the plan or part that they stand in. */
-import { portsOf } from "./ports";
+import { elementsOf } from "../kinds/families";
 import type { PlanPart } from "../kinds/index";
 import type { Id } from "../kinds/record";
+import { portsOf } from "./ports";
 import type { Job, Plan, Tank } from "./types";
 
 /** A key that names nothing, with the way to it from the job. */
@@ -13,10 +14,7 @@ export interface Stray {
 const idsOf = (items: readonly { id: Id }[]) => new Set(items.map(({ id }) => id));
 
 /** Ids of the filter elements in a plan; loading is kept by them. */
-export const elementIds = (parts: readonly PlanPart[]): Id[] =>
-  parts.flatMap((part) =>
-    (part.kind === "filter" || part.kind === "pumpFilterUnit") && part.element ? [part.element.id] : [],
-  );
+export const elementIds = (parts: readonly PlanPart[]): Id[] => elementsOf(parts).map(({ id }) => id);
 
 function unknownKeys(record: Record<Id, unknown>, known: ReadonlySet<Id>, path: Stray["path"]): Stray[] {
   return Object.keys(record).flatMap((id) => (known.has(id) ? [] : [{ path: [...path, id], id }]));

@@ -16,7 +16,9 @@ export function positionsOf(valve: TwoWayValve | SelectorValve): SelectorPositio
 
 /** Every pair of ports that some position of the valve can join: the links it is in the network. */
 export const waysThrough = (valve: Valve): { id: string; ports: readonly [Id, Id] }[] =>
-  kindOf(valve).links(valve).flatMap((link) => (link.kind === "valve" ? [link] : []));
+  kindOf(valve)
+    .links(valve)
+    .flatMap((link) => (link.kind === "valve" ? [link] : []));
 
 /** Is the way between two ports open at a setting? An unset valve is taken as shut. */
 export function isOpen(valve: Valve, ports: readonly [Id, Id], setting: ValveSetting | undefined): boolean {

@@ -1,7 +1,8 @@
 /** A run over time as plain figures with units in the names: what the command line prints. */
+
+import type { Id } from "../kinds/record";
 import { buildNetwork } from "../network/network";
 import { currentPlan } from "../plan/ports";
-import type { Id } from "../kinds/record";
 import type { DutyStep, Job } from "../plan/types";
 import { fromSi, HOUR_S } from "../units/factors";
 import { enduranceH, type RunEvent, runOverTime } from "./run";

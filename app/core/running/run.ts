@@ -7,10 +7,10 @@
 
 import { LineUpSolver, type SolvedLineUp } from "../hydraulics/solve";
 import { judgeLineUp } from "../hydraulics/worst";
-import type { Network } from "../network/network";
-import { postureOf } from "../network/posture";
 import { elementsOf, type Filtering } from "../kinds/families";
 import type { Id } from "../kinds/record";
+import type { Network } from "../network/network";
+import { postureOf } from "../network/posture";
 import type { Conditions, DutyStep, LineUp, Tank } from "../plan/types";
 import { FUEL_TOO_HOT_C, STILL_AIR_W_M2K, specificHeatJKgK } from "../tanks/heat";
 import { capacityM3, levelOfVolumeM, standingLevel } from "../tanks/tank";

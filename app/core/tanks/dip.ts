@@ -14,7 +14,7 @@ export interface DipRow {
 
 /** Volume by depth on the stick at the sounding point, from empty to full, at an attitude. `stepM` > 0. */
 export function dipTable(tank: Tank, attitude: Attitude, stepM: number): DipRow[] {
-  if (!(stepM > 0)) throw new RangeError("stepM must be more than nothing");
+  if (!(stepM > 0)) throw new RangeError("stepM must be greater than zero");
   const tilted = new TiltedTank(tank, attitude);
   const { xM, yM } = soundingOf(tank);
   const floor = floorUnder(tank, xM, yM);
@@ -73,7 +73,7 @@ export function gaugeTable(tank: Tank, sender: Sender, attitude: Attitude, steps
   });
 }
 
-/** The straight-line gauge where it is furthest off, m3: more than nothing where it says too much. */
+/** The straight-line gauge where it is furthest off, m3: greater than zero where it says too much. */
 export const worstGaugeErrorM3 = (rows: readonly GaugeRow[]): number =>
   rows
     .map(({ straightM3, volumeM3 }) => straightM3 - volumeM3)

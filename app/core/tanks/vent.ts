@@ -1,7 +1,7 @@
 /** Filling and venting: how fast air leaves, room to grow, and where fuel would spill. */
 
-import { churchill } from "../laws/friction";
 import type { Position } from "../kinds/record";
+import { churchill } from "../laws/friction";
 import type { Filling, Tank } from "../plan/types";
 import { areaM2 } from "../units/bore";
 import { GRAVITY_M_S2, INCH_M } from "../units/factors";

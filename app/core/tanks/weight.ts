@@ -1,7 +1,7 @@
 /** Weight and centre of tanks, and the moment they put on a boat. Moments only: nothing is said of stability. */
 
-import { fromTank } from "../plan/ports";
 import type { Id, Position } from "../kinds/record";
+import { fromTank } from "../plan/ports";
 import type { Job, Tank } from "../plan/types";
 import { GRAVITY_M_S2 } from "../units/factors";
 import { boundsOf } from "./shape";

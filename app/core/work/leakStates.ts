@@ -5,9 +5,9 @@
  */
 import { figuresAt, gaugeAtPort } from "../hydraulics/derive";
 import { LineUpSolver } from "../hydraulics/solve";
+import type { Id } from "../kinds/record";
 import type { Network } from "../network/network";
 import { portKey } from "../plan/ports";
-import type { Id } from "../kinds/record";
 import type { Conditions, LineUp, PortRef } from "../plan/types";
 
 export const leakStates = ["running", "pumpOnly", "overnight"] as const;

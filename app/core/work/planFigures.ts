@@ -6,13 +6,12 @@ import { findingsOf } from "../findings/findings";
 import type { Grade } from "../findings/types";
 import { LineUpSolver } from "../hydraulics/solve";
 import { judgeLineUp, worstOfLineUp } from "../hydraulics/worst";
+import { isFiltering, isValve } from "../kinds/families";
+import type { Id } from "../kinds/record";
 import { buildNetwork, type Network } from "../network/network";
 import { envelopeOf } from "../plan/envelope";
-import { isFiltering } from "../kinds/families";
 import { portKey } from "../plan/ports";
-import type { Id } from "../kinds/record";
 import type { Job, Plan } from "../plan/types";
-import { isValve } from "../kinds/families";
 import { worstDeadFuel } from "../tanks/pickup";
 
 export interface PlanFigures {

@@ -7,13 +7,13 @@ import styled from "styled-components";
 import { entriesOf, type VacuumReading } from "~/core/book/entries";
 import { type ImpliedLoading, loadingFromReading } from "~/core/care/loadingFromReading";
 import { formatNumber, formatQuantity } from "~/core/units/format";
+import { QuantityField } from "~/fields/QuantityField";
+import { Strike } from "~/fields/Strike";
 import { nameOf } from "~/messages/notes";
 import { useJob } from "~/state/job";
 import { Button } from "~/ui/button";
 import { TextField } from "~/ui/fields";
 import { PlaceHead, Sheet } from "~/ui/place";
-import { QuantityField } from "../job/fields";
-import { Strike } from "../job/Strike";
 
 export const meta = () => [{ title: "Care · Iron Keel" }];
 

@@ -2,14 +2,16 @@
  * Decides: what length each hose is cut to, and which lengths still have to be measured.
  * Seen in three seconds: every run with its length, rise and bends, and which are only assumed.
  */
+
 import { Printer } from "lucide-react";
 import styled from "styled-components";
 import { type RunSheetLine, runSheet } from "~/core/parts/partsList";
 import { formatQuantity } from "~/core/units/format";
+import { notNegative } from "~/fields/checks";
+import { QuantityField } from "~/fields/QuantityField";
 import { useJob } from "~/state/job";
 import { Button } from "~/ui/button";
 import { Caution, PlaceHead, Sheet } from "~/ui/place";
-import { QuantityField } from "../job/fields";
 
 export const meta = () => [{ title: "Fit · Iron Keel" }];
 
@@ -45,7 +47,7 @@ export default function Fit() {
             dimension="length"
             unit={units.length}
             value={plan.serviceAllowanceM}
-            check={(si) => (si >= 0 ? null : "Not less than nothing.")}
+            check={notNegative}
             onCommit={(serviceAllowanceM) =>
               void dispatch({ name: "editPlan", change: { serviceAllowanceM } })
             }

@@ -2,10 +2,10 @@ import { useState } from "react";
 import { newId } from "~/core/kinds/ids";
 import { placedPorts, portKey, samePort } from "~/core/plan/ports";
 import type { PortRef } from "~/core/plan/types";
+import { Buttons, Group } from "~/fields/layout";
 import { useJob } from "~/state/job";
 import { Button } from "~/ui/button";
 import { Select, Switch } from "~/ui/fields";
-import { Buttons, Group } from "./inspectorParts";
 
 /** Ports and what is on them; an open one can be joined to another. */
 export function Connections({ owner }: { owner: { id: string; ports: { id: string; name: string }[] } }) {

@@ -1,15 +1,15 @@
 /** What is chosen: its figures in this line-up, its settings, and what can be done with it. */
 import { figuresAt } from "~/core/hydraulics/derive";
 import type { Tank } from "~/core/plan/types";
+import { Figure } from "~/fields/Figure";
+import { Before, Buttons, Group, Lines } from "~/fields/layout";
 import { explainFreeAir, explainTank, explainVacuum } from "~/messages/explain";
 import { nameOf } from "~/messages/notes";
 import { type OpenJob, useJob, useSettled } from "~/state/job";
 import { Button } from "~/ui/button";
 import { Quantity, TextField } from "~/ui/fields";
 import { Connections } from "./Connections";
-import { Figure } from "./Figure";
-import { Before, Buttons, Group, Lines } from "./inspectorParts";
-import { PartInspector } from "./PartInspector";
+import { PartInspector } from "./part/PartInspector";
 import { RunInspector } from "./RunInspector";
 import { TankPorts } from "./TankPorts";
 

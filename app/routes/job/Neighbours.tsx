@@ -1,13 +1,15 @@
 /** What a run passes: hot, moving or sharp things, by where along it and how near. */
+
 import { leastApartM } from "~/core/findings/nearDanger";
 import { newId } from "~/core/kinds/ids";
 import type { Neighbour, Run } from "~/core/plan/types";
 import { formatQuantity } from "~/core/units/format";
+import { notNegative } from "~/fields/checks";
+import { Buttons, Group } from "~/fields/layout";
+import { QuantityField } from "~/fields/QuantityField";
 import { useJob } from "~/state/job";
 import { Button } from "~/ui/button";
 import { Select, Switch, TextField } from "~/ui/fields";
-import { QuantityField } from "./fields";
-import { Buttons, Group } from "./inspectorParts";
 
 const kinds: { id: Neighbour["kind"]; name: string }[] = [
   { id: "hot", name: "hot" },
@@ -16,7 +18,6 @@ const kinds: { id: Neighbour["kind"]; name: string }[] = [
   { id: "line", name: "another line" },
   { id: "battery", name: "battery" },
 ];
-const notLess = (si: number) => (si >= 0 ? null : "Not less than nothing.");
 
 export function Neighbours({ run }: { run: Run }) {
   const { job, dispatch } = useJob();
@@ -43,7 +44,7 @@ export function Neighbours({ run }: { run: Run }) {
             dimension="length"
             unit={units.length}
             value={one.atM}
-            check={notLess}
+            check={notNegative}
             onCommit={(atM) => edit(one.id, { atM })}
           />
           <QuantityField
@@ -51,7 +52,7 @@ export function Neighbours({ run }: { run: Run }) {
             dimension="length"
             unit={units.length}
             value={one.apartM}
-            check={notLess}
+            check={notNegative}
             onCommit={(apartM) => edit(one.id, { apartM })}
           />
           <Switch isOn={one.guarded} onChange={(guarded) => edit(one.id, { guarded })}>

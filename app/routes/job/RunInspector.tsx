@@ -1,20 +1,21 @@
 import { useState } from "react";
 import { figuresOf } from "~/core/hydraulics/derive";
-import type { NewPartKind } from "~/core/plan/blank";
 import { newId } from "~/core/kinds/ids";
+import type { NewPartKind } from "~/core/plan/blank";
 import { placedPorts, portKey } from "~/core/plan/ports";
 import { runGeometry } from "~/core/plan/route";
 import type { Run } from "~/core/plan/types";
 import { formatQuantity } from "~/core/units/format";
+import { positive } from "~/fields/checks";
+import { Figure } from "~/fields/Figure";
+import { Buttons, Group, Lines, useFields } from "~/fields/layout";
+import { QuantityField } from "~/fields/QuantityField";
 import { explainRun } from "~/messages/explain";
+import { letInKinds } from "~/messages/kinds";
 import { useJob, useSettled } from "~/state/job";
 import { Button } from "~/ui/button";
 import { Quantity, Select, Switch, TextField } from "~/ui/fields";
-import { Figure } from "./Figure";
-import { QuantityField } from "./fields";
-import { Buttons, Group, Lines, positive, useFields } from "./inspectorParts";
 import { Neighbours } from "./Neighbours";
-import { newPartKinds } from "./newPartKinds";
 
 export function RunInspector({ run }: { run: Run }) {
   const { job, plan, dispatch, select } = useJob();
@@ -138,7 +139,7 @@ export function RunInspector({ run }: { run: Run }) {
       </Group>
       <Neighbours run={run} />
       <Group>
-        <Select label="Let in a part" value={kind} options={newPartKinds} onChange={setKind} />
+        <Select label="Let in a part" value={kind} options={letInKinds} onChange={setKind} />
         <Buttons>
           <Button $main onPress={insert}>
             Let it in

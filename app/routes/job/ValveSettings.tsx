@@ -1,8 +1,8 @@
 import type { Valve } from "~/core/kinds/families";
 import { positionsOf } from "~/core/plan/valves";
+import { Buttons } from "~/fields/layout";
 import { useJob } from "~/state/job";
 import { ToggleButton } from "~/ui/button";
-import { Buttons } from "./inspectorParts";
 
 export function ValveSettings({ valve }: { valve: Valve }) {
   const { lineUp, dispatch } = useJob();

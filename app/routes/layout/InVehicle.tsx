@@ -3,10 +3,10 @@
  * Seen in three seconds: the chosen line from the side and from above, its humps and sags, and what is hot, moving or sharp near it.
  */
 import styled from "styled-components";
+import type { Id, Position } from "~/core/kinds/record";
 import { extremesOf, placeAlong, pointsOf } from "~/core/plan/along";
 import { distanceM, partsOf, portKey } from "~/core/plan/ports";
 import { runGeometry } from "~/core/plan/route";
-import type { Id, Position } from "~/core/kinds/record";
 import type { Run } from "~/core/plan/types";
 import { formatQuantity } from "~/core/units/format";
 import { nameOf } from "~/messages/notes";

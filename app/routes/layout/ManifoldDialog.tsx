@@ -4,10 +4,10 @@
  */
 import { useState } from "react";
 import styled from "styled-components";
-import { type Cause, type Danger, type HandleSetting, MOST_POSITIONS } from "~/core/manifold/positions";
-import { proposeManifold } from "~/core/manifold/propose";
 import { newId } from "~/core/kinds/ids";
 import type { Id } from "~/core/kinds/record";
+import { type Cause, type Danger, type HandleSetting, MOST_POSITIONS } from "~/core/manifold/positions";
+import { proposeManifold } from "~/core/manifold/propose";
 import type { Plan } from "~/core/plan/types";
 import { positionsOf } from "~/core/plan/valves";
 import { nameOf } from "~/messages/notes";

@@ -2,11 +2,11 @@
 import { type KeyboardEvent, type PointerEvent as ReactPointerEvent, useRef } from "react";
 import styled from "styled-components";
 import { leastApartM } from "~/core/findings/nearDanger";
-import { type Extreme, placeAlong } from "~/core/plan/along";
 import { isConsumer } from "~/core/kinds/families";
-import { fromTank } from "~/core/plan/ports";
 import type { Part } from "~/core/kinds/index";
 import type { Id, Position } from "~/core/kinds/record";
+import { type Extreme, placeAlong } from "~/core/plan/along";
+import { fromTank } from "~/core/plan/ports";
 import type { Neighbour, Run, Tank } from "~/core/plan/types";
 import { boundsOf } from "~/core/tanks/shape";
 import { heightsOf } from "~/core/tanks/tank";

@@ -3,70 +3,16 @@
  * Seen in three seconds: hose metres with allowance as lengths side by side, and parts by count.
  */
 import { Download } from "lucide-react";
-import { hoseLines, type PartLine, partLines } from "~/core/parts/partsList";
-import { formatNumber, formatQuantity, type UnitChoice } from "~/core/units/format";
+import { hoseLines, partLines } from "~/core/parts/partsList";
+import { formatNumber, formatQuantity } from "~/core/units/format";
+import { detailText, partKindName } from "~/messages/kinds";
 import { nameOf } from "~/messages/notes";
-import { partKindNames } from "~/messages/outcomes";
 import { fileName, saveText } from "~/state/files";
 import { useJob } from "~/state/job";
 import { Button } from "~/ui/button";
 import { PlaceHead, Sheet } from "~/ui/place";
 
 export const meta = () => [{ title: "Parts · Iron Keel" }];
-
-function detailText({ kind, detail }: PartLine, units: UnitChoice): string {
-  const pressure = (si: number | string | undefined) =>
-    formatQuantity("pressure", Number(si), units.pressure);
-  const flow = (si: number | string | undefined) => formatQuantity("flow", Number(si), units.flow);
-  switch (kind) {
-    case "filter":
-      return `${detail.medium === "separator" ? "water separator" : "secondary"}, ${detail.micron} micron, ${formatQuantity("flow", Number(detail.ratedFlowM3S), units.flow)}`;
-    case "selector":
-      return `${detail.ways} ways`;
-    case "bank":
-      return `${detail.ways} branches`;
-    case "gauge":
-      return String(detail.measures);
-    case "check":
-      return `opens at ${formatQuantity("pressure", Number(detail.crackingPa), units.pressure)}`;
-    case "antiSiphon":
-    case "bulb":
-      return `opens at ${pressure(detail.crackingPa)}`;
-    case "relief":
-    case "regulator":
-      return `set at ${pressure(detail.setPa)}`;
-    case "pumpFilterUnit":
-      return `${detail.micron} micron, ${flow(detail.ratedFlowM3S)}`;
-    case "cooler":
-    case "flowMeter":
-      return flow(detail.ratedFlowM3S);
-    case "liftPump":
-    case "transferPump":
-    case "primingPump":
-    case "inTankPump":
-      return `${flow(detail.freeFlowM3S)} free`;
-    case "dosingPump":
-      return `${formatNumber(Number(detail.strokeM3) * 1e9)} mm³ a stroke`;
-    case "fuelHeater":
-      return `${detail.powerW} W`;
-    case "jetPump":
-      return `nozzle ${formatQuantity("length", Number(detail.nozzleM), units.bore)}, throat ${formatQuantity("length", Number(detail.throatM), units.bore)}`;
-    case "swirlPot":
-      return formatQuantity("volume", Number(detail.volumeM3), units.volume);
-    case "waterSensor":
-      return `warns at ${formatQuantity("volume", Number(detail.heldM3), "mL")}`;
-    case "bulkhead":
-      return `for ${formatQuantity("length", Number(detail.reachM), units.length)}`;
-    case "twoWay":
-    case "tee":
-    case "bleedScrew":
-    case "samplingTap":
-    case "engine":
-    case "generator":
-    case "heater":
-      return "";
-  }
-}
 
 export default function Parts() {
   const { job, plan, select } = useJob();
@@ -79,7 +25,7 @@ export default function Parts() {
     const { toCsv } = await import("~/core/export/csv");
     const rows = [
       ...parts.map((line) => ({
-        item: partKindNames[line.kind] ?? line.kind,
+        item: partKindName(line.kind),
         detail: detailText(line, units),
         bore: bore(line.boreM),
         quantity: line.count,
@@ -179,7 +125,7 @@ export default function Parts() {
                 <td className="n" style={{ fontWeight: 650 }}>
                   {line.count}
                 </td>
-                <td>{partKindNames[line.kind]}</td>
+                <td>{partKindName(line.kind)}</td>
                 <td>{detailText(line, units)}</td>
                 <td className="n">{bore(line.boreM)}</td>
                 <td>

@@ -1,8 +1,7 @@
 /** Sheets to hang at the manifold: the valve table of every line-up, and the bleed card of the chosen one. */
 import { Link, useParams, useSearchParams } from "react-router";
 import styled from "styled-components";
-import { isPowered } from "~/core/kinds/families";
-import { isValve } from "~/core/kinds/families";
+import { isPowered, isValve } from "~/core/kinds/families";
 import { STEEPEST_DEG } from "~/core/tanks/attitude";
 import { dipTable } from "~/core/tanks/dip";
 import { formatNumber, formatQuantity } from "~/core/units/format";

@@ -4,8 +4,8 @@
  */
 import { supplyVolts, wiringList } from "~/core/circuits/circuit";
 import { formatNumber, formatQuantity } from "~/core/units/format";
+import { QuantityField } from "~/fields/QuantityField";
 import { useJob } from "~/state/job";
-import { QuantityField } from "../job/fields";
 
 const percent = (share: number) => `${formatNumber(share * 100, 2)} %`;
 

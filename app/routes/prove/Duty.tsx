@@ -6,13 +6,13 @@ import { newId } from "~/core/kinds/ids";
 import type { Id } from "~/core/kinds/record";
 import type { DutyStep } from "~/core/plan/types";
 import { formatNumber } from "~/core/units/format";
+import { QuantityField } from "~/fields/QuantityField";
 import { useJob } from "~/state/job";
 import { Button } from "~/ui/button";
 import type { Inset } from "~/ui/chart";
 import { Select } from "~/ui/fields";
 import { gestureOf } from "~/ui/gesture";
 import { useAhead } from "~/ui/useAhead";
-import { QuantityField } from "../job/fields";
 
 const HEIGHT = 56;
 const WIDTH = 1000;

@@ -9,6 +9,7 @@ import type { DutyStep, LineUp } from "~/core/plan/types";
 import { conditionsAt, dutySeconds } from "~/core/running/run";
 import { fromSi } from "~/core/units/factors";
 import { formatQuantity } from "~/core/units/format";
+import { QuantityField } from "~/fields/QuantityField";
 import { nameOf } from "~/messages/notes";
 import { clockText, eventText, hoursText, isGrave } from "~/messages/running";
 import { useExplored, useJob } from "~/state/job";
@@ -17,7 +18,6 @@ import { Button } from "~/ui/button";
 import type { Inset } from "~/ui/chart";
 import { Slider } from "~/ui/fields";
 import { LineChart } from "~/ui/lazyChart";
-import { QuantityField } from "../job/fields";
 import { Duty } from "./Duty";
 
 const Split = styled.div`

@@ -1,8 +1,8 @@
 import { useMemo } from "react";
 import { pumpAndSystem } from "~/core/hydraulics/systemCurve";
 import type { LineUpVerdict } from "~/core/hydraulics/worst";
-import type { Network } from "~/core/network/network";
 import { isPushing } from "~/core/kinds/families";
+import type { Network } from "~/core/network/network";
 import { fromSi } from "~/core/units/factors";
 import { formatQuantity, type UnitChoice } from "~/core/units/format";
 import { LineChart } from "~/ui/chart";

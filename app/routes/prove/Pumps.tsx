@@ -5,8 +5,8 @@
 import { lazy, Suspense, useMemo } from "react";
 import { type Arrangement, arrangedPoints, pumpPoints } from "~/core/hydraulics/pumps";
 import { formatQuantity } from "~/core/units/format";
+import { partKindName } from "~/messages/kinds";
 import { nameOf } from "~/messages/notes";
-import { partKindNames } from "~/messages/outcomes";
 import { useJob } from "~/state/job";
 
 const PumpChart = lazy(() => import("./PumpChart"));
@@ -80,7 +80,7 @@ export default function Pumps() {
                   <button type="button" className="plain" onClick={() => select(point.pumpId)}>
                     {part?.name}
                   </button>{" "}
-                  <span style={{ color: "var(--soft)" }}>{part ? partKindNames[part.kind] : ""}</span>
+                  <span style={{ color: "var(--soft)" }}>{part ? partKindName(part.kind) : ""}</span>
                 </td>
                 <td>{plan.lineUps.find(({ id }) => id === point.lineUpId)?.name}</td>
                 <td className="n">{flow(point.flowM3S)}</td>

@@ -2,16 +2,18 @@
  * Decides: which hose or filter to make larger, and how large.
  * Seen in three seconds: what each part takes, the least size that keeps the wanted margin, and what the next one buys.
  */
+
 import { useMemo, useState } from "react";
 import { marginOverLoad, type Sized, sizesOf } from "~/core/hydraulics/sizing";
 import { worstConditions } from "~/core/hydraulics/worst";
 import { fromSi } from "~/core/units/factors";
 import { formatQuantity } from "~/core/units/format";
+import { notNegative } from "~/fields/checks";
+import { QuantityField } from "~/fields/QuantityField";
 import { nameOf } from "~/messages/notes";
 import { useJob } from "~/state/job";
 import { Button } from "~/ui/button";
 import { LineChart } from "~/ui/lazyChart";
-import { QuantityField } from "../job/fields";
 
 const WANTED_PA = 5000;
 
@@ -47,7 +49,7 @@ export default function Sizes() {
           dimension="pressure"
           unit={units.pressure}
           value={wantedPa}
-          check={(si) => (si >= 0 ? null : "Not less than nothing.")}
+          check={notNegative}
           onCommit={(si) => setWanted(si)}
         />
       </div>

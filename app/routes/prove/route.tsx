@@ -16,11 +16,12 @@ import {
   worstConditions,
   worstOfLineUp,
 } from "~/core/hydraulics/worst";
-import { engineFlows } from "~/core/network/settings";
 import { elementsOf } from "~/core/kinds/families";
+import { engineFlows } from "~/core/network/settings";
 import type { Conditions } from "~/core/plan/types";
 import { capacityM3 } from "~/core/tanks/tank";
 import { formatNumber, formatQuantity, type UnitChoice } from "~/core/units/format";
+import { Figure } from "~/fields/Figure";
 import { explainVacuum } from "~/messages/explain";
 import { nameOf } from "~/messages/notes";
 import { outcomeText } from "~/messages/outcomes";
@@ -30,7 +31,6 @@ import { Button } from "~/ui/button";
 import { Quantity, Slider } from "~/ui/fields";
 import { PlaceHead, Sheet } from "~/ui/place";
 import { Tabs } from "~/ui/tabs";
-import { Figure } from "../job/Figure";
 
 const Circuits = lazy(() => import("./Circuits"));
 const Leaks = lazy(() => import("./Leaks"));

@@ -2,19 +2,21 @@
  * Decides: keep, mend or replace this tank.
  * Seen in three seconds: the verdict and its reasons.
  */
+
 import { useState } from "react";
 import { entriesOf, type Puddle } from "~/core/book/entries";
 import type { Condition, Look } from "~/core/plan/types";
 import { judgeTank, type TankReason, type TankVerdict, testPressurePa } from "~/core/tanks/condition";
 import { installedTilt } from "~/core/tanks/pickup";
+import { positive } from "~/fields/checks";
+import { Photos } from "~/fields/Photos";
+import { QuantityField } from "~/fields/QuantityField";
+import { Strike } from "~/fields/Strike";
 import { useJob } from "~/state/job";
 import { Button } from "~/ui/button";
 import { Select, Switch } from "~/ui/fields";
 import { Caution } from "~/ui/place";
-import { QuantityField } from "../job/fields";
-import { Photos } from "../job/Photos";
-import { Strike } from "../job/Strike";
-import { Facts, Fields, moreThanNothing, Panel, Small, useEditTank, useTank, useUnits } from "./tankContext";
+import { Facts, Fields, Panel, Small, useEditTank, useTank, useUnits } from "./tankContext";
 
 const verdicts: Record<TankVerdict, string> = {
   lookFirst: "Look first",
@@ -184,7 +186,7 @@ function Puddles({ puddles }: { puddles: readonly Puddle[] }) {
           dimension="volume"
           unit={units.volume === "gal" ? "qt" : "mL"}
           value={found}
-          check={moreThanNothing}
+          check={positive}
           onCommit={setFound}
         />
         <Select

@@ -2,6 +2,7 @@
  * Decides: how many litres a depth or a gauge reading stands for, and whether the gauge can be believed.
  * Seen in three seconds: litres over depth as a curve, the straight-line gauge's error, and what is left at E.
  */
+
 import { Download, Printer, Upload } from "lucide-react";
 import { useRef, useState } from "react";
 import { Link } from "react-router";
@@ -20,26 +21,16 @@ import { boundsOf } from "~/core/tanks/shape";
 import { soundingOf } from "~/core/tanks/tank";
 import { fromSi } from "~/core/units/factors";
 import { formatNumber } from "~/core/units/format";
+import { notNegative, positive } from "~/fields/checks";
+import { QuantityField } from "~/fields/QuantityField";
+import { Strike } from "~/fields/Strike";
 import { dipFaultText } from "~/messages/faults";
 import { fileName, saveText } from "~/state/files";
 import { useJob } from "~/state/job";
 import { Button } from "~/ui/button";
 import { Select } from "~/ui/fields";
 import { LineChart } from "~/ui/lazyChart";
-import { QuantityField } from "../job/fields";
-import { Strike } from "../job/Strike";
-import {
-  Facts,
-  Fields,
-  LengthField,
-  moreThanNothing,
-  notLessThanNothing,
-  Panel,
-  Small,
-  useEditTank,
-  useTank,
-  useUnits,
-} from "./tankContext";
+import { Facts, Fields, LengthField, Panel, Small, useEditTank, useTank, useUnits } from "./tankContext";
 
 const stepOf = (unit: string) => (unit === "in" || unit === "ft" ? 0.0254 : 0.02);
 
@@ -174,12 +165,7 @@ function Dips() {
     <Panel>
       <h3>Dips taken</h3>
       <Fields>
-        <LengthField
-          label="Depth on the stick"
-          value={depth}
-          check={notLessThanNothing}
-          onCommit={setDepth}
-        />
+        <LengthField label="Depth on the stick" value={depth} check={notNegative} onCommit={setDepth} />
         {here !== null && depth !== undefined && (
           <>
             <p>
@@ -287,7 +273,7 @@ function SenderCard() {
               dimension="ratio"
               unit=""
               value={sender.emptyReading}
-              check={notLessThanNothing}
+              check={notNegative}
               onCommit={(emptyReading) => set({ emptyReading })}
             />
             <QuantityField
@@ -295,19 +281,19 @@ function SenderCard() {
               dimension="ratio"
               unit=""
               value={sender.fullReading}
-              check={notLessThanNothing}
+              check={notNegative}
               onCommit={(fullReading) => set({ fullReading })}
             />
             <LengthField
               label="Float lowest at depth"
               value={sender.lowM}
-              check={notLessThanNothing}
+              check={notNegative}
               onCommit={(lowM) => set({ lowM })}
             />
             <LengthField
               label="Float highest at depth"
               value={sender.highM}
-              check={moreThanNothing}
+              check={positive}
               onCommit={(highM) => set({ highM })}
             />
           </>
@@ -373,7 +359,7 @@ function Fills() {
           dimension="volume"
           unit={units.volume}
           value={added}
-          check={notLessThanNothing}
+          check={notNegative}
           onCommit={setAdded}
         />
         <QuantityField
@@ -381,7 +367,7 @@ function Fills() {
           dimension="ratio"
           unit=""
           value={reading}
-          check={notLessThanNothing}
+          check={notNegative}
           onCommit={setReading}
         />
         <Button

@@ -2,6 +2,7 @@
  * Decides: which fuel it is, where it is used, and by which limits and schools it is judged.
  * Seen in three seconds: density and viscosity at the coldest and hottest, and what the fuel warns of.
  */
+
 import { lazy, Suspense, useState } from "react";
 import { blended, type FuelCaution, fuelCautions } from "~/core/fuel/blend";
 import { fuelAt, presetFuel } from "~/core/fuel/fuel";
@@ -9,13 +10,14 @@ import { type GradeId, gradeIds, grades } from "~/core/fuel/grades";
 import { envelopeOf } from "~/core/plan/envelope";
 import { type AntiSiphonSchool, type SchoolMatter, schoolChoices, schoolOf } from "~/core/plan/types";
 import { formatNumber } from "~/core/units/format";
+import { positive } from "~/fields/checks";
+import { QuantityField } from "~/fields/QuantityField";
 import { schoolTexts } from "~/messages/schools";
 import { useJob } from "~/state/job";
 import { Button } from "~/ui/button";
 import { Select, TextField } from "~/ui/fields";
 import { Caution, Sheet } from "~/ui/place";
-import { QuantityField } from "../job/fields";
-import { Fields, moreThanNothing } from "./tankContext";
+import { Fields } from "./tankContext";
 
 const ViscosityChart = lazy(() => import("./ViscosityChart"));
 
@@ -60,7 +62,7 @@ function LimitsAndSchools() {
       dimension="pressure"
       unit={units.pressure}
       value={limits[field]}
-      check={moreThanNothing}
+      check={positive}
       onCommit={(pa) => set({ [field]: pa })}
     />
   );

@@ -2,27 +2,19 @@
  * Decides: where each hole goes in the plate, and with which saw.
  * Seen in three seconds: the plate to scale with its holes, and which of them cannot be cut as drawn.
  */
+
 import { type KeyboardEvent, type PointerEvent, useState } from "react";
 import styled from "styled-components";
 import { newId } from "~/core/kinds/ids";
 import type { HoleUse, Opening, PlateHole } from "~/core/plan/types";
 import { holeFaults, type KeepOut, keepOuts, metalLeftM, mirrored, sawFor } from "~/core/tanks/opening";
 import { boundsOf } from "~/core/tanks/shape";
+import { notNegative, positive } from "~/fields/checks";
 import { Button } from "~/ui/button";
 import { Select, Switch } from "~/ui/fields";
 import { Caution } from "~/ui/place";
 import { useAhead } from "~/ui/useAhead";
-import {
-  Fields,
-  LengthField,
-  moreThanNothing,
-  notLessThanNothing,
-  Panel,
-  Small,
-  useEditTank,
-  useTank,
-  useUnits,
-} from "./tankContext";
+import { Fields, LengthField, Panel, Small, useEditTank, useTank, useUnits } from "./tankContext";
 
 const W = 400;
 const uses: { id: HoleUse; name: string }[] = [
@@ -118,13 +110,13 @@ export function OpeningPanel() {
           <LengthField
             label="Plate: long"
             value={opening.aM}
-            check={moreThanNothing}
+            check={positive}
             onCommit={(aM) => set({ aM })}
           />
           <LengthField
             label="Plate: wide"
             value={opening.bM}
-            check={moreThanNothing}
+            check={positive}
             onCommit={(bM) => set({ bM })}
           />
           <LengthField
@@ -140,7 +132,7 @@ export function OpeningPanel() {
           <LengthField
             label="Room above"
             value={opening.roomAboveM}
-            check={notLessThanNothing}
+            check={notNegative}
             onCommit={(roomAboveM) => set({ roomAboveM })}
           />
           <Select
@@ -178,31 +170,31 @@ export function OpeningPanel() {
             <LengthField
               label="Hole"
               value={chosen.diameterM}
-              check={moreThanNothing}
+              check={positive}
               onCommit={(diameterM) => setHole(chosen.id, { diameterM })}
             />
             <LengthField
               label="Flange covers at most"
               value={chosen.mostM}
-              check={moreThanNothing}
+              check={positive}
               onCommit={(mostM) => setHole(chosen.id, { mostM })}
             />
             <LengthField
               label="Flange"
               value={chosen.flangeM}
-              check={moreThanNothing}
+              check={positive}
               onCommit={(flangeM) => setHole(chosen.id, { flangeM })}
             />
             <LengthField
               label="Float swings within"
               value={chosen.swingM}
-              check={notLessThanNothing}
+              check={notNegative}
               onCommit={(swingM) => setHole(chosen.id, { swingM })}
             />
             <LengthField
               label="Part's length"
               value={chosen.partLengthM}
-              check={notLessThanNothing}
+              check={notNegative}
               onCommit={(partLengthM) => setHole(chosen.id, { partLengthM })}
             />
             <Button onPress={() => set({ holes: opening.holes.filter(({ id }) => id !== chosen.id) })}>

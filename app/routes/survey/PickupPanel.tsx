@@ -2,6 +2,7 @@
  * Decides: whether the pickup is where it should be, or a sump, a deeper or a second one is worth its work.
  * Seen in three seconds: litres that stay behind over pitch and roll, with the job's envelope drawn on it.
  */
+
 import { memo, useDeferredValue, useMemo } from "react";
 import { engineFlows } from "~/core/network/settings";
 import { envelopeOf } from "~/core/plan/envelope";
@@ -17,20 +18,11 @@ import {
   worstDeadFuel,
 } from "~/core/tanks/pickup";
 import { formatNumber } from "~/core/units/format";
+import { notNegative } from "~/fields/checks";
 import { useJob } from "~/state/job";
 import { Button } from "~/ui/button";
 import { Select } from "~/ui/fields";
-import {
-  Facts,
-  Fields,
-  LengthField,
-  notLessThanNothing,
-  Panel,
-  Small,
-  useEditTank,
-  useTank,
-  useUnits,
-} from "./tankContext";
+import { Facts, Fields, LengthField, Panel, Small, useEditTank, useTank, useUnits } from "./tankContext";
 
 const COUNT = 41;
 const CELL = 7;
@@ -310,19 +302,19 @@ function CutLength({ port }: { port: TankPort }) {
             <LengthField
               label="Floor sinks when full by"
               value={fit.sagM}
-              check={notLessThanNothing}
+              check={notNegative}
               onCommit={(sagM) => set({ sagM })}
             />
             <LengthField
               label="Sprung carrier pressed by"
               value={fit.carrierM}
-              check={notLessThanNothing}
+              check={notNegative}
               onCommit={(carrierM) => set({ carrierM })}
             />
             <LengthField
               label="Clearance wanted"
               value={fit.clearanceM}
-              check={notLessThanNothing}
+              check={notNegative}
               onCommit={(clearanceM) => set({ clearanceM })}
             />
             <Select

@@ -7,10 +7,10 @@ import { distanceM } from "~/core/plan/ports";
 import { FUEL_TOO_HOT_C, heatOverHours, hoursToLimit } from "~/core/tanks/heat";
 import { fromSi } from "~/core/units/factors";
 import { formatNumber } from "~/core/units/format";
+import { QuantityField } from "~/fields/QuantityField";
 import { useJob } from "~/state/job";
 import { Switch } from "~/ui/fields";
 import { LineChart } from "~/ui/lazyChart";
-import { QuantityField } from "../job/fields";
 import { Facts, Fields, Panel, Small, useEditTank, useTank, useUnits } from "./tankContext";
 
 const TYPICAL_COOLER = { effectiveness: 0.5, coolantC: 25 };

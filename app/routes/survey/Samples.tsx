@@ -2,6 +2,7 @@
  * Decides: what is done with the fuel in each tank: nothing, strip and polish, wait, treat, or clean by hand.
  * Seen in three seconds: each tank's jar as it last stood, and the verdict.
  */
+
 import { useState } from "react";
 import styled from "styled-components";
 import { entriesOf, type JarLook, type Sample } from "~/core/book/entries";
@@ -10,13 +11,14 @@ import { fuelAt } from "~/core/fuel/fuel";
 import type { Tank } from "~/core/plan/types";
 import { heightsOf } from "~/core/tanks/tank";
 import { formatNumber } from "~/core/units/format";
+import { notNegative } from "~/fields/checks";
+import { QuantityField } from "~/fields/QuantityField";
+import { Strike } from "~/fields/Strike";
 import { useJob } from "~/state/job";
 import { Button } from "~/ui/button";
 import { Select } from "~/ui/fields";
 import { Caution, Sheet } from "~/ui/place";
-import { QuantityField } from "../job/fields";
-import { Strike } from "../job/Strike";
-import { Fields, notLessThanNothing, Small, useUnits } from "./tankContext";
+import { Fields, Small, useUnits } from "./tankContext";
 
 const verdicts: Record<JarVerdict, { name: string; next: string }> = {
   clean: {
@@ -254,7 +256,7 @@ function SampleForm({ tank, last }: { tank: Tank; last: Sample | undefined }) {
           dimension="volume"
           unit={units.volume === "gal" ? "qt" : "mL"}
           value={drained}
-          check={notLessThanNothing}
+          check={notNegative}
           onCommit={setDrained}
         />
       )}
@@ -263,7 +265,7 @@ function SampleForm({ tank, last }: { tank: Tank; last: Sample | undefined }) {
         dimension="ratio"
         unit=""
         value={look.afterH}
-        check={notLessThanNothing}
+        check={notNegative}
         onCommit={(afterH) => set({ afterH })}
       />
       <Select

@@ -2,21 +2,21 @@
  * Decides: which shape the tank has, and whether each size was measured.
  * Seen in three seconds: its capacity against its plate, and which size is still assumed.
  */
+
 import { newId } from "~/core/kinds/ids";
 import type { SectionPoint, Tank, TankShape } from "~/core/plan/types";
 import { boundsOf, sectionOf } from "~/core/tanks/shape";
 import { formatQuantity } from "~/core/units/format";
+import { notNegative, positive } from "~/fields/checks";
+import { QuantityField } from "~/fields/QuantityField";
 import { useJob } from "~/state/job";
 import { Button } from "~/ui/button";
 import { Select, Switch, TextField } from "~/ui/fields";
-import { QuantityField } from "../job/fields";
 import {
   BoreField,
   Facts,
   Fields,
   LengthField,
-  moreThanNothing,
-  notLessThanNothing,
   Panel,
   Small,
   useEditTank,
@@ -99,7 +99,7 @@ export function ShapePanel({
       key={field}
       label={label}
       value={value}
-      check={moreThanNothing}
+      check={positive}
       basis={given?.[field]?.basis ?? "assumed"}
       entered={given?.[field]?.entered}
       onCommit={(si, entered) => setShape(make(si), field, entered)}
@@ -137,14 +137,14 @@ export function ShapePanel({
             <LengthField
               label="Ends dished by (0 flat)"
               value={shape.endDepthM ?? 0}
-              check={notLessThanNothing}
+              check={notNegative}
               onCommit={(endDepthM, entered) => setShape({ ...shape, endDepthM }, "endDepthM", entered)}
             />
           )}
           <LengthField
             label="Wall, if sizes are outside"
             value={tank.wallM ?? 0}
-            check={notLessThanNothing}
+            check={notNegative}
             onCommit={(wallM, entered) => void edit({ wallM }, { field: "wallM", entered })}
           />
           <QuantityField
@@ -152,7 +152,7 @@ export function ShapePanel({
             dimension="volume"
             unit={units.volume}
             value={tank.plateM3}
-            check={moreThanNothing}
+            check={positive}
             onCommit={(plateM3, entered) => void edit({ plateM3 }, { field: "plateM3", entered })}
           />
           <LengthField
@@ -456,7 +456,7 @@ function InsideOf({ tank }: { tank: Tank }) {
           <LengthField
             label={label}
             value={box.high[axis] - box.low[axis]}
-            check={moreThanNothing}
+            check={positive}
             onCommit={(si) => set({ high: { ...box.high, [axis]: box.low[axis] + si } })}
           />
         );
@@ -506,32 +506,32 @@ function InsideOf({ tank }: { tank: Tank }) {
             <LengthField
               label="Sump: bore"
               value={sump.diameterM}
-              check={moreThanNothing}
+              check={positive}
               onCommit={(diameterM) => void edit({ sump: { ...sump, diameterM } })}
             />
             <LengthField
               label="Hangs below the floor"
               value={sump.depthM}
-              check={moreThanNothing}
+              check={positive}
               onCommit={(depthM) => void edit({ sump: { ...sump, depthM } })}
             />
             <LengthField
               label="Hole to cut"
               value={sump.holeM}
-              check={moreThanNothing}
+              check={positive}
               onCommit={(holeM) => void edit({ sump: { ...sump, holeM } })}
             />
             <LengthField
               label="Flange covers at most"
               value={sump.mostHoleM}
-              check={moreThanNothing}
+              check={positive}
               onCommit={(mostHoleM) => void edit({ sump: { ...sump, mostHoleM } })}
             />
             {job.kind === "truck" && (
               <LengthField
                 label="Floor over ground"
                 value={sump.floorOverGroundM}
-                check={notLessThanNothing}
+                check={notNegative}
                 onCommit={(floorOverGroundM) => void edit({ sump: { ...sump, floorOverGroundM } })}
               />
             )}
@@ -572,7 +572,7 @@ function InsideOf({ tank }: { tank: Tank }) {
           <LengthField
             label="Well: high"
             value={well.high.zM - well.low.zM}
-            check={moreThanNothing}
+            check={positive}
             onCommit={(si) => void edit({ well: { ...well, high: { ...well.high, zM: well.low.zM + si } } })}
           />
           <BoreField

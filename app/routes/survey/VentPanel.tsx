@@ -2,6 +2,7 @@
  * Decides: whether it can be filled at the pump's rate, and where fuel comes out first when it heels.
  * Seen in three seconds: the fill rate its vent allows, room to grow, and the vent's height over the fill's lip.
  */
+
 import { fuelAt } from "~/core/fuel/fuel";
 import { envelopeOf } from "~/core/plan/envelope";
 import type { Filling } from "~/core/plan/types";
@@ -16,16 +17,16 @@ import {
 } from "~/core/tanks/vent";
 import { INCH_M } from "~/core/units/factors";
 import { formatQuantity } from "~/core/units/format";
+import { positive } from "~/fields/checks";
+import { QuantityField } from "~/fields/QuantityField";
 import { useJob } from "~/state/job";
 import { Button } from "~/ui/button";
 import { Switch } from "~/ui/fields";
-import { QuantityField } from "../job/fields";
 import {
   BoreField,
   Facts,
   Fields,
   LengthField,
-  moreThanNothing,
   Panel,
   Small,
   useEditTank,
@@ -117,7 +118,7 @@ export function VentPanel() {
         <LengthField
           label="Vent: length"
           value={filling.ventLengthM}
-          check={moreThanNothing}
+          check={positive}
           onCommit={(ventLengthM) => set({ ventLengthM })}
         />
         <LengthField
@@ -145,7 +146,7 @@ export function VentPanel() {
           dimension="pressure"
           unit={units.pressure}
           value={filling.ratedPa}
-          check={moreThanNothing}
+          check={positive}
           onCommit={(ratedPa) => set({ ratedPa })}
         />
       </Fields>

@@ -2,24 +2,17 @@
  * Decides: whether a tank can be dropped as it is, or must be drained first.
  * Seen in three seconds: its weight now against what lifts it; what all tanks weigh and where.
  */
+
 import { fuelAt } from "~/core/fuel/fuel";
 import { allTanks, drainFirstM3, liftingKg, tankWeight } from "~/core/tanks/weight";
 import { formatNumber } from "~/core/units/format";
+import { notNegative } from "~/fields/checks";
+import { QuantityField } from "~/fields/QuantityField";
 import { nameOf } from "~/messages/notes";
 import { useJob } from "~/state/job";
 import { Select } from "~/ui/fields";
 import { Caution } from "~/ui/place";
-import { QuantityField } from "../job/fields";
-import {
-  Facts,
-  Fields,
-  notLessThanNothing,
-  Panel,
-  Small,
-  useEditTank,
-  useTank,
-  useUnits,
-} from "./tankContext";
+import { Facts, Fields, Panel, Small, useEditTank, useTank, useUnits } from "./tankContext";
 
 const means = [
   { id: "hands", name: `One pair of hands, ${liftingKg.hands} kg` },
@@ -63,7 +56,7 @@ export function WeightPanel() {
             dimension="ratio"
             unit=""
             value={tank.emptyKg}
-            check={notLessThanNothing}
+            check={notNegative}
             onCommit={(emptyKg) => void edit({ emptyKg })}
           />
           <Select

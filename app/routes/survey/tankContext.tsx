@@ -1,12 +1,14 @@
 /** The tank that is surveyed: how it is held on the drawing, what is in it, and the one way to change it. */
+
 import { createContext, type ReactNode, useContext, useMemo } from "react";
 import styled from "styled-components";
 import type { Tank } from "~/core/plan/types";
 import type { Attitude } from "~/core/tanks/attitude";
 import { TiltedTank } from "~/core/tanks/tank";
 import { formatQuantity } from "~/core/units/format";
+import { positive } from "~/fields/checks";
+import { QuantityField } from "~/fields/QuantityField";
 import { useJob } from "~/state/job";
-import { QuantityField } from "../job/fields";
 
 export interface SurveyedTank {
   tank: Tank;
@@ -62,9 +64,6 @@ export function useEditTank(tank: Tank) {
     );
 }
 
-export const moreThanNothing = (si: number) => (si > 0 ? null : "Must be more than nothing.");
-export const notLessThanNothing = (si: number) => (si >= 0 ? null : "Must not be less than nothing.");
-
 interface LengthProps {
   label: string;
   value: number | undefined;
@@ -82,7 +81,7 @@ export function LengthField(props: LengthProps) {
 
 export const BoreField = (props: LengthProps) => {
   const { units } = useJob().job;
-  return <QuantityField dimension="length" unit={units.bore} check={moreThanNothing} {...props} />;
+  return <QuantityField dimension="length" unit={units.bore} check={positive} {...props} />;
 };
 
 /** Formats quantities in the job's units. */

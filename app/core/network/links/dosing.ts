@@ -26,10 +26,6 @@ export const dosing: LinkKind<LinkOf<"dosing">> = {
     if (isMetered) return;
     // A pump that meters for a burner and draws nothing passes nothing.
     if (way === Way.shut || !curve) return file.pipe(from, to, 0, 0, "Closed");
-    return file.rising(
-      from,
-      to,
-      (q) => -(curve.drop[0] as number) * (1 - q / part.strokeM3 / part.mostHz),
-    );
+    return file.rising(from, to, (q) => -(curve.drop[0] as number) * (1 - q / part.strokeM3 / part.mostHz));
   },
 };

@@ -1,5 +1,5 @@
-import type { Filtering } from "../../kinds/families";
 import type { FuelState } from "../../fuel/fuel";
+import type { Filtering } from "../../kinds/families";
 import { filterCoefficients } from "../../laws/filterDrop";
 import { Way } from "../../solver/newton";
 import type { LinkKind, LinkOf } from "./link";

@@ -83,7 +83,16 @@ export interface Surroundings {
 }
 
 /** How a station of the fuel's way is drawn and judged. */
-export type StationKind = "tank" | "valve" | "tee" | "filter" | "pump" | "check" | "rated" | "gauge" | "engine";
+export type StationKind =
+  | "tank"
+  | "valve"
+  | "tee"
+  | "filter"
+  | "pump"
+  | "check"
+  | "rated"
+  | "gauge"
+  | "engine";
 
 /** A link as it stands in a solved line-up, for a file of another solver. */
 export interface Exported {

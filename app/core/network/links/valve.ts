@@ -11,6 +11,5 @@ export const valve: LinkKind<LinkOf<"valve">> = {
   set: (link, index, laws, { lineUp }) => {
     if (!isOpen(link.valve, link.ports, lineUp.valves[link.valve.id])) laws.way[index] = Way.shut;
   },
-  export: (_, { from, to, way }, file) =>
-    file.pipe(from, to, 0, 0, way === Way.shut ? "Closed" : "Open"),
+  export: (_, { from, to, way }, file) => file.pipe(from, to, 0, 0, way === Way.shut ? "Closed" : "Open"),
 };

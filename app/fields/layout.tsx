@@ -1,9 +1,9 @@
-/** What the panels of the inspector share. */
+/** What the panels of fields share. */
 import styled from "styled-components";
 import type { Id } from "~/core/kinds/record";
 import type { QuantityProps } from "~/ui/fields";
-import { QuantityField } from "./fields";
 import { Photos } from "./Photos";
+import { QuantityField } from "./QuantityField";
 
 export const Lines = styled.dl`
   margin: 8px 0 10px; display: grid; grid-template-columns: 1fr auto; font-stretch: 84%;
@@ -56,5 +56,3 @@ export function Before({ id, name }: { id: Id; name: string }) {
     </>
   );
 }
-
-export const positive = (si: number) => (si > 0 ? null : "Must be more than nothing.");

@@ -1,0 +1,289 @@
+/** Words of every kind of part: its name, what its figures are called, how it is found. */
+
+import { isConsumerKind, isLetIn } from "~/core/kinds/families";
+import type { Field, Own, UnitKey } from "~/core/kinds/fields";
+import { kinds, type Part, type PartKind, type PartOf } from "~/core/kinds/index";
+import type { PartLine } from "~/core/parts/partsList";
+import type { NewPartKind } from "~/core/plan/blank";
+import { formatQuantity, type UnitChoice } from "~/core/units/format";
+
+type Choice<T extends string> = { label: string; options: Record<T, string> };
+type WordsOf<T> = [T] extends [number | boolean]
+  ? string
+  : [T] extends [string]
+    ? Choice<T>
+    : [T] extends [readonly unknown[] | { kind: string }]
+      ? never
+      : [T] extends [object]
+        ? { label: string; fields: FieldWords<T> }
+        : never;
+/** A label for every figure, switch, choice and group of a record: one that is missing does not compile. */
+type FieldWords<R> = {
+  [K in keyof R as null extends R[K]
+    ? never
+    : [WordsOf<NonNullable<R[K]>>] extends [never]
+      ? never
+      : K]-?: WordsOf<NonNullable<R[K]>>;
+};
+
+interface KindWords<P extends Part> {
+  /** In a sentence. */
+  name: string;
+  /** In the list of what can be added, where it is called otherwise. */
+  adds?: string;
+  /** What else people of the trade call it, for the search. */
+  also?: string;
+  fields: FieldWords<Own<P>>;
+}
+
+const rated = { ratedFlowM3S: "Rated flow", ratedDropPa: "Drop at rated flow" };
+const suction = { suctionLimitPa: "Suction limit, maker's", mostSuctionPa: "Most it can draw" };
+const circuit = {
+  label: "Its circuit",
+  fields: {
+    runA: "Runs at",
+    peakA: "Peak",
+    wireLengthM: "Wire there and back",
+    wireAreaM2: "Copper",
+    fuseA: "Fuse",
+    triggerA: "Rating of what switches it",
+    hasRelay: "Over a relay, with a fused supply of its own",
+  },
+};
+const pump = { reliefPa: "Relief opens at", ...suction, circuit };
+const filter = {
+  ...rated,
+  micron: "Micron",
+  changeLoading: "Changed at, times clean",
+  volumeM3: "Holds",
+  sensorHeldM3: "Water before its sensor warns",
+  ratedDynamicPaS: "Viscosity it was rated with",
+  ratedDensityKgM3: "Density it was rated with",
+  viscousShare: "Share of its drop that goes with viscosity",
+  second: {
+    label: "Second medium behind it",
+    fields: { micron: "Its micron", ratedFlowM3S: "Its rated flow", ratedDropPa: "Its drop at that" },
+  },
+};
+const opensBy = { setPa: "Set at", droopPa: "Over that at rated flow", ratedFlowM3S: "Rated flow" };
+const burning = {
+  powerW: "Power",
+  suctionLimitPa: "Suction limit, maker's",
+  leastFeedPa: "Least feed pressure",
+  mostFeedPa: "Most feed pressure",
+  returnC: "Return leaves at",
+  fuelLubricated: "Its pump is lubricated by fuel alone",
+  circuit,
+  heater: {
+    label: "How it stands",
+    fields: {
+      hasCoAlarm: "Carbon monoxide alarm in the space",
+      exhaustBendDeg: "Bends of its exhaust, in all",
+      exhaustFalls: "Exhaust falls to its end",
+      drainAtLowest: "Silencer drains at its lowest point",
+      outletClear: "Exhaust away from intake, doors and windows",
+      airFacesRear: "Combustion air is clean and faces rearward",
+      airWayClear: "Warm air in and out is clear",
+      clearanceM: "Clearance round it",
+      switchCutsRunDown: "Its switch can cut the run-down",
+      leastV: "Least supply",
+      mostV: "Most supply",
+    },
+  },
+};
+
+const words: { [K in PartKind]: KindWords<PartOf<K>> } = {
+  twoWay: { name: "two-way valve", also: "shut-off ball cock", fields: {} },
+  selector: {
+    name: "selector valve",
+    also: "three-way changeover tank switch",
+    fields: { ways: "Ways", makesBeforeBreaks: "Joins the next way before it leaves the last" },
+  },
+  bank: { name: "manifold bank", also: "rail distribution", fields: {} },
+  tee: { name: "tee", also: "branch T piece", fields: {} },
+  check: { name: "check valve", also: "non-return one-way", fields: { crackingPa: "Opens at" } },
+  antiSiphon: { name: "anti-siphon valve", also: "siphon break", fields: { crackingPa: "Opens at" } },
+  strainer: {
+    name: "strainer",
+    also: "mesh gauze screen pre-filter",
+    fields: { ...rated, micron: "Micron", volumeM3: "Holds" },
+  },
+  filter: {
+    name: "filter",
+    adds: "Filter or separator",
+    also: "water separator bowl primary secondary fine element duplex",
+    fields: {
+      ...filter,
+      medium: { label: "It is", options: { separator: "water separator", secondary: "secondary filter" } },
+      sparePorts: {
+        label: "Spare ports of its head",
+        fields: { count: "How many", plugged: "All of them plugged" },
+      },
+    },
+  },
+  pumpFilterUnit: {
+    name: "pump and filter unit",
+    also: "lift pump with filters sump unit two-stage",
+    fields: { ...filter, ...pump, reliefPa: "Relief opens at" },
+  },
+  block: {
+    name: "block",
+    also: "filter delete adapter in place of removed factory filter",
+    fields: {
+      carriesOn: {
+        label: "What it leads on of the filter it replaces",
+        fields: {
+          heater: "Its heater",
+          waterSensor: "Its water sensor",
+          pressureSensor: "Its pressure or temperature sensor",
+          returnWay: "Its return",
+        },
+      },
+    },
+  },
+  waterSensor: { name: "water sensor", also: "probe", fields: { heldM3: "Water before it warns" } },
+  liftPump: { name: "lift pump", also: "feed transfer electric mechanical", fields: pump },
+  inTankPump: { name: "in-tank pump", also: "module submerged", fields: pump },
+  primingPump: {
+    name: "priming pump",
+    adds: "Priming pump with bypass",
+    also: "electric primer stripping",
+    fields: pump,
+  },
+  transferPump: { name: "transfer pump", also: "day tank polishing", fields: pump },
+  dosingPump: {
+    name: "dosing pump",
+    also: "metering heater pulse",
+    fields: {
+      strokeM3: "A stroke gives",
+      mostHz: "Most strokes a second",
+      drawShare: "Share of a stroke it draws in",
+      mostRisePa: "Most lift of pressure",
+      tiltDeg: "Slope, outlet up",
+      mostBeforeM: "Most line before it",
+      mostAfterM: "Most line after it",
+      mostLiftM: "Most lift",
+      ...suction,
+      rubberMounted: "Hung in rubber",
+      circuit,
+    },
+  },
+  bulb: {
+    name: "primer bulb",
+    also: "squeeze hand primer outboard",
+    fields: {
+      ...rated,
+      crackingPa: "Opens at",
+      strokeM3: "A squeeze gives",
+      forDiesel: "Rated for diesel",
+    },
+  },
+  jetPump: {
+    name: "jet pump",
+    also: "eductor venturi ejector",
+    fields: { nozzleM: "Nozzle", throatM: "Throat" },
+  },
+  swirlPot: { name: "swirl pot", also: "surge catch de-aeration", fields: { volumeM3: "Holds" } },
+  regulator: {
+    name: "pressure regulator",
+    also: "bypass back pressure reducing",
+    fields: {
+      holds: {
+        label: "Holds the pressure",
+        options: { before: "before it, spilling", after: "after it, throttling" },
+      },
+      ...opensBy,
+    },
+  },
+  relief: { name: "relief valve", also: "overpressure safety", fields: opensBy },
+  cooler: {
+    name: "fuel cooler",
+    also: "heat exchanger return",
+    fields: { ...rated, effectiveness: "Effectiveness", coolantC: "Coolant at" },
+  },
+  fuelHeater: {
+    name: "fuel heater",
+    also: "winter warmer",
+    fields: { ...rated, powerW: "Power", circuit },
+  },
+  flowMeter: { name: "flow meter", also: "consumption sensor", fields: rated },
+  gauge: {
+    name: "gauge",
+    adds: "Vacuum gauge",
+    also: "pressure restriction tell-tale",
+    fields: { measures: { label: "It reads", options: { vacuum: "vacuum", pressure: "pressure" } } },
+  },
+  samplingTap: { name: "sampling tap", also: "drain cock", fields: {} },
+  bleedScrew: { name: "bleed screw", also: "air vent nipple", fields: {} },
+  bulkhead: {
+    name: "bulkhead fitting",
+    also: "through wall floor sleeve",
+    fields: { wallM: "Wall it passes", reachM: "Wall it is long enough for" },
+  },
+  breatherValve: {
+    name: "breather valve",
+    also: "vent cap tank vacuum rollover",
+    fields: { opensInPa: "Lets air in at a vacuum of", opensOutPa: "Lets air out at" },
+  },
+  engine: { name: "engine", fields: burning },
+  generator: { name: "generator", fields: burning },
+  heater: { name: "heater", fields: burning },
+};
+
+const capital = (text: string) => text.charAt(0).toUpperCase() + text.slice(1);
+
+export const partKindName = (kind: PartKind | "tank"): string => (kind === "tank" ? kind : words[kind].name);
+
+/** Kinds of part that can be added to a plan, in the order of the flow. */
+export const newPartKinds = (Object.keys(kinds) as PartKind[])
+  .filter((kind): kind is NewPartKind => !isConsumerKind(kind))
+  .map((id) => {
+    const { name, adds = capital(name), also = "" } = words[id];
+    return { id, name: adds, also };
+  });
+
+/** Those that can be let into a hose, or put in the place of another. */
+export const letInKinds = newPartKinds.filter(({ id }) => isLetIn(id));
+
+interface AnyWords {
+  label: string;
+  options?: Record<string, string>;
+  fields?: Record<string, string>;
+}
+
+/** What a field of a part is called, by its path: `circuit.fuseA`. */
+export function fieldLabel(kind: PartKind, path: string): string {
+  const [top = "", inner] = path.split(".");
+  const said = (words[kind].fields as Record<string, string | AnyWords>)[top];
+  if (said === undefined) return "";
+  if (typeof said === "string") return said;
+  return inner === undefined ? said.label : (said.fields?.[inner] ?? "");
+}
+
+/** The options of a choice, named. */
+export function optionNames(kind: PartKind, key: string): { id: string; name: string }[] {
+  const said = (words[kind].fields as Record<string, string | AnyWords>)[key];
+  if (said === undefined || typeof said === "string") return [];
+  return Object.entries(said.options ?? {}).map(([id, name]) => ({ id, name }));
+}
+
+/** The unit that a figure is shown in. */
+export const unitOf = (key: UnitKey, units: UnitChoice): string =>
+  key in units ? units[key as keyof UnitChoice] : key === "ratio" ? "" : key;
+
+/** What tells a line of the parts list from others of its kind: 'water separator, micron 10, rated flow 227 L/h'. */
+export function detailText({ kind, detail }: PartLine, units: UnitChoice): string {
+  const fields = kinds[kind].fields as Readonly<Record<string, Field>>;
+  return Object.entries(detail)
+    .map(([key, value]) => {
+      if (key === "freeFlowM3S") return `${formatQuantity("flow", Number(value), units.flow)} free`;
+      if (key === "ways") return `${value} ways`;
+      const field = fields[key];
+      if (field?.form === "choice")
+        return optionNames(kind, key).find(({ id }) => id === value)?.name ?? String(value);
+      if (field?.form !== "quantity") return String(value);
+      const said = formatQuantity(field.dimension, Number(value), unitOf(field.unit, units));
+      return `${fieldLabel(kind, key).toLowerCase()} ${said}`;
+    })
+    .join(", ");
+}

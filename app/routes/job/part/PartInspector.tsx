@@ -1,0 +1,220 @@
+/** A part that is chosen: its figures, how it stands in the line-up, and the fields of its kind. */
+import { figuresAt } from "~/core/hydraulics/derive";
+import type { Station } from "~/core/hydraulics/route";
+import {
+  isConsumer,
+  isFiltering,
+  isPlainThrough,
+  isPowered,
+  isPushing,
+  isValve,
+} from "~/core/kinds/families";
+import { bore } from "~/core/kinds/fields";
+import type { Part } from "~/core/kinds/index";
+import { portsOf } from "~/core/plan/ports";
+import { formatQuantity, type UnitChoice } from "~/core/units/format";
+import { within } from "~/fields/checks";
+import { Figure } from "~/fields/Figure";
+import { Before, Buttons, Group, Lines } from "~/fields/layout";
+import { PartFields, PartGroups } from "~/fields/PartFields";
+import { QuantityField } from "~/fields/QuantityField";
+import { explainFilter, explainFreeAir, explainPump } from "~/messages/explain";
+import { partKindName } from "~/messages/kinds";
+import { type Explored, useJob, useSettled } from "~/state/job";
+import { Button } from "~/ui/button";
+import { Quantity, Switch, TextField } from "~/ui/fields";
+import { Connections } from "../Connections";
+import { ValveSettings } from "../ValveSettings";
+import { LoadFields } from "./consumer";
+import { LoadingNow } from "./filter";
+import { CurveFields, OffField } from "./pump";
+import { PartActions, Provenance } from "./standing";
+
+export function PartInspector({ part }: { part: Part }) {
+  const open = useJob();
+  const { job, dispatch, select, lineUp } = open;
+  const explored = useSettled();
+  const { verdict } = explored;
+  const { units } = job;
+  const solved = verdict?.result.outcome === "solved" ? verdict.result : null;
+  const station = verdict?.way?.stations.find(({ id }) => id === part.id);
+  const loss = verdict?.way?.suctionLosses.find(({ id }) => id === part.id);
+  const edit = (change: object) =>
+    void dispatch(
+      isConsumer(part)
+        ? { name: "editEngine", id: part.id, change }
+        : { name: "editPart", id: part.id, change: change as Record<string, unknown> },
+    );
+  return (
+    <section aria-label="Chosen part">
+      <h2>{part.name}</h2>
+      <p style={{ color: "var(--soft)", margin: 0 }}>{partKindName(part.kind)}</p>
+      <Lines>
+        {station && !isPlainThrough(part) && (
+          <>
+            <dt>Flow through it</dt>
+            <dd>
+              <Quantity dimension="flow" si={station.flowM3S} unit={units.flow} />
+            </dd>
+            <dt>{station.kind === "pump" ? "Lifts" : "Takes now"}</dt>
+            <dd>
+              <PartLoss part={part} station={station} explored={explored} units={units} />
+            </dd>
+          </>
+        )}
+        {loss && (
+          <>
+            <dt>Of all suction</dt>
+            <dd>{Math.round(loss.share * 100)} %</dd>
+          </>
+        )}
+        {solved && station && (
+          <>
+            <dt>Pressure before it</dt>
+            <dd>
+              <Figure
+                label="Pressure and air"
+                explain={() => explainFreeAir(solved, station.beforePa, units)}
+              >
+                <Quantity
+                  dimension="pressure"
+                  si={figuresAt(solved, station.beforePa).gaugePa}
+                  unit={units.pressure}
+                />
+              </Figure>
+            </dd>
+          </>
+        )}
+      </Lines>
+      {lineUp && isValve(part) && <ValveSettings valve={part} />}
+      {lineUp && isPowered(part) && (
+        <Switch
+          isOn={lineUp.pumps[part.id] === "on"}
+          onChange={(on) =>
+            void dispatch({ name: "setPump", lineUpId: lineUp.id, pumpId: part.id, state: on ? "on" : "off" })
+          }
+        >
+          On in {lineUp.name}
+        </Switch>
+      )}
+      {lineUp && isConsumer(part) && (
+        <Switch
+          isOn={lineUp.consumers[part.id] === "running"}
+          onChange={(on) =>
+            void dispatch({
+              name: "setConsumer",
+              lineUpId: lineUp.id,
+              consumerId: part.id,
+              state: on ? "running" : "stopped",
+            })
+          }
+        >
+          Runs in {lineUp.name}
+        </Switch>
+      )}
+      <Group>
+        <TextField label="Name" value={part.name} onCommit={(name) => edit({ name })} />
+      </Group>
+      {isPushing(part) && <CurveFields pump={part} edit={edit} />}
+      {isConsumer(part) && <LoadFields engine={part} edit={edit} />}
+      <PartFields part={part} edit={edit}>
+        {!isConsumer(part) && <BoreField part={part} edit={edit} />}
+        {isFiltering(part) && <LoadingNow filter={part} />}
+        <HeightField part={part} edit={edit} />
+      </PartFields>
+      {isPushing(part) && <OffField pump={part} edit={edit} />}
+      {!isConsumer(part) && <Provenance part={part} edit={edit} />}
+      <PartGroups part={part} edit={edit} />
+      <Connections owner={{ id: part.id, ports: portsOf(part).map(({ id, name }) => ({ id, name })) }} />
+      <Before id={part.id} name={part.name} />
+      {isConsumer(part) ? (
+        <Buttons>
+          <Button
+            onPress={() => {
+              void dispatch({ name: "removeEngine", id: part.id });
+              select(null);
+            }}
+          >
+            Take the {partKindName(part.kind)} out
+          </Button>
+        </Buttons>
+      ) : (
+        <PartActions part={part} />
+      )}
+    </section>
+  );
+}
+
+function PartLoss({
+  part,
+  station,
+  explored,
+  units,
+}: {
+  part: Part;
+  station: Station;
+  explored: Explored;
+  units: UnitChoice;
+}) {
+  const si = station.kind === "pump" ? station.afterPa - station.beforePa : station.lossPa;
+  const shown = <Quantity dimension="pressure" si={si} unit={units.pressure} />;
+  if (isFiltering(part)) {
+    const loading = part.element ? (explored.conditions.loading[part.element.id] ?? 1) : 1;
+    return (
+      <Figure label="Drop" explain={() => explainFilter(part, loading, units)}>
+        {shown}
+      </Figure>
+    );
+  }
+  if (isPushing(part)) {
+    return (
+      <Figure label="Lift" explain={() => explainPump(part, units)}>
+        {shown}
+      </Figure>
+    );
+  }
+  return shown;
+}
+
+interface OfPart {
+  part: Part;
+  edit: (change: object) => void;
+}
+
+function BoreField({ part, edit }: OfPart) {
+  const { units } = useJob().job;
+  const given = part.given?.boreM;
+  return (
+    <QuantityField
+      label="Bore"
+      dimension="length"
+      unit={units.bore}
+      value={part.boreM}
+      basis={given?.basis ?? "assumed"}
+      entered={given?.entered}
+      check={within(bore, (si) => formatQuantity("length", si, units.bore))}
+      onCommit={(boreM, entered) =>
+        edit({ boreM, given: { ...part.given, boreM: { entered, basis: "measured" } } })
+      }
+    />
+  );
+}
+
+function HeightField({ part, edit }: OfPart) {
+  const { units } = useJob().job;
+  return (
+    <QuantityField
+      label="Height over datum"
+      dimension="length"
+      unit={units.length}
+      value={part.position.zM}
+      basis={part.given?.position?.basis ?? "assumed"}
+      onCommit={(zM, entered) =>
+        edit({
+          position: { ...part.position, zM },
+          given: { ...part.given, position: { entered, basis: "measured" } },
+        })
+      }
+    />
+  );
+}

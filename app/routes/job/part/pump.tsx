@@ -1,0 +1,87 @@
+/** A pump's curve, and what it does unpowered. */
+
+import type { Pushing } from "~/core/kinds/families";
+import { Buttons, Group } from "~/fields/layout";
+import { QuantityField } from "~/fields/QuantityField";
+import { useJob } from "~/state/job";
+import { Button } from "~/ui/button";
+import { Select } from "~/ui/fields";
+
+const offKinds = [
+  { id: "free", name: "lets fuel through" },
+  { id: "blocked", name: "shuts" },
+  { id: "bypass", name: "goes round by a bypass" },
+] as const;
+
+export function OffField({ pump, edit }: { pump: Pushing; edit: (change: object) => void }) {
+  const dropPa = pump.off.kind === "blocked" ? 4000 : pump.off.dropPa;
+  return (
+    <Group>
+      <Select
+        label="Unpowered it"
+        value={pump.off.kind}
+        options={[...offKinds]}
+        onChange={(kind) =>
+          edit({
+            off:
+              kind === "blocked"
+                ? { kind }
+                : kind === "free"
+                  ? { kind, dropPa }
+                  : { kind, dropPa, opensPa: 700 },
+          })
+        }
+      />
+    </Group>
+  );
+}
+
+export function CurveFields({ pump, edit }: { pump: Pushing; edit: (change: object) => void }) {
+  const { job } = useJob();
+  const { units } = job;
+  const given = { ...pump.given, curve: { ...pump.given?.curve, basis: "maker" as const } };
+  const setPoint = (i: number, point: Partial<Pushing["curve"][number]>) =>
+    edit({ curve: pump.curve.map((one, k) => (k === i ? { ...one, ...point } : one)), given });
+  const last = pump.curve.at(-1);
+  return (
+    <>
+      <h3>Curve</h3>
+      {pump.curve.map((point, i) => (
+        <Group className="two" key={i}>
+          <QuantityField
+            label={`Flow ${i + 1}`}
+            dimension="flow"
+            unit={units.flow}
+            value={point.flowM3S}
+            onCommit={(flowM3S) => setPoint(i, { flowM3S })}
+            basis={pump.given?.curve?.basis ?? "assumed"}
+          />
+          <QuantityField
+            label={`Lift ${i + 1}`}
+            dimension="pressure"
+            unit={units.pressure}
+            value={point.risePa}
+            onCommit={(risePa) => setPoint(i, { risePa })}
+            basis={pump.given?.curve?.basis ?? "assumed"}
+          />
+        </Group>
+      ))}
+      <Buttons>
+        <Button
+          onPress={() =>
+            last &&
+            edit({
+              curve: [...pump.curve, { flowM3S: last.flowM3S * 1.2 + 1e-6, risePa: last.risePa - 2000 }],
+              given,
+            })
+          }
+        >
+          Add a point
+        </Button>
+        {pump.curve.length > 2 && (
+          <Button onPress={() => edit({ curve: pump.curve.slice(0, -1), given })}>Drop the last</Button>
+        )}
+      </Buttons>
+    </>
+  );
+}
