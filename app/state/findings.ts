@@ -1,7 +1,7 @@
 /** Findings looked for beside the page: what the hand does is drawn first. */
 import { useEffect, useRef, useState } from "react";
 import type { Book } from "~/core/book/entries";
-import type { Finding } from "~/core/findings/types";
+import type { Finding } from "~/core/findings/index";
 import type { Job } from "~/core/plan/types";
 import { askWorker } from "~/workers/client";
 

@@ -15,7 +15,7 @@ import {
 } from "react";
 import type { Book, EntryDraft } from "~/core/book/entries";
 import { type Command, madeFrom } from "~/core/edit/commands";
-import type { Finding } from "~/core/findings/types";
+import type { Finding } from "~/core/findings/index";
 import { LineUpSolver } from "~/core/hydraulics/solve";
 import { judgeLineUp, type LineUpVerdict } from "~/core/hydraulics/worst";
 import type { Id } from "~/core/kinds/record";

@@ -1,5 +1,5 @@
 import type { BookEntry } from "~/core/book/entries";
-import type { Finding } from "~/core/findings/types";
+import type { Finding } from "~/core/findings/index";
 import type { Sweep, SweepCase } from "~/core/hydraulics/worst";
 import type { Positions } from "~/core/manifold/positions";
 import type { Conditions, DutyStep, Job } from "~/core/plan/types";

@@ -8,7 +8,7 @@ import { currentPlan } from "../plan/ports";
 import type { Job, Tank } from "../plan/types";
 import { LITRE_PER_HOUR_M3_S } from "../units/factors";
 import { findingsOf } from "./findings";
-import type { Finding, RuleId } from "./types";
+import type { Finding, FindingOf, RuleId } from "./index";
 
 const book = (JSON.parse(readFileSync("demo/marram.keel.json", "utf8")) as { book: Book }).book;
 const marram = (): Job => (JSON.parse(readFileSync("demo/marram.keel.json", "utf8")) as { job: Job }).job;
@@ -18,8 +18,8 @@ const change = (job: Job, ...commands: Command[]) =>
 /** Hoses age: the demo job is judged on one day. */
 const TODAY = new Date("2026-06-01T00:00:00Z");
 const allOf = (job: Job, book: Book = []) => findingsOf(job, book, undefined, undefined, TODAY);
-const of = (job: Job, rule: RuleId, book: Book = []): Finding | undefined =>
-  allOf(job, book).find((finding) => finding.rule === rule);
+const of = <K extends RuleId>(job: Job, rule: K, book: Book = []): FindingOf<K> | undefined =>
+  allOf(job, book).find((finding) => finding.rule === rule) as FindingOf<K> | undefined;
 const partNamed = (job: Job, name: string) =>
   currentPlan(job).parts.find((part) => part.name === name)?.id ?? "";
 const lineUp = (job: Job, i = 0) => currentPlan(job).lineUps[i]?.id ?? "";

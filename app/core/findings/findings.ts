@@ -5,114 +5,8 @@ import { LineUpSolver } from "../hydraulics/solve";
 import { judgeLineUp, type LineUpVerdict } from "../hydraulics/worst";
 import { buildNetwork, type Network } from "../network/network";
 import type { Conditions, Job } from "../plan/types";
-import { allowanceShort } from "./allowanceShort";
-import { bendTight } from "./bendTight";
-import { bulbPlace } from "./bulbPlace";
-import { bulkheadReach } from "./bulkheadReach";
-import { cannotHold } from "./cannotHold";
-import { dosingFit } from "./dosingFit";
-import { elementMissing } from "./elementMissing";
-import { feedPressure } from "./feedPressure";
-import { feedsJoined } from "./feedsJoined";
-import { filterStaging } from "./filterStaging";
-import { filterTooSmall } from "./filterTooSmall";
-import { flowGuessed } from "./flowGuessed";
-import { gaugeEmpty } from "./gaugeEmpty";
-import { gaugePlace } from "./gaugePlace";
-import { gravityOverfills } from "./gravityOverfills";
-import { heaterClear } from "./heaterClear";
-import { heaterExhaust } from "./heaterExhaust";
-import { heaterOnVehicle } from "./heaterOnVehicle";
-import { heaterSupply } from "./heaterSupply";
-import { hoseFound } from "./hoseFound";
-import { linesUnmarked } from "./linesUnmarked";
-import { lubricatedLow } from "./lubricatedLow";
-import { nearDanger } from "./nearDanger";
-import { noCoAlarm } from "./noCoAlarm";
-import { noOpenPath } from "./noOpenPath";
-import { noShutOff } from "./noShutOff";
-import { noStripping } from "./noStripping";
-import { openingTaken } from "./openingTaken";
-import { petrol } from "./petrol";
-import { pickupClearance } from "./pickupClearance";
-import { plateHole } from "./plateHole";
-import { primingBlocks } from "./primingBlocks";
-import { provisional } from "./provisional";
-import { pumpAboveFilters } from "./pumpAboveFilters";
-import { returnCanClose } from "./returnCanClose";
-import { returnElsewhere } from "./returnElsewhere";
-import { returnHot } from "./returnHot";
-import { returnNearPickup } from "./returnNearPickup";
-import { runDownCut } from "./runDownCut";
-import { sensorLate } from "./sensorLate";
-import { shopMade } from "./shopMade";
-import { sloshing } from "./sloshing";
-import { sparePorts } from "./sparePorts";
-import { standingWater } from "./standingWater";
-import { suctionOverLimit } from "./suction";
-import { sumpHangs } from "./sumpHangs";
-import { supportWide } from "./supportWide";
-import { tankCapacity } from "./tankCapacity";
-import { tankHeavy } from "./tankHeavy";
-import { triggerOverloaded } from "./triggerOverloaded";
-import { type Finding, type FindingContext, findingKey, type Grade, type Rule } from "./types";
-import { ventLow } from "./ventLow";
-import { wireWrong } from "./wireWrong";
-
-const rules: readonly Rule[] = [
-  returnElsewhere,
-  returnCanClose,
-  noOpenPath,
-  noShutOff,
-  filterTooSmall,
-  suctionOverLimit,
-  returnNearPickup,
-  feedsJoined,
-  tankCapacity,
-  returnHot,
-  plateHole,
-  pickupClearance,
-  sumpHangs,
-  tankHeavy,
-  ventLow,
-  standingWater,
-  hoseFound,
-  openingTaken,
-  gaugeEmpty,
-  elementMissing,
-  gaugePlace,
-  pumpAboveFilters,
-  lubricatedLow,
-  gravityOverfills,
-  bulbPlace,
-  primingBlocks,
-  filterStaging,
-  sparePorts,
-  noStripping,
-  sloshing,
-  bendTight,
-  supportWide,
-  nearDanger,
-  allowanceShort,
-  linesUnmarked,
-  petrol,
-  dosingFit,
-  heaterExhaust,
-  noCoAlarm,
-  heaterSupply,
-  heaterClear,
-  heaterOnVehicle,
-  triggerOverloaded,
-  wireWrong,
-  feedPressure,
-  cannotHold,
-  provisional,
-  sensorLate,
-  flowGuessed,
-  runDownCut,
-  bulkheadReach,
-  shopMade,
-];
+import { type Finding, findingKey, rules } from "./index";
+import type { FindingContext, Grade, Rule } from "./rule";
 
 const gradeOrder: Record<Grade, number> = { stop: 0, mend: 1, watch: 2 };
 /** A finding set aside comes back when its figure is this much worse. */
@@ -183,7 +77,10 @@ export function findingsOf(
 ): Finding[] {
   const context = findingContext(network, book, conditions, now);
   const entries = entriesOf(book, "setAside").filter(({ planId }) => planId === network.plan.id);
-  return merge(rules.flatMap((rule) => rule(context)))
+  const found = Object.values<Rule>(rules).flatMap(({ id, judge }) =>
+    judge(context).map((one) => ({ rule: id, ...one }) as Finding),
+  );
+  return merge(found)
     .map((finding) => {
       const setAside = setAsideOf(finding, entries);
       return setAside ? { ...finding, setAside } : finding;

@@ -1,12 +1,11 @@
 /** A finding of a part of the plan; with line-ups where it hangs on how they are set. */
 import type { Id } from "../kinds/record";
-import type { Finding, FindingBasis, Grade, RuleId } from "./types";
+import type { FindingBasis, Found, Grade, Values } from "./rule";
 
-interface OnPart {
-  rule: RuleId;
+interface OnPart<V extends Values> {
   grade: Grade;
   part: { id: Id; name: string };
-  values?: Finding["values"];
+  values: V;
   /** Larger is worse. */
   figure?: number | null;
   basis?: FindingBasis;
@@ -15,23 +14,21 @@ interface OnPart {
   school?: string;
 }
 
-export const onPart = ({
-  rule,
+export const onPart = <V extends Values>({
   grade,
   part,
   values,
-  figure,
-  basis,
-  lineUpIds,
-  also,
+  figure = null,
+  basis = "common",
+  lineUpIds = [],
+  also = [],
   school,
-}: OnPart): Finding => ({
-  rule,
+}: OnPart<V>): Found<V & { part: string }> => ({
   grade,
-  ids: [part.id, ...(also ?? [])],
-  lineUpIds: lineUpIds ?? [],
-  basis: basis ?? "common",
+  ids: [part.id, ...also],
+  lineUpIds,
+  basis,
   ...(school === undefined ? {} : { school }),
   values: { part: part.name, ...values },
-  figure: figure ?? null,
+  figure,
 });

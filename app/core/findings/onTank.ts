@@ -1,13 +1,12 @@
 /** A finding of a tank as it was surveyed: no line-up changes it. */
 import type { Id } from "../kinds/record";
 import type { Tank } from "../plan/types";
-import type { Finding, FindingBasis, Grade, RuleId } from "./types";
+import type { FindingBasis, Found, Grade, Values } from "./rule";
 
-interface OnTank {
-  rule: RuleId;
+interface OnTank<V extends Values> {
   grade: Grade;
   tank: Tank;
-  values?: Finding["values"];
+  values: V;
   /** Larger is worse. */
   figure?: number | null;
   basis?: FindingBasis;
@@ -16,13 +15,20 @@ interface OnTank {
   school?: string;
 }
 
-export const onTank = ({ rule, grade, tank, values, figure, basis, also, school }: OnTank): Finding => ({
-  rule,
+export const onTank = <V extends Values>({
+  grade,
+  tank,
+  values,
+  figure = null,
+  basis = "common",
+  also,
+  school,
+}: OnTank<V>): Found<V & { tank: string }> => ({
   grade,
   ids: also === undefined ? [tank.id] : [tank.id, also],
   lineUpIds: [],
-  basis: basis ?? "common",
+  basis,
   ...(school === undefined ? {} : { school }),
   values: { tank: tank.name, ...values },
-  figure: figure ?? null,
+  figure,
 });

@@ -5,8 +5,8 @@ import type { Engine, PlanPart } from "../kinds/index";
 import { currentPlan } from "../plan/ports";
 import type { Job, Run, Tank } from "../plan/types";
 import { findingsOf } from "./findings";
-import type { Finding, RuleId } from "./types";
-import { ruleIds } from "./types";
+import type { Finding, FindingOf, RuleId } from "./index";
+import { ruleIds } from "./index";
 
 const read = (name: string): Job =>
   (JSON.parse(readFileSync(`demo/${name}.keel.json`, "utf8")) as { job: Job }).job;
@@ -15,8 +15,8 @@ const van = () => read("reading-van");
 const boat = () => read("marram");
 const TODAY = new Date("2026-06-01T00:00:00Z");
 const allOf = (job: Job) => findingsOf(job, [], undefined, undefined, TODAY);
-const of = (job: Job, rule: RuleId): Finding | undefined =>
-  allOf(job).find((finding) => finding.rule === rule);
+const of = <K extends RuleId>(job: Job, rule: K): FindingOf<K> | undefined =>
+  allOf(job).find((finding) => finding.rule === rule) as FindingOf<K> | undefined;
 const change = (job: Job, ...commands: Command[]) =>
   commands.reduce((now, command) => applyCommand(now, command).job, job);
 const part = (id: string, edit: object): Command => ({
@@ -449,11 +449,12 @@ describe("rules of parts, heaters and circuits: each on a plan that fails it and
     ).toEqual([]);
   });
 
+  const petrolCodes = (job: Job) =>
+    allOf(job).flatMap((finding) => (finding.rule === "petrol" ? [finding.values.code] : []));
+
   test("37 petrol: a low opening, a pump far off and no anti-siphon valve; diesel is asked none of it", () => {
     const job = petrolJob();
-    const codes = allOf(job)
-      .filter(({ rule }) => rule === "petrol")
-      .map(({ values }) => values.code);
+    const codes = petrolCodes(job);
     expect(codes).toEqual(expect.arrayContaining(["openingNotAtTop", "pumpFarFromEngine", "noAntiSiphon"]));
     expect(of(truck(), "petrol")).toBeUndefined();
     const near = change(
@@ -461,13 +462,11 @@ describe("rules of parts, heaters and circuits: each on a plan that fails it and
       ...placed("antiSiphon", "as", "r2"),
       part("lift", { position: { xM: 0.3, yM: -0.1, zM: 0.85 } }),
     );
-    const left = allOf(near)
-      .filter(({ rule }) => rule === "petrol")
-      .map(({ values }) => values.code);
+    const left = petrolCodes(near);
     expect(left).not.toContain("noAntiSiphon");
     expect(left).not.toContain("pumpFarFromEngine");
     const off = change(job, { name: "setConsumer", lineUpId: "run", consumerId: "engine", state: "stopped" });
-    expect(allOf(off).map(({ values }) => values.code)).toContain("pumpWithoutEngine");
+    expect(petrolCodes(off)).toContain("pumpWithoutEngine");
   });
 });
 

@@ -3,7 +3,7 @@
 import { bleedLineUp } from "../air/bleed";
 import type { Book } from "../book/entries";
 import { findingsOf } from "../findings/findings";
-import type { Grade } from "../findings/types";
+import type { Grade } from "../findings/rule";
 import { LineUpSolver } from "../hydraulics/solve";
 import { judgeLineUp, worstOfLineUp } from "../hydraulics/worst";
 import { isFiltering, isValve } from "../kinds/families";

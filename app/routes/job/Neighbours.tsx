@@ -1,6 +1,6 @@
 /** What a run passes: hot, moving or sharp things, by where along it and how near. */
 
-import { leastApartM } from "~/core/findings/nearDanger";
+import { leastApartM } from "~/core/findings/hoses/nearDanger";
 import { newId } from "~/core/kinds/ids";
 import type { Neighbour, Run } from "~/core/plan/types";
 import { formatQuantity } from "~/core/units/format";

@@ -3,6 +3,8 @@ import { useMemo } from "react";
 import { NavLink } from "react-router";
 import styled from "styled-components";
 import { entriesOf } from "~/core/book/entries";
+import { placeOf } from "~/core/findings/index";
+import { type Place, places } from "~/core/findings/rule";
 import { formatQuantity } from "~/core/units/format";
 import { leakJoints } from "~/core/work/leakTest";
 import { counted } from "~/messages/counted";
@@ -10,7 +12,6 @@ import { placeNames } from "~/messages/outcomes";
 import { useJob } from "~/state/job";
 import { GradeGlyph } from "~/ui/glyphs";
 import { stepsOf } from "../bleed/steps";
-import { type Place, placeOfRule, places } from "./places";
 
 const Nav = styled.nav`
   grid-area: rail; border-right: 1.5px solid var(--hairline); background: var(--panel); overflow: auto;
@@ -66,7 +67,7 @@ export function Rail() {
   };
   const worst = (place: Place) =>
     findings
-      .filter((finding) => !finding.setAside && (placeOfRule[finding.rule] ?? "layout") === place)
+      .filter((finding) => !finding.setAside && placeOf(finding) === place)
       .map(({ grade }) => grade)[0];
   return (
     <Nav aria-label="Places">

@@ -2,7 +2,7 @@
 import { X } from "lucide-react";
 import { useState } from "react";
 import styled, { css } from "styled-components";
-import { type Finding, findingKey } from "~/core/findings/types";
+import { type Finding, findingKey } from "~/core/findings/index";
 import { findingText } from "~/messages/findings";
 import { nameOf } from "~/messages/notes";
 import { useJob } from "~/state/job";

@@ -13,12 +13,12 @@ import {
 import { Autocomplete, Input, ListBox, ListBoxItem, SearchField, useFilter } from "react-aria-components";
 import { useNavigate } from "react-router";
 import styled from "styled-components";
+import { places } from "~/core/findings/rule";
 import { placeNames } from "~/messages/outcomes";
 import { useJob } from "~/state/job";
 import { Dialog } from "~/ui/dialog";
 import { Switch } from "~/ui/fields";
 import { currentTheme, setTheme } from "~/ui/theme";
-import { places } from "./places";
 
 const SaveFile = lazy(() => import("../jobs/SaveFile"));
 

@@ -1,7 +1,7 @@
 /** The lines of a plan in the vehicle from one side: the chosen one with its points, which are dragged or moved by keys. */
 import { type KeyboardEvent, type PointerEvent as ReactPointerEvent, useRef } from "react";
 import styled from "styled-components";
-import { leastApartM } from "~/core/findings/nearDanger";
+import { leastApartM } from "~/core/findings/hoses/nearDanger";
 import { isConsumer } from "~/core/kinds/families";
 import type { Part } from "~/core/kinds/index";
 import type { Id, Position } from "~/core/kinds/record";

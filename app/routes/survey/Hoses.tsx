@@ -5,7 +5,7 @@
 import { judgeHose, permeationKgDay } from "~/core/hose/survey";
 import type { HoseSurvey, Run } from "~/core/plan/types";
 import { formatNumber } from "~/core/units/format";
-import { hoseReasonText } from "~/messages/findings";
+import { hoseReasonText } from "~/messages/findings/hoses";
 import { nameOf } from "~/messages/notes";
 import { useJob } from "~/state/job";
 import { Button } from "~/ui/button";
@@ -95,7 +95,7 @@ export function Hoses() {
                 <td style={{ fontWeight: 650 }}>{found ? verdictNames[found.verdict] : "not read"}</td>
                 <td className="wide">
                   {found?.reasons
-                    .map(({ code }) => hoseReasonText(code, found.years, run.survey?.feel ?? ""))
+                    .map(({ code }) => hoseReasonText(code, found.years, run.survey?.feel))
                     .join("; ")}
                 </td>
               </tr>

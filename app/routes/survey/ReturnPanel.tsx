@@ -2,7 +2,7 @@
  * Decides: whether the return stands far enough from the pickup, and whether it needs a cooler.
  * Seen in three seconds: how hot the tank gets over the day, and when it passes the limit.
  */
-import { heatingOf } from "~/core/findings/returnHot";
+import { heatingOf } from "~/core/findings/tanks/returnHot";
 import { distanceM } from "~/core/plan/ports";
 import { FUEL_TOO_HOT_C, heatOverHours, hoursToLimit } from "~/core/tanks/heat";
 import { fromSi } from "~/core/units/factors";

@@ -16,7 +16,8 @@ import { profileAt, sectionAt } from "~/core/tanks/shape";
 import { capacityM3, levelOfVolumeM, soundingOf } from "~/core/tanks/tank";
 import { INCH_M } from "~/core/units/factors";
 import { formatQuantity } from "~/core/units/format";
-import { findingText, hoseReasonText } from "~/messages/findings";
+import { findingText } from "~/messages/findings";
+import { hoseReasonText } from "~/messages/findings/hoses";
 import { nameOf } from "~/messages/notes";
 
 const PAGE = [595.28, 841.89] as const;
@@ -241,9 +242,8 @@ export async function surveyReport(
         nameOf(job, run.id),
         run.survey?.printed ?? "",
         found?.verdict ?? "not read",
-        found?.reasons
-          .map(({ code }) => hoseReasonText(code, found.years, run.survey?.feel ?? ""))
-          .join("; ") ?? "",
+        found?.reasons.map(({ code }) => hoseReasonText(code, found.years, run.survey?.feel)).join("; ") ??
+          "",
       ],
       hoseAt,
     );

@@ -1,0 +1,47 @@
+/**
+ * Practice 13: a lower tank that fuel runs into from a higher one by gravity alone, and can overfill: the higher
+ * surface stands over the lower tank's vent, or its top where no vent is known. Common practice.
+ */
+import { fromTank } from "../../plan/ports";
+import type { Tank } from "../../plan/types";
+import { heightsOf } from "../../tanks/tank";
+import { onTank } from "../onTank";
+import { rule } from "../rule";
+
+const spillsAtM = (tank: Tank): number =>
+  tank.filling ? fromTank(tank, tank.filling.ventTop).zM : tank.origin.zM + heightsOf(tank).highM;
+
+export const gravityOverfills = rule({
+  id: "gravityOverfills",
+  practice: [13],
+  place: "layout",
+  judge: ({ job, verdicts }) =>
+    verdicts.flatMap(({ lineUp, result }) => {
+      if (result.outcome !== "solved") return [];
+      const { network, flow, settings } = result;
+      const runs =
+        Object.values(lineUp.pumps).includes("on") || Object.values(lineUp.consumers).includes("running");
+      if (runs) return [];
+      return job.tanks.flatMap((tank) => {
+        const intoM3S = network.links.reduce(
+          (sum, link, i) =>
+            link.kind === "tankPort" && link.tank.id === tank.id ? sum + (flow[i] as number) : sum,
+          0,
+        );
+        const highest = Math.max(...job.tanks.map(({ id }) => settings.surfaceM.get(id) ?? -Infinity));
+        const overM = highest - spillsAtM(tank);
+        if (!(intoM3S > 0) || !(overM > 0)) return [];
+        return [
+          {
+            ...onTank({
+              grade: "mend",
+              tank,
+              values: { overM, intoM3S, lineUp: lineUp.name },
+              figure: overM,
+            }),
+            lineUpIds: [lineUp.id],
+          },
+        ];
+      });
+    }),
+});

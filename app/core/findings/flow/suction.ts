@@ -1,0 +1,73 @@
+/**
+ * Practice 8: suction at the first pump over its limit. The maker's limit, or common practice
+ * (10 kPa clean, 20 kPa change, 34 kPa never); air is said to come out at 1 % (common practice).
+ */
+import type { Suction } from "../../hydraulics/limits";
+import type { LineUpVerdict } from "../../hydraulics/worst";
+import { rule } from "../rule";
+
+/** A finding at a judged suction, with what it is and what takes most of it. */
+function atSuction({ lineUp, way }: LineUpVerdict, suction: Suction, limitPa: number) {
+  const worst = way?.suctionLosses[0];
+  return {
+    ids: [suction.id],
+    lineUpIds: [lineUp.id],
+    values: {
+      lineUp: lineUp.name,
+      pump: way?.stations.find(({ id }) => id === suction.id)?.name ?? "",
+      vacuumPa: suction.vacuumPa,
+      limitPa,
+      freeAir: suction.freeAir,
+      worstId: worst?.id ?? "",
+      worstShare: worst?.share ?? 0,
+    },
+    figure: suction.vacuumPa,
+  };
+}
+
+export const suctionOverLimit = rule({
+  id: "suctionOverLimit",
+  practice: [8],
+  place: "prove",
+  judge: ({ plan: { limits }, verdicts }) =>
+    verdicts.flatMap((verdict) => {
+      const { suction } = verdict;
+      if (!suction || suction.vacuumPa <= suction.limitPa) return [];
+      const never = suction.basis === "common" && suction.vacuumPa > limits.suctionNeverPa;
+      const found = atSuction(verdict, suction, never ? limits.suctionNeverPa : suction.limitPa);
+      return [{ ...found, grade: never ? "stop" : "mend", basis: suction.basis }];
+    }),
+});
+
+export const suctionClean = rule({
+  id: "suctionClean",
+  practice: [8],
+  place: "prove",
+  judge: ({ plan: { limits }, clean }) =>
+    clean.flatMap((verdict) => {
+      const { suction } = verdict;
+      if (!suction || suction.basis === "maker" || suction.vacuumPa <= limits.suctionCleanPa) return [];
+      return [{ ...atSuction(verdict, suction, limits.suctionCleanPa), grade: "mend", basis: "common" }];
+    }),
+});
+
+export const freeAir = rule({
+  id: "freeAir",
+  practice: [8],
+  place: "prove",
+  judge: ({ plan: { limits }, verdicts }) =>
+    verdicts.flatMap((verdict) => {
+      const { suction } = verdict;
+      if (!suction || suction.freeAir === null || suction.freeAir <= limits.freeAirFraction) return [];
+      const { values, ...at } = atSuction(verdict, suction, suction.limitPa);
+      return [
+        {
+          ...at,
+          grade: "watch",
+          basis: "common",
+          values: { ...values, freeAir: suction.freeAir, limit: limits.freeAirFraction },
+          figure: suction.freeAir,
+        },
+      ];
+    }),
+});

@@ -1,0 +1,135 @@
+/** Every rule, once, in the order in which they are judged. */
+
+import type { SetAside } from "../book/entries";
+import { triggerOverloaded } from "./electric/triggerOverloaded";
+import { wireWrong } from "./electric/wireWrong";
+import { bulbPlace } from "./filters/bulbPlace";
+import { elementMissing } from "./filters/elementMissing";
+import { filterStaging } from "./filters/filterStaging";
+import { filterTooSmall } from "./filters/filterTooSmall";
+import { flowGuessed } from "./filters/flowGuessed";
+import { gaugePlace } from "./filters/gaugePlace";
+import { sensorLate } from "./filters/sensorLate";
+import { sparePorts } from "./filters/sparePorts";
+import { cannotHold } from "./flow/cannotHold";
+import { feedPressure } from "./flow/feedPressure";
+import { feedsJoined } from "./flow/feedsJoined";
+import { gravityOverfills } from "./flow/gravityOverfills";
+import { againstArrow, deadHead, noOpenPath, starved } from "./flow/noOpenPath";
+import { noShutOff } from "./flow/noShutOff";
+import { primingBlocks } from "./flow/primingBlocks";
+import { pumpAboveFilters } from "./flow/pumpAboveFilters";
+import { returnCanClose } from "./flow/returnCanClose";
+import { returnElsewhere } from "./flow/returnElsewhere";
+import { freeAir, suctionClean, suctionOverLimit } from "./flow/suction";
+import { dosingFit } from "./heaters/dosingFit";
+import { heaterClear } from "./heaters/heaterClear";
+import { heaterExhaust } from "./heaters/heaterExhaust";
+import { heaterOnVehicle } from "./heaters/heaterOnVehicle";
+import { heaterSupply } from "./heaters/heaterSupply";
+import { noCoAlarm } from "./heaters/noCoAlarm";
+import { runDownCut } from "./heaters/runDownCut";
+import { allowanceShort } from "./hoses/allowanceShort";
+import { bendTight } from "./hoses/bendTight";
+import { bulkheadReach } from "./hoses/bulkheadReach";
+import { hoseFound } from "./hoses/hoseFound";
+import { linesUnmarked } from "./hoses/linesUnmarked";
+import { nearDanger } from "./hoses/nearDanger";
+import { petrol } from "./hoses/petrol";
+import { provisional } from "./hoses/provisional";
+import { shopMade } from "./hoses/shopMade";
+import { supportWide } from "./hoses/supportWide";
+import type { Found, Place, Rule } from "./rule";
+import { gaugeEmpty } from "./tanks/gaugeEmpty";
+import { lubricatedLow } from "./tanks/lubricatedLow";
+import { noStripping } from "./tanks/noStripping";
+import { cleaningTaken, warningGone } from "./tanks/openingTaken";
+import { pickupClearance } from "./tanks/pickupClearance";
+import { noRoomAbove, plateHole } from "./tanks/plateHole";
+import { returnHot } from "./tanks/returnHot";
+import { returnNearPickup } from "./tanks/returnNearPickup";
+import { sloshing } from "./tanks/sloshing";
+import { standingWater } from "./tanks/standingWater";
+import { sumpHangs } from "./tanks/sumpHangs";
+import { tankCapacity } from "./tanks/tankCapacity";
+import { tankHeavy } from "./tanks/tankHeavy";
+import { ventLow } from "./tanks/ventLow";
+
+const all = {
+  returnElsewhere,
+  returnCanClose,
+  noOpenPath,
+  deadHead,
+  againstArrow,
+  starved,
+  noShutOff,
+  filterTooSmall,
+  suctionOverLimit,
+  suctionClean,
+  freeAir,
+  returnNearPickup,
+  feedsJoined,
+  tankCapacity,
+  returnHot,
+  plateHole,
+  noRoomAbove,
+  pickupClearance,
+  sumpHangs,
+  tankHeavy,
+  ventLow,
+  standingWater,
+  hoseFound,
+  cleaningTaken,
+  warningGone,
+  gaugeEmpty,
+  elementMissing,
+  gaugePlace,
+  pumpAboveFilters,
+  lubricatedLow,
+  gravityOverfills,
+  bulbPlace,
+  primingBlocks,
+  filterStaging,
+  sparePorts,
+  noStripping,
+  sloshing,
+  bendTight,
+  supportWide,
+  nearDanger,
+  allowanceShort,
+  linesUnmarked,
+  petrol,
+  dosingFit,
+  heaterExhaust,
+  noCoAlarm,
+  heaterSupply,
+  heaterClear,
+  heaterOnVehicle,
+  triggerOverloaded,
+  wireWrong,
+  feedPressure,
+  cannotHold,
+  provisional,
+  sensorLate,
+  flowGuessed,
+  runDownCut,
+  bulkheadReach,
+  shopMade,
+};
+type All = typeof all;
+export type RuleId = keyof All;
+export type ValuesOf<K extends RuleId> = All[K] extends Rule<string, infer V> ? V : never;
+
+/** A rule stands in the table under its own id. */
+export const rules: { [K in RuleId]: Rule<K, ValuesOf<K>> } = all;
+export const ruleIds = Object.keys(rules) as RuleId[];
+
+/** What one rule found, with the values that its sentence takes. */
+export type FindingOf<K extends RuleId> = Found<ValuesOf<K>> & { rule: K; setAside?: SetAside };
+export type Finding = { [K in RuleId]: FindingOf<K> }[RuleId];
+
+export const placeOf = ({ rule }: Pick<Finding, "rule">): Place => rules[rule].place;
+
+/** What makes two findings the same one, in whatever line-up. */
+export const findingKey = ({ rule, grade, ids }: Pick<Finding, "rule" | "grade" | "ids">) =>
+  `${rule}:${grade}:${ids.join("+")}`;

@@ -1,0 +1,82 @@
+/** Practice 11: fuel in the tank over 60 degC within the duty (common practice), or over the grade's flash point (its standard). */
+import { blended } from "../../fuel/blend";
+import { fuelAt } from "../../fuel/fuel";
+import { grades } from "../../fuel/grades";
+import { tankFlows } from "../../hydraulics/derive";
+import { type LineUpVerdict, lowestUsableM3 } from "../../hydraulics/worst";
+import type { Cooler } from "../../kinds/cooler";
+import { engineFlows } from "../../network/settings";
+import { currentPlan } from "../../plan/ports";
+import type { Job, Tank } from "../../plan/types";
+import { engineHeat, FUEL_TOO_HOT_C, type Heating, heatOverHours, hoursToLimit } from "../../tanks/heat";
+import { onTank } from "../onTank";
+import { rule } from "../rule";
+
+/** A working day. Common practice, no source. */
+export const DUTY_H = 10;
+
+/** A tank without a pickup is run down to this. */
+const LEAST_LEFT_M3 = 1e-3;
+
+/** The tank's fuel warmed by the engine's full return on the hottest day. */
+export function heatingOf(job: Job, tank: Tank, aboardM3: number, ambientC: number): Heating | null {
+  const engine = job.consumers.find(({ kind }) => kind !== "heater");
+  const inLine = currentPlan(job).parts.find((part): part is Cooler => part.kind === "cooler");
+  const state = fuelAt(blended(job.fuel), ambientC);
+  if (!engine || !state || !(aboardM3 > 0)) return null;
+  const { feedM3S, burnM3S } = engineFlows(engine, 1);
+  return {
+    tank,
+    aboardM3,
+    densityKgM3: state.densityKgM3,
+    startC: ambientC,
+    ambientC,
+    feedM3S,
+    returnM3S: feedM3S - burnM3S,
+    engine: engineHeat(engine),
+    cooler: tank.cooler ?? inLine ?? null,
+    hours: DUTY_H,
+    leastM3: Math.max(LEAST_LEFT_M3, lowestUsableM3(job)[tank.id] ?? 0),
+  };
+}
+
+/** Tanks that both feed and take back a running line-up: what warms them is their own return. */
+function warmed({ lineUp, result }: LineUpVerdict, job: Job): boolean {
+  if (result.outcome !== "solved" || lineUp.purpose !== "run") return false;
+  return [...tankFlows(result).keys()].some((id) => job.tanks.some((tank) => tank.id === id));
+}
+
+export const returnHot = rule({
+  id: "returnHot",
+  practice: [11],
+  place: "survey",
+  judge: ({ job, plan, verdicts }) =>
+    job.tanks.flatMap((tank) => {
+      const lineUpIds = verdicts
+        .filter((verdict) => warmed(verdict, job) && verdict.way?.stations.at(-1)?.id === tank.id)
+        .map(({ lineUp }) => lineUp.id);
+      if (lineUpIds.length === 0) return [];
+      const heating = heatingOf(job, tank, plan.conditions.aboardM3[tank.id] ?? 0, job.site.ambientHighC);
+      if (!heating) return [];
+      const points = heatOverHours(heating);
+      const hottestC = Math.max(...points.map(({ tempC }) => tempC));
+      const flashC = grades[job.fuel.grade].leastFlashC;
+      const overFlash = flashC !== null && hottestC > flashC && flashC <= FUEL_TOO_HOT_C;
+      const limitC = overFlash ? flashC : FUEL_TOO_HOT_C;
+      const hours = hoursToLimit(points, limitC);
+      if (hours === null) return [];
+      const values = { hottestC, limitC, hours, flash: overFlash ? 1 : 0 };
+      return [
+        {
+          ...onTank({
+            grade: "watch",
+            tank,
+            values,
+            figure: hottestC,
+            basis: overFlash ? "standard" : "common",
+          }),
+          lineUpIds,
+        },
+      ];
+    }),
+});

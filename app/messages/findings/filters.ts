@@ -1,0 +1,89 @@
+/** Sentences for filters, gauges and sensors. */
+import type { ValuesOf } from "~/core/findings/index";
+import { formatNumber } from "~/core/units/format";
+import { counted } from "../counted";
+import { capital, type Sentences } from "./say";
+
+const gaugePlaces: Record<ValuesOf<"gaugePlace">["code"], string> = {
+  afterPump: "a vacuum gauge after the pump reads pressure",
+  beforeFilter: "before the filter it does not see the filter load",
+  beforePump: "a pressure gauge before the pump reads vacuum",
+  beforeLastFilter: "before the last filter it does not see that filter load",
+};
+
+const stagings: Record<ValuesOf<"filterStaging">["code"], string> = {
+  coarseAfterFine: "a coarser medium stands after a finer one",
+  fineBeforePump: "the finest medium stands on the suction side",
+  fineAfterPump: "no fine medium stands before the pump",
+  anyBeforePump: "a medium stands before the pump",
+};
+
+export const filters: Sentences<
+  | "filterTooSmall"
+  | "filterStaging"
+  | "elementMissing"
+  | "sparePorts"
+  | "sensorLate"
+  | "gaugePlace"
+  | "flowGuessed"
+  | "bulbPlace"
+> = {
+  filterTooSmall: (v, say) => [
+    `${v.filter} passes ${say.flow(v.flowM3S)}, rated ${say.flow(v.ratedFlowM3S)}`,
+    "The whole feed passes the filter, not the burn alone.",
+    "Above its rating a separator lets water through and its drop grows out of proportion.",
+    "A larger element, two in parallel, or less flow in this line-up.",
+  ],
+  filterStaging: (v) => [
+    `${v.part}: ${stagings[v.code]}`,
+    v.code === "coarseAfterFine"
+      ? `${formatNumber(v.micron)} micron after ${v.other}.`
+      : `${formatNumber(v.micron)} micron.`,
+    "A fine medium first blocks first; on the suction side it costs vacuum, after a pump water is sheared finer.",
+    "Coarse before fine along the flow, the finest where your school has it.",
+  ],
+  elementMissing: (v) => [
+    `${v.part} has no element`,
+    "A line-up powers a pump.",
+    "Fuel, and what is in it, goes straight to the injection system; an open head is a spill.",
+    "Fit an element before anything is powered. Eye protection on, pan under it.",
+  ],
+  sparePorts: (v) => [
+    `${v.part}: ${counted(v.count, "spare port")} not plugged`,
+    "",
+    "An open port on the suction side draws air, on the pressure side it spills.",
+    "Plugs with the thread's own sealant, snug and not more.",
+  ],
+  sensorLate: (v, say) => [
+    `${v.part} warns after ${say.volume(v.heldM3)} of water`,
+    "An earlier bowl fills first.",
+    "Water is carried on before anyone is warned.",
+    "A sensor in the first bowl that water reaches.",
+  ],
+  gaugePlace: (v) => [
+    `${v.part} stands in the wrong place`,
+    `${capital(gaugePlaces[v.code])}.`,
+    "Readings mean something only where all that can block lies on one side of the gauge.",
+    "Vacuum: between the first filter and the lift pump. Pressure: after the last filter.",
+  ],
+  flowGuessed: (v) => [
+    `Which way fuel goes through ${v.part} was guessed`,
+    "",
+    "A head the wrong way round passes dirt to the clean side.",
+    "Find its arrow, the maker's sheet, or which side leads to the outer face of the element.",
+  ],
+  bulbPlace: (v) =>
+    v.code === "notForDiesel"
+      ? [
+          `${v.part} is not rated for diesel`,
+          "",
+          "Diesel swells common bulbs, and their valves stick: the engine starves or draws air.",
+          "A priming pump with a bypass, a lever, or a bulb that is rated for diesel.",
+        ]
+      : [
+          `${v.part} stands after the filter`,
+          "",
+          "Squeezed there it draws through the filter and fills it badly.",
+          "Between tank and filter, arrow to the engine, upright as it is squeezed.",
+        ],
+};

@@ -1,0 +1,136 @@
+/** Sentences for what flows where, and at what pressure. */
+import { hours, type Say, type Sentences } from "./say";
+
+/** What takes most of a suction. */
+const worst = ({ worstId, worstShare }: { worstId: string; worstShare: number }, say: Say) =>
+  worstId ? `${say.name(worstId)} takes ${Math.round(worstShare * 100)} % of it.` : "";
+
+export const flow: Sentences<
+  | "noOpenPath"
+  | "deadHead"
+  | "againstArrow"
+  | "starved"
+  | "returnElsewhere"
+  | "returnCanClose"
+  | "feedsJoined"
+  | "noShutOff"
+  | "gravityOverfills"
+  | "suctionOverLimit"
+  | "suctionClean"
+  | "freeAir"
+  | "feedPressure"
+  | "cannotHold"
+  | "primingBlocks"
+  | "pumpAboveFilters"
+> = {
+  noOpenPath: (v) => [
+    `${v.lineUp}: no way from a tank to ${v.consumer}`,
+    "Every way is shut, uncovered or missing.",
+    "The engine stops, and a pump that fuel lubricates runs dry.",
+    "Open the valves of one tank, or connect what is missing.",
+  ],
+  deadHead: (v, say) => [
+    `${v.pump} pumps against a shut way`,
+    `It stands at ${say.pressure(v.deadHeadPa)} without a relief.`,
+    "A pump without relief heats the fuel in it and loads every joint after it.",
+    "Open a way for it, switch it off in this line-up, or give it a relief.",
+  ],
+  againstArrow: (v, say, finding) => [
+    `${v.part || say.name(finding.ids[0] ?? "")} stands against the flow`,
+    `Its arrow points the other way in ${v.lineUp}.`,
+    "A check valve or pump the wrong way round lets nothing through; a filter filters from the wrong side.",
+    "Turn the part end for end.",
+  ],
+  starved: (v, say, finding) => [
+    `${v.lineUp}: ${v.consumer} is starved`,
+    v.mostM3S === null
+      ? "Fuel would boil on the way."
+      : `Asks ${say.flow(v.feedM3S ?? 0)}, can have ${say.flow(v.mostM3S)}: ${v.cause === "vapour" ? "the fuel would boil" : "the pump cannot draw more"} at ${say.name(finding.ids[1] ?? "")}.`,
+    "What the line cannot bring, the engine does not get; vapour and air stop it first under load.",
+    "A larger bore, a cleaner or larger filter, a lower lift, or a pump nearer to the tank.",
+  ],
+  returnElsewhere: (v, say) => [
+    `${v.lineUp} returns to ${v.to}`,
+    `${v.to} gains ${say.flow(v.flowM3S)} and overflows after ${hours(v.fullHours)}; ${v.from} is empty after ${hours(v.emptyHours)}.`,
+    "Fuel taken from one tank and put back in another overfills it through its vent, and starves the engine from the first.",
+    `Set the return to ${v.from} in this line-up, or mark it as an intended transfer.`,
+  ],
+  returnCanClose: (v) =>
+    v.oneMove === 1
+      ? [
+          `${v.valve}: one movement shuts the return`,
+          "One handle shut closes the return with the engine running.",
+          "A shut return lifts the pressure in the injection system's return until something gives.",
+          "Use a valve without a shut position, or place the handle so that it cannot be left shut.",
+        ]
+      : [
+          `${v.lineUp}: the return is shut`,
+          "No open way from the engine's return to any tank.",
+          "A shut return lifts the pressure in the injection system's return until something gives.",
+          "Open a way from the return to a tank before the engine runs.",
+        ],
+  feedsJoined: (v, say) => [
+    `${v.lineUp} joins ${v.tanks}`,
+    `${v.crossM3S > 0 ? `${say.flow(v.crossM3S)} crosses over now. ` : ""}No check valve or selector parts them.`,
+    "The fuller tank runs into the lower one, and a tank that empties lets air into both.",
+    "One tank at a time, or a check valve in each feed.",
+  ],
+  noShutOff: (v, say) => [
+    `${v.tank} drains ${say.volume(v.lostM3)} if its line is cut`,
+    v.shutOffAtM === null
+      ? "No shut-off on its line."
+      : `The first shut-off is ${say.length(v.shutOffAtM)} of hose away.`,
+    "A line that is cut or comes off empties the tank into the bilge by its own weight.",
+    "A shut-off valve on the tank itself, reachable.",
+  ],
+  gravityOverfills: (v, say) => [
+    `${v.tank} can overfill by gravity in ${v.lineUp}`,
+    `The higher surface stands ${say.length(v.overM)} over its vent; ${say.flow(v.intoM3S)} runs in.`,
+    "It goes on running when no one looks, out of the vent.",
+    "A valve that is shut when no one stands by, or the lower vent led higher.",
+  ],
+  suctionOverLimit: (v, say) => [
+    `${v.pump}: ${say.pressure(v.vacuumPa)} of vacuum, limit ${say.pressure(v.limitPa)}`,
+    `In ${v.lineUp}. ${worst(v, say)}`,
+    "Beyond the limit the pump loses flow, air comes out of the fuel and the engine hunts or stops.",
+    "Change the element, or a larger bore where most is lost.",
+  ],
+  suctionClean: (v, say) => [
+    `${v.pump}: ${say.pressure(v.vacuumPa)} with clean filters, ${say.pressure(v.limitPa)} is wanted`,
+    `In ${v.lineUp}. ${worst(v, say)}`,
+    "What a clean system takes leaves no room for a filter to load before the limit.",
+    "A larger bore where most is lost, or a larger filter.",
+  ],
+  freeAir: (v, say) => [
+    `Bubbles likely: ${(v.freeAir * 100).toFixed(1)} % free air at ${v.pump}`,
+    `In ${v.lineUp}, at ${say.pressure(v.vacuumPa)} of vacuum.`,
+    "Air that the fuel held comes out under vacuum; above about 1 % it shows in a clear line.",
+    "Less vacuum: a cleaner filter, a larger bore, less lift.",
+  ],
+  feedPressure: (v, say) => [
+    `${v.part} is fed at ${say.pressure(v.feedPa)}, its maker says ${v.code === "low" ? "at least" : "at most"} ${say.pressure(v.limitPa)}`,
+    `In ${v.lineUp}, ${v.code === "low" ? "at full feed" : "at idle"}.`,
+    v.code === "low"
+      ? "Too little, and the injection pump hunts, foams its fuel and wears."
+      : "Too much, and seals of the injection pump weep into the oil.",
+    v.code === "low" ? "A larger bore or pump, or a cleaner filter." : "A relief or regulator at the pump.",
+  ],
+  cannotHold: (v, say) => [
+    `${v.part} cannot hold ${say.pressure(v.setPa)}`,
+    "All the fuel has to pass it: the pressure after it does not answer.",
+    "It only stands in the way, and whoever reads its setting trusts a pressure that is not there.",
+    "Put it where less can flow: on the feed after the pump, or with a branch back to the tank before it.",
+  ],
+  primingBlocks: (v) => [
+    `${v.part} shuts the line when it is off`,
+    "",
+    "The lift pump draws through a pump that stands still.",
+    "A priming pump with a bypass, or one that flows freely unpowered.",
+  ],
+  pumpAboveFilters: (v, say) => [
+    `${v.part} stands ${say.length(v.overM)} over the filters it draws through`,
+    "",
+    "When it stops, fuel falls back and the pump stands dry at the next start.",
+    "Mount it below the filters.",
+  ],
+};

@@ -1,0 +1,155 @@
+/** Sentences for hoses, fittings and what lies in the line; petrol's own. */
+import type { ValuesOf } from "~/core/findings/index";
+import type { HoseReason } from "~/core/hose/survey";
+import type { HoseSurvey, Neighbour } from "~/core/plan/types";
+import { formatNumber } from "~/core/units/format";
+import { capital, type Sentences, type Words } from "./say";
+
+const near: Record<Neighbour["kind"], string> = {
+  hot: "what is hot",
+  moving: "what moves",
+  sharp: "a sharp edge",
+  line: "a line that may rub",
+  battery: "a battery",
+};
+
+const feels: Record<HoseSurvey["feel"], string> = {
+  sound: "sound to the hand",
+  stiff: "stiff",
+  soft: "soft and swollen",
+  oily: "oily to the hand",
+  cracked: "cracked",
+};
+
+export function hoseReasonText(
+  code: HoseReason["code"],
+  years: number | null,
+  feel: HoseSurvey["feel"] | undefined,
+): string {
+  switch (code) {
+    case "noMarking":
+      return "nothing legible is printed on it";
+    case "noClass":
+      return "no fire class is printed on it";
+    case "noDate":
+      return "no date can be read";
+    case "notFireTested":
+      return "not fire tested, in an engine room";
+    case "notLowPermeation":
+      return "not of the low-permeation class that petrol needs";
+    case "old":
+    case "nearlyOld":
+      return `${formatNumber(years ?? 0, 2)} years old`;
+    case "feels":
+      return feel ? feels[feel] : "not known to the hand";
+    case "boreDiffers":
+      return "another bore is printed on it than the plan has";
+  }
+}
+
+function petrolWords(v: ValuesOf<"petrol">): Words {
+  switch (v.code) {
+    case "openingNotAtTop":
+      return [
+        `${v.part}: an opening under its top, with petrol`,
+        "",
+        "Petrol runs out of an opening under its level, and its vapour lies in the bilge.",
+        "Openings at the top only. Licensed work where the law says so.",
+      ];
+    case "pumpFarFromEngine":
+      return [
+        `${v.part} stands more than 300 mm from the engine, with petrol`,
+        "",
+        "A line under pressure through the boat feeds a fire for as long as the pump runs.",
+        "A pump on the engine or within 300 mm of it. Licensed work where the law says so.",
+      ];
+    case "pumpWithoutEngine":
+      return [
+        `${v.part} runs with the engine off, with petrol`,
+        "",
+        "A leak is pumped out with no engine to show it.",
+        "A switch that runs the pump only as the engine turns.",
+      ];
+    case "noAntiSiphon":
+      return [
+        `${v.part} is fed with petrol over no anti-siphon valve`,
+        "",
+        "A line that breaks under the level siphons the tank into the bilge.",
+        "An anti-siphon valve at each tank outlet.",
+      ];
+  }
+}
+
+export const hoses: Sentences<
+  | "hoseFound"
+  | "bendTight"
+  | "supportWide"
+  | "nearDanger"
+  | "allowanceShort"
+  | "linesUnmarked"
+  | "bulkheadReach"
+  | "provisional"
+  | "shopMade"
+  | "petrol"
+> = {
+  hoseFound: (v, say, finding) => {
+    const reasons = (v.codes.split(" ") as HoseReason["code"][]).map((code) =>
+      hoseReasonText(code, v.years, v.feel),
+    );
+    return [
+      `Hose ${say.name(finding.ids[0] ?? "")}: ${finding.grade === "mend" ? "replace" : "watch"}`,
+      `${capital(reasons.join("; "))}.`,
+      "Hose fails from inside and where it is clamped; its printing says what fire and fuel it was made for.",
+      "New hose of the class its place needs; write down what was fitted and when.",
+    ];
+  },
+  bendTight: (v, say) => [
+    `Hose from ${v.part} bends at ${say.length(v.radiusM)}, its maker says ${say.length(v.leastM)}`,
+    "",
+    "It flattens, and kinks when warm. New fire-tested hose is stiffer than the old.",
+    "A wider bend, or an elbow fitting.",
+  ],
+  supportWide: (v, say) => [
+    `Hose from ${v.part} is held every ${say.length(v.everyM)}, ${say.length(v.limitM)} is the most`,
+    "",
+    "A hose that swings chafes, and sags into a low point that holds water.",
+    "Clips between.",
+  ],
+  nearDanger: (v, say) => [
+    `Hose from ${v.part} lies ${say.length(v.apartM)} from ${v.near}`,
+    `${say.length(v.leastM)} from ${near[v.kind]} is the least; at ${say.length(v.atM)} along it.`,
+    "Heat bakes a hose hard, what moves or is sharp cuts it.",
+    "Move it, or a shield, grommet or tie.",
+  ],
+  allowanceShort: (v, say) => [
+    `${say.length(v.allowanceM)} of hose to spare at each end, ${say.length(v.leastM)} is wanted`,
+    "",
+    "A hose grows to its barb: the next time it is cut off, and must still reach.",
+    "More allowance in the cut list.",
+  ],
+  linesUnmarked: (v) => [
+    `${v.count} of ${v.of} lines are not marked`,
+    "",
+    "A line without a mark is traced by hand, in the dark, by someone else.",
+    "Colour and text: from which tank, to which part.",
+  ],
+  bulkheadReach: (v, say) => [
+    `${v.part} is for ${say.length(v.reachM)} of wall, it passes ${say.length(v.wallM)}`,
+    "",
+    "Too short, its nut does not hold; too long, it stands where a hose must turn.",
+    "A fitting of the right length.",
+  ],
+  provisional: (v) => [
+    `${v.part} is provisional`,
+    "",
+    "What holds for a day is forgotten for years.",
+    "Do it properly before hand-over, and take the mark off.",
+  ],
+  shopMade: (v) => [
+    `${v.part} was made in the shop and not proof tested`,
+    "",
+    "A weld that weeps is found under the floor.",
+    "A sketch, and a proof test before it goes into service.",
+  ],
+  petrol: petrolWords,
+};

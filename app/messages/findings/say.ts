@@ -1,0 +1,38 @@
+/** What the sentences of findings are made with. */
+import type { FindingOf, RuleId, ValuesOf } from "~/core/findings/index";
+import { formatQuantity, type UnitChoice } from "~/core/units/format";
+
+/** Title, detail, why it matters, how it is mended. */
+export type Words = readonly [title: string, detail: string, why: string, mend: string];
+
+/** Figures in the job's units, and names of parts by their ids. */
+export interface Say {
+  flow: (si: number) => string;
+  pressure: (si: number) => string;
+  volume: (si: number) => string;
+  length: (si: number) => string;
+  name: (id: string) => string;
+}
+
+export const sayIn = (units: UnitChoice, name: (id: string) => string): Say => ({
+  flow: (si) => formatQuantity("flow", si, units.flow),
+  pressure: (si) => formatQuantity("pressure", si, units.pressure),
+  volume: (si) => formatQuantity("volume", si, units.volume),
+  length: (si) => formatQuantity("length", si, units.length),
+  name,
+});
+
+export type Sentence<K extends RuleId> = (
+  values: ValuesOf<K>,
+  say: Say,
+  finding: Pick<FindingOf<K>, "ids" | "grade">,
+) => Words;
+export type Sentences<K extends RuleId> = { readonly [R in K]: Sentence<R> };
+
+export const capital = (text: string) => text.charAt(0).toUpperCase() + text.slice(1);
+
+export const hours = (h: number) => {
+  const whole = Math.floor(h);
+  const minutes = Math.round((h - whole) * 60);
+  return whole > 0 ? `${whole} h ${minutes} min` : `${minutes} min`;
+};

@@ -1,0 +1,222 @@
+/** Sentences for tanks as they were surveyed. */
+import type { ValuesOf } from "~/core/findings/index";
+import type { HoleUse, Tank } from "~/core/plan/types";
+import { hours, type Say, type Sentences, type Words } from "./say";
+
+const holeUses: Record<HoleUse | "sump", string> = {
+  sender: "sender's hole",
+  pickup: "pickup's hole",
+  return: "return's hole",
+  vent: "vent's hole",
+  spare: "spare hole",
+  sampling: "sampling hole",
+  sump: "sump's hole",
+};
+
+const lifted: Record<HoleUse, string> = {
+  sender: "sender",
+  pickup: "pickup",
+  return: "return",
+  vent: "vent",
+  spare: "plug",
+  sampling: "sampling tube",
+};
+
+const means: Record<NonNullable<Tank["droppedBy"]>, string> = {
+  hands: "one pair of hands",
+  twoPeople: "two people",
+  cradleAndJack: "a cradle and jack",
+};
+
+const narrow = { fillBore: "fill pipe", fillHose: "fill hose", ventBore: "vent" } as const;
+
+function holeWords(v: ValuesOf<"plateHole">, say: Say): Words {
+  const at = `${v.tank}, ${holeUses[v.use]}`;
+  const by = say.length(v.byM ?? 0);
+  const why = "A flange seals only on sound, flat metal all round it.";
+  switch (v.code) {
+    case "largerThanFlange":
+      return [
+        `${at}: ${by} larger than its flange covers`,
+        "",
+        why,
+        "The next smaller saw, kept square; or a fitting with a wider flange.",
+      ];
+    case "noSaw":
+      return [
+        `${at}: no saw cuts it`,
+        "No saw between its size and what the flange covers.",
+        why,
+        "Choose a fitting whose hole a saw cuts.",
+      ];
+    case "nearEdge":
+      return [`${at}: ${by} too near the plate's edge`, "", why, "Move it in from the edge."];
+    case "nearHole":
+      return [
+        `${at}: ${by} of metal to the next hole`,
+        "The flanges would lie over each other.",
+        why,
+        "Move them apart.",
+      ];
+    case "nearBaffle":
+      return [`${at}: ${by} too near a baffle`, "", why, "Move it clear of the baffle and its weld."];
+    case "swingFouls":
+      return [
+        `${at}: the float fouls by ${by}`,
+        "",
+        "A float that touches sticks, and the gauge lies.",
+        "Turn the sender, or move its hole.",
+      ];
+  }
+}
+
+function ventWords(v: ValuesOf<"ventLow">, say: Say): Words {
+  const { tank } = v;
+  switch (v.code) {
+    case "spillsFirst":
+      return [
+        `${tank}: the vent spills before the fill at heel`,
+        `Its top lies ${say.length(v.figure)} under the fill's lip at the worst of the envelope.`,
+        "Fuel runs out of the vent, where no one looks.",
+        "Lead the vent's loop higher, or to the other side.",
+      ];
+    case "dip":
+      return [
+        `${tank}: the vent line has a dip`,
+        "",
+        "Fuel lies in it and shuts the air off.",
+        "A fall all the way back to the tank.",
+      ];
+    case "brimPressure":
+      return [
+        `${tank}: ${say.pressure(v.figure)} at the bottom when filled to the lip`,
+        `${say.pressure(v.limit ?? 0)} is the most at fill, 80 % of its rating.`,
+        "A high fill pipe presses on the tank with all its height.",
+        "A lower fill, or a tank rated for it.",
+      ];
+    case "noArrester":
+      return [
+        `${tank}: no flame arrester in the vent`,
+        "",
+        "Petrol's vapour stands at the vent's end.",
+        "An arrester that can be cleaned. Licensed work where the law says so.",
+      ];
+    case "fillBore":
+    case "fillHose":
+    case "ventBore":
+      return [
+        `${tank}: ${narrow[v.code]} ${say.length(v.figure)} inside, ${say.length(v.limit ?? 0)} is the least`,
+        "",
+        "Too narrow, it blows back when it is filled.",
+        "The next larger bore.",
+      ];
+  }
+}
+
+export const tanks: Sentences<
+  | "tankCapacity"
+  | "tankHeavy"
+  | "plateHole"
+  | "noRoomAbove"
+  | "pickupClearance"
+  | "sumpHangs"
+  | "ventLow"
+  | "standingWater"
+  | "cleaningTaken"
+  | "warningGone"
+  | "gaugeEmpty"
+  | "noStripping"
+  | "sloshing"
+  | "returnNearPickup"
+  | "returnHot"
+  | "lubricatedLow"
+> = {
+  tankCapacity: (v, say) => [
+    `${v.tank} measures ${say.volume(v.measuredM3)}, its plate says ${say.volume(v.plateM3)}`,
+    "Further apart than plates are rounded.",
+    "Levels, dip table and hours are computed from the measured shape: one wrong size moves them all.",
+    "Measure its sizes again, and say whether they were taken inside or outside.",
+  ],
+  tankHeavy: (v, say) => [
+    `${v.tank} weighs ${Math.round(v.allKg)} kg to drop`,
+    `${means[v.means]} is good for ${Math.round(v.mostKg)} kg: drain ${say.volume(v.drainM3)} first.`,
+    "A tank that slips crushes, spills, and tears the lines it still hangs on.",
+    "Drain it first, or use a cradle and jack. Never lie under a tank on straps alone.",
+  ],
+  plateHole: holeWords,
+  noRoomAbove: (v, say) => [
+    `${v.tank}: no room to lift the ${lifted[v.use]} out`,
+    `${say.length(v.byM)} more is needed above the plate.`,
+    "A sender or pickup that cannot be lifted out is never serviced.",
+    "Turn the plate, shorten or fold the part, or cut a hatch over it.",
+  ],
+  pickupClearance: (v, say) => [
+    `${v.tank}: pickup stands ${say.length(v.clearM)} over the floor`,
+    `A ${v.mouth} mouth needs ${say.length(v.leastM)}.`,
+    "Nearer than that the mouth throttles itself, or sits on the floor when the tank settles.",
+    "Shorten the tube, or bevel or notch its mouth. Measure with the tank hung as when full.",
+  ],
+  sumpHangs: (v, say) => [
+    `${v.tank}: sump ${say.length(v.clearM)} over the ground`,
+    `${say.volume(v.lostM3)} runs out if it is struck off; ${say.length(v.leastM)} is wanted.`,
+    "A sump is the lowest thing on the vehicle and meets the kerb first.",
+    "A guard that takes the blow, or a shallower sump.",
+  ],
+  ventLow: ventWords,
+  standingWater: (v) => [
+    v.drains === "foam" ? `${v.tank} stands on open foam` : `Water stands under ${v.tank}`,
+    "",
+    "Metal that stays wet from below rots from outside in, where no one sees it.",
+    "A channel that drains, strips or closed-cell pads that really bear, checked by hand all round.",
+  ],
+  cleaningTaken: (v) => [
+    `${v.tank}: a sender's adapter has taken the cleaning opening`,
+    "",
+    "Growth and sludge are wiped out by hand through that opening.",
+    "A plate with both, or a second opening.",
+  ],
+  warningGone: (v) => [
+    `${v.tank}: nothing warns when it is full or low`,
+    "The whistle, sight glass or gauge it had is gone.",
+    "Filling goes by the ear and the eye; what warned before must be replaced by something that warns.",
+    "Fit a whistle, a sight glass or a gauge, and say here which.",
+  ],
+  gaugeEmpty: (v, say) => [
+    `${v.tank}: ${say.volume(v.atEM3)} left when the gauge says E`,
+    "By shape and sender; not dipped yet.",
+    "E is where the float stops, not where the fuel does: some run dry before it, some carry a reserve no one knows of.",
+    "Dip the tank when the gauge first shows E, and enter the depth.",
+  ],
+  noStripping: (v, say) => [
+    `${v.tank}: nothing reaches its lowest point`,
+    `${say.volume(v.hiddenM3)} lies under the lowest mouth.`,
+    "Water and growth gather there and are seen only when the engine swallows them.",
+    "A stripping tube to the lowest point at trim.",
+  ],
+  sloshing: (v, say) => [
+    `${v.tank}: ${say.length(v.longM)} without a baffle`,
+    v.across === 1 ? "Its long side lies across the vehicle." : "",
+    "Fuel that sloshes uncovers the pickup and works the seams.",
+    "Baffles, or its long side along the vehicle.",
+  ],
+  returnNearPickup: (v, say) => [
+    `${v.tank}: return ${say.length(v.apartM)} from the pickup`,
+    v.boxed === 1 ? "No baffle stands between the two." : `${say.length(v.leastM)} apart is wanted.`,
+    "Hot, foaming return fuel goes straight back into the pickup.",
+    "Move the return mouth away, or lead it into a swirl pot.",
+  ],
+  returnHot: (v) => [
+    `${v.tank} reaches ${Math.round(v.hottestC)} °C from its return`,
+    `Passes ${Math.round(v.limitC)} °C after ${hours(v.hours)} at full load on the hottest day.`,
+    v.flash === 1
+      ? "Over the fuel's flash point the space above it is to be treated as petrol's."
+      : "Hot fuel is thin: pumps lose flow, seals harden, and the engine loses power.",
+    "A cooler in the return, a larger tank to return to, or more fuel kept aboard.",
+  ],
+  lubricatedLow: (v, say) => [
+    `${v.tank} is too low for ${v.part}`,
+    `${say.volume(v.aboardM3)} aboard; air comes below ${say.volume(v.leastM3)} at the worst attitude. The rule of thumb is a quarter tank, ${say.volume(v.quarterM3)}.`,
+    "Its injection pump is lubricated by fuel alone and seizes on air.",
+    "Fill up, or a sump, well or second pickup.",
+  ],
+};
