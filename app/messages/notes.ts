@@ -1,4 +1,4 @@
-import type { Note } from "~/core/edit/commands";
+import type { Note } from "~/core/edit/command";
 import type { Id } from "~/core/kinds/record";
 import { currentPlan, partsOf } from "~/core/plan/ports";
 import type { Job } from "~/core/plan/types";

@@ -1,7 +1,8 @@
 import { readFileSync } from "node:fs";
 import { describe, expect, test } from "@jest/globals";
 import { renderToStaticMarkup } from "react-dom/server";
-import { applyCommand, type Command } from "~/core/edit/commands";
+import type { Command } from "~/core/edit/command";
+import { applyCommand } from "~/core/edit/commands";
 import { startJob } from "~/core/edit/starters";
 import { gaugeAtPort, returnLinks } from "~/core/hydraulics/derive";
 import { judgeAll, type LineUpVerdict } from "~/core/hydraulics/worst";

@@ -14,7 +14,8 @@ import {
   useState,
 } from "react";
 import type { Book, EntryDraft } from "~/core/book/entries";
-import { type Command, madeFrom } from "~/core/edit/commands";
+import type { Command } from "~/core/edit/command";
+import { madeFrom } from "~/core/edit/commands";
 import type { Finding } from "~/core/findings/index";
 import { LineUpSolver } from "~/core/hydraulics/solve";
 import { judgeLineUp, type LineUpVerdict } from "~/core/hydraulics/worst";

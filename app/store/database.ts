@@ -3,7 +3,7 @@ import Dexie, { type EntityTable, type Transaction } from "dexie";
 import type { Patch } from "immer";
 import type { BookEntry } from "~/core/book/entries";
 import type { Snapshot } from "~/core/book/snapshot";
-import type { Command } from "~/core/edit/commands";
+import type { Command } from "~/core/edit/command";
 import type { Picture } from "~/schemas/migrations";
 
 /** What the job list shows without reading a job. */

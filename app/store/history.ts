@@ -3,7 +3,8 @@
  * own changes; one that another tab has since changed further is undone only together with what came after it.
  */
 import type { Patch } from "immer";
-import { applyCommand, type Command, CommandRefused, type Note, playPatches } from "~/core/edit/commands";
+import { type Command, CommandRefused, type Note } from "~/core/edit/command";
+import { applyCommand, playPatches } from "~/core/edit/commands";
 import { joined, overlap } from "~/core/edit/patches";
 import { newId } from "~/core/kinds/ids";
 import type { Job } from "~/core/plan/types";

@@ -10,7 +10,8 @@ import { buildNetwork } from "../network/network";
 import type { NewPartKind } from "../plan/blank";
 import { currentPlan, placedPorts } from "../plan/ports";
 import type { Job } from "../plan/types";
-import { applyCommand, type Command, CommandRefused, playPatches } from "./commands";
+import { type Command, CommandRefused } from "./command";
+import { applyCommand, playPatches } from "./commands";
 import { starterIds, startJob } from "./starters";
 
 const demo = (name: string): Job =>

@@ -2,7 +2,8 @@ import { readFileSync } from "node:fs";
 import { describe, expect, test } from "@jest/globals";
 import fc from "fast-check";
 import type { Job } from "../plan/types";
-import { applyCommand, type Command, madeFrom } from "./commands";
+import type { Command } from "./command";
+import { applyCommand, madeFrom } from "./commands";
 import { merged } from "./merge";
 
 const marram = (): Job => (JSON.parse(readFileSync("demo/marram.keel.json", "utf8")) as { job: Job }).job;

@@ -5,7 +5,8 @@ import type { Id } from "../kinds/record";
 import { newJob } from "../plan/blank";
 import { currentPlan } from "../plan/ports";
 import type { Job, PortRef } from "../plan/types";
-import { applyCommand, type Command } from "./commands";
+import type { Command } from "./command";
+import { applyCommand } from "./commands";
 
 export const starterIds = [
   "nothing",

@@ -1,7 +1,8 @@
 import { readFileSync } from "node:fs";
 import { describe, expect, test } from "@jest/globals";
 import type { Book, SetAside } from "../book/entries";
-import { applyCommand, type Command } from "../edit/commands";
+import type { Command } from "../edit/command";
+import { applyCommand } from "../edit/commands";
 import { startJob } from "../edit/starters";
 import type { Engine } from "../kinds/index";
 import { currentPlan } from "../plan/ports";

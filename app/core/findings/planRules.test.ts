@@ -1,6 +1,7 @@
 import { readFileSync } from "node:fs";
 import { describe, expect, test } from "@jest/globals";
-import { applyCommand, type Command } from "../edit/commands";
+import type { Command } from "../edit/command";
+import { applyCommand } from "../edit/commands";
 import type { Engine, PlanPart } from "../kinds/index";
 import { currentPlan } from "../plan/ports";
 import type { Job, Run, Tank } from "../plan/types";

@@ -1,7 +1,8 @@
 import { describe, expect, test } from "@jest/globals";
 import { jobSchema } from "~/schemas/job";
 import { checkJob } from "../check/job";
-import { applyCommand, throughPorts } from "../edit/commands";
+import { applyCommand } from "../edit/commands";
+import { throughPorts } from "../edit/standing";
 import { startJob } from "../edit/starters";
 import { LineUpSolver } from "../hydraulics/solve";
 import { buildNetwork } from "../network/network";

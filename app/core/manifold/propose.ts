@@ -5,7 +5,8 @@
  * is to be moved or polished, on outlets and returns of their own, or a lever left open would lead an engine's fuel to
  * another tank. With it the line-ups that were wished for, each in its valve table.
  */
-import { applyCommand, type Command } from "../edit/commands";
+import type { Command } from "../edit/command";
+import { applyCommand } from "../edit/commands";
 import { isPowered } from "../kinds/families";
 import { newId } from "../kinds/ids";
 import type { Engine } from "../kinds/index";

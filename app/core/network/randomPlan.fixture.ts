@@ -1,6 +1,6 @@
 /** Random plans for tests and the bench: tees joined at random by runs, valves, checks, filters and pumps. */
 
-import { throughPorts } from "../edit/commands";
+import { throughPorts } from "../edit/standing";
 import { isPowered } from "../kinds/families";
 import type { Position } from "../kinds/record";
 import { newEngine, newJob, newLineUp, newPart, newRun, newTank } from "../plan/blank";

@@ -1,5 +1,5 @@
 /** How a part stands in the plan: what is known of its way, and what is done to it as a whole. */
-import { throughPorts } from "~/core/edit/commands";
+import { throughPorts } from "~/core/edit/standing";
 import { newId } from "~/core/kinds/ids";
 import type { PlanPart } from "~/core/kinds/index";
 import { hasArrow } from "~/core/plan/ports";

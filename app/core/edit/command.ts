@@ -1,0 +1,77 @@
+/** Every change to a job, as a small typed command, and what a family of them is written as. */
+import type { Engine } from "../kinds/index";
+import type { Id, Position } from "../kinds/record";
+import type { NewPartKind } from "../plan/blank";
+import type { Conditions, Job, LineUp, Plan, PortRef, Run, Tank, ValveSetting } from "../plan/types";
+
+/** A change of a record's fields, and these as they were shown when it was made; without them it holds as it is. */
+export interface Edit<Change> {
+  change: Change;
+  shown?: Change;
+}
+
+export type Command =
+  | { name: "rename"; jobName: string }
+  | ({ name: "editJob" } & Edit<Partial<Pick<Job, "kind" | "note" | "units" | "schools" | "site" | "fuel">>>)
+  | { name: "addTank"; id: Id; tankName: string; position: Position }
+  | ({ name: "editTank"; id: Id } & Edit<Partial<Omit<Tank, "id">>>)
+  | { name: "removeTank"; id: Id }
+  | { name: "addEngine"; id: Id; engineName: string; position: Position; kind?: Engine["kind"] }
+  | ({ name: "editEngine"; id: Id } & Edit<Partial<Omit<Engine, "id" | "kind">>>)
+  | { name: "removeEngine"; id: Id }
+  | { name: "addPart"; id: Id; kind: NewPartKind; position: Position }
+  | { name: "insertPart"; id: Id; kind: NewPartKind; runId: Id; newRunId: Id; at?: number }
+  | { name: "replacePart"; id: Id; newId: Id; kind: NewPartKind }
+  | ({ name: "editPart"; id: Id } & Edit<Record<string, unknown>>)
+  | { name: "removePart"; id: Id }
+  | { name: "turnPart"; id: Id }
+  | { name: "connect"; id: Id; from: PortRef; to: PortRef }
+  | { name: "join"; id: Id; from: PortRef; to: PortRef }
+  | ({ name: "editRun"; id: Id } & Edit<Partial<Omit<Run, "id" | "from" | "to">>>)
+  | { name: "disconnect"; id: Id }
+  | { name: "setValve"; lineUpId: Id; valveId: Id; setting: ValveSetting }
+  | { name: "setBranch"; lineUpId: Id; valveId: Id; branch: Id; isOpen: boolean }
+  | { name: "setPump"; lineUpId: Id; pumpId: Id; state: "on" | "off" }
+  | { name: "setConsumer"; lineUpId: Id; consumerId: Id; state: "running" | "stopped" }
+  | { name: "addLineUp"; id: Id; lineUpName: string }
+  | { name: "duplicateLineUp"; id: Id; from: Id; lineUpName: string }
+  | ({ name: "editLineUp"; id: Id } & Edit<Partial<Pick<LineUp, "name" | "purpose" | "intendedTransfer">>>)
+  | { name: "removeLineUp"; id: Id }
+  | { name: "setConditions"; change: Partial<Conditions> }
+  | ({ name: "editPlan" } & Edit<Partial<Pick<Plan, "name" | "limits" | "serviceAllowanceM" | "duty">>>)
+  /** A copy of the current plan beside it, made current; the copy knows what it came from. */
+  | { name: "forkPlan"; id: Id; planName: string }
+  /** A whole plan beside the others, made current; tanks gain the ports it needs. */
+  | { name: "addPlan"; plan: Plan; tanks: Tank[] }
+  | { name: "choosePlan"; id: Id }
+  | { name: "removePlan"; id: Id }
+  | { name: "nudge"; id: Id; dx: number; dy: number }
+  /** The whole job as a file has it. */
+  | { name: "replaceJob"; job: Job };
+
+/** What a command could not keep, for the user to see. */
+export interface Note {
+  code: "endsNoLongerMeet" | "boresDiffer" | "portsLeftOpen" | "aboardLowered";
+  ids: Id[];
+}
+
+export class CommandRefused extends Error {
+  constructor(
+    readonly code: "noSuch" | "portTaken" | "samePort" | "lastPlan" | "badId",
+    readonly id: string,
+  ) {
+    super(`${code}: ${id}`);
+  }
+}
+
+export type CommandOf<N extends Command["name"]> = Extract<Command, { name: N }>;
+
+export interface Handler<C extends Command> {
+  /** Changes the draft of the job; tells what it could not keep. */
+  run(job: Job, plan: Plan, command: C): Note[] | undefined | void;
+  /** The record that an edit changes, so that two edits of it can be merged. */
+  record?(job: Job, plan: Plan, command: C): object;
+}
+
+/** A family of commands: one that is named and not written does not compile. */
+export type Handlers<N extends Command["name"]> = { [K in N]: Handler<CommandOf<K>> };

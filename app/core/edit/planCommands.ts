@@ -1,0 +1,60 @@
+import type { Id } from "../kinds/record";
+import type { Job, Plan } from "../plan/types";
+import { CommandRefused, type Handlers, type Note } from "./command";
+import { found } from "./find";
+import { editRecord } from "./record";
+
+/** The last plan stays; what was based on a plan that goes is based on what that was based on. */
+function removePlan(job: Job, id: Id): Note[] {
+  const gone = found(
+    job.plans.find((one) => one.id === id),
+    id,
+  );
+  if (job.plans.length === 1) throw new CommandRefused("lastPlan", id);
+  job.plans = job.plans.filter((one) => one.id !== id);
+  for (const plan of job.plans) {
+    if (plan.basedOn !== id) continue;
+    if (gone.basedOn === undefined) delete plan.basedOn;
+    else plan.basedOn = gone.basedOn;
+  }
+  if (job.currentPlanId === id) {
+    const next = job.plans.find((one) => one.id === gone.basedOn) ?? job.plans[0];
+    if (next) job.currentPlanId = next.id;
+  }
+  return [];
+}
+
+export const planCommands: Handlers<
+  "editPlan" | "forkPlan" | "addPlan" | "choosePlan" | "removePlan" | "nudge"
+> = {
+  editPlan: { record: (_, plan) => plan, run: (_, plan, command) => editRecord(plan, command) },
+  forkPlan: {
+    run: (job, plan, { id, planName }) => {
+      const copy = JSON.parse(JSON.stringify(plan)) as Plan;
+      job.plans.push({ ...copy, id, name: planName, basedOn: plan.id });
+      job.currentPlanId = id;
+    },
+  },
+  addPlan: {
+    run: (job, _, { plan, tanks }) => {
+      job.tanks = tanks;
+      job.plans.push(plan);
+      job.currentPlanId = plan.id;
+    },
+  },
+  choosePlan: {
+    run: (job, _, { id }) => {
+      job.currentPlanId = found(
+        job.plans.find((plan) => plan.id === id),
+        id,
+      ).id;
+    },
+  },
+  removePlan: { run: (job, _, { id }) => removePlan(job, id) },
+  nudge: {
+    run: (_, plan, { id, dx, dy }) => {
+      const now = plan.nudges[id] ?? { dx: 0, dy: 0 };
+      plan.nudges[id] = { dx: now.dx + dx, dy: now.dy + dy };
+    },
+  },
+};

@@ -1,0 +1,32 @@
+import { newRun } from "../plan/blank";
+import { portKey, samePort } from "../plan/ports";
+import type { Job, Plan } from "../plan/types";
+import { type CommandOf, CommandRefused, type Handlers } from "./command";
+import { runOf } from "./find";
+import { drop, portAt, refuseTaken, straightHose } from "./hoses";
+import { editRecord } from "./record";
+
+function connect(job: Job, plan: Plan, command: CommandOf<"connect" | "join">): void {
+  const { id, from, to } = command;
+  if (samePort(from, to)) throw new CommandRefused("samePort", portKey(from));
+  refuseTaken(plan, from);
+  refuseTaken(plan, to);
+  if (command.name === "join") {
+    portAt(job, plan, from);
+    portAt(job, plan, to);
+    plan.joints.push({ id, from, to });
+    return;
+  }
+  const bore = Math.min(portAt(job, plan, from).boreM, portAt(job, plan, to).boreM);
+  plan.runs.push(newRun(id, from, to, straightHose(job, plan, from, to), bore));
+}
+
+export const runCommands: Handlers<"connect" | "join" | "editRun" | "disconnect"> = {
+  connect: { run: connect },
+  join: { run: connect },
+  editRun: {
+    record: (_, plan, { id }) => runOf(plan, id),
+    run: (_, plan, command) => editRecord(runOf(plan, command.id), command),
+  },
+  disconnect: { run: (_, plan, { id }) => drop(plan, id) },
+};

@@ -1,0 +1,45 @@
+/** How a part stands in a plan: its place in every line-up. */
+import { isPowered, isValve } from "../kinds/families";
+import { kindOf, type PlanPart } from "../kinds/index";
+import type { Id } from "../kinds/record";
+import type { Job, Plan } from "../plan/types";
+import { firstSetting } from "../plan/valves";
+import type { Note } from "./command";
+import { drop } from "./hoses";
+
+/** The two ports a part is let into a run by; null where it cannot be. */
+export const throughPorts = (part: PlanPart): readonly [Id, Id] | null => kindOf(part).through(part);
+
+export function register(plan: Plan, part: PlanPart): void {
+  plan.parts.push(part);
+  for (const lineUp of plan.lineUps) {
+    if (isValve(part)) lineUp.valves[part.id] = firstSetting(part);
+    if (isPowered(part)) lineUp.pumps[part.id] = "on";
+  }
+}
+
+export function forget(plan: Plan, id: Id): void {
+  plan.parts = plan.parts.filter((part) => part.id !== id);
+  for (const lineUp of plan.lineUps) {
+    delete lineUp.valves[id];
+    delete lineUp.pumps[id];
+    delete lineUp.consumers[id];
+  }
+  delete plan.nudges[id];
+}
+
+/** What was surveyed goes, and with it all that met it in any plan. */
+export function removeSurveyed(job: Job, id: Id): Note[] {
+  const lost: Id[] = [];
+  for (const plan of job.plans) {
+    for (const item of [...plan.runs, ...plan.joints]) {
+      if (item.from.part !== id && item.to.part !== id) continue;
+      lost.push(item.from.part === id ? item.to.part : item.from.part);
+      drop(plan, item.id);
+    }
+    forget(plan, id);
+    delete plan.conditions.aboardM3[id];
+    delete plan.conditions.load[id];
+  }
+  return lost.length > 0 ? [{ code: "portsLeftOpen", ids: lost }] : [];
+}
