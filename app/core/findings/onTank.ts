@@ -1,6 +1,7 @@
 /** A finding of a tank as it was surveyed: no line-up changes it. */
 import type { Id } from "../kinds/record";
 import type { Tank } from "../plan/types";
+import { onPart } from "./onPart";
 import type { FindingBasis, Found, Grade, Values } from "./rule";
 
 interface OnTank<V extends Values> {
@@ -16,19 +17,11 @@ interface OnTank<V extends Values> {
 }
 
 export const onTank = <V extends Values>({
-  grade,
   tank,
-  values,
-  figure = null,
-  basis = "common",
   also,
-  school,
+  values,
+  ...rest
 }: OnTank<V>): Found<V & { tank: string }> => ({
-  grade,
-  ids: also === undefined ? [tank.id] : [tank.id, also],
-  lineUpIds: [],
-  basis,
-  ...(school === undefined ? {} : { school }),
+  ...onPart({ ...rest, part: tank, also: also === undefined ? [] : [also], values }),
   values: { tank: tank.name, ...values },
-  figure,
 });

@@ -30,7 +30,17 @@ import { useJob } from "~/state/job";
 import { Button } from "~/ui/button";
 import { Select } from "~/ui/fields";
 import { LineChart } from "~/ui/lazyChart";
-import { Facts, Fields, LengthField, Panel, Small, useEditTank, useTank, useUnits } from "./tankContext";
+import {
+  Facts,
+  Fields,
+  LengthField,
+  Lengths,
+  Panel,
+  Small,
+  useEditTank,
+  useTank,
+  useUnits,
+} from "./tankContext";
 
 const stepOf = (unit: string) => (unit === "in" || unit === "ft" ? 0.0254 : 0.02);
 
@@ -284,17 +294,13 @@ function SenderCard() {
               check={notNegative}
               onCommit={(fullReading) => set({ fullReading })}
             />
-            <LengthField
-              label="Float lowest at depth"
-              value={sender.lowM}
-              check={notNegative}
-              onCommit={(lowM) => set({ lowM })}
-            />
-            <LengthField
-              label="Float highest at depth"
-              value={sender.highM}
-              check={positive}
-              onCommit={(highM) => set({ highM })}
+            <Lengths
+              of={sender}
+              set={(change) => set(change)}
+              fields={[
+                { key: "lowM", label: "Float lowest at depth", check: notNegative },
+                { key: "highM", label: "Float highest at depth", check: positive },
+              ]}
             />
           </>
         )}

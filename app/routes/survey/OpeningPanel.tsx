@@ -14,7 +14,7 @@ import { Button } from "~/ui/button";
 import { Select, Switch } from "~/ui/fields";
 import { Caution } from "~/ui/place";
 import { useAhead } from "~/ui/useAhead";
-import { Fields, LengthField, Panel, Small, useEditTank, useTank, useUnits } from "./tankContext";
+import { Fields, LengthField, Lengths, Panel, Small, useEditTank, useTank, useUnits } from "./tankContext";
 
 const W = 400;
 const uses: { id: HoleUse; name: string }[] = [
@@ -107,17 +107,13 @@ export function OpeningPanel() {
             : " Holes marked with a cross cannot: see the findings."}
         </Small>
         <Fields>
-          <LengthField
-            label="Plate: long"
-            value={opening.aM}
-            check={positive}
-            onCommit={(aM) => set({ aM })}
-          />
-          <LengthField
-            label="Plate: wide"
-            value={opening.bM}
-            check={positive}
-            onCommit={(bM) => set({ bM })}
+          <Lengths
+            of={opening}
+            set={(change) => set(change)}
+            fields={[
+              { key: "aM", label: "Plate: long", check: positive },
+              { key: "bM", label: "Plate: wide", check: positive },
+            ]}
           />
           <LengthField
             label="Its corner: along"
@@ -157,45 +153,18 @@ export function OpeningPanel() {
               options={uses}
               onChange={(use) => setHole(chosen.id, { use })}
             />
-            <LengthField
-              label="a, from the left"
-              value={chosen.aM}
-              onCommit={(aM) => setHole(chosen.id, { aM })}
-            />
-            <LengthField
-              label="b, from below"
-              value={chosen.bM}
-              onCommit={(bM) => setHole(chosen.id, { bM })}
-            />
-            <LengthField
-              label="Hole"
-              value={chosen.diameterM}
-              check={positive}
-              onCommit={(diameterM) => setHole(chosen.id, { diameterM })}
-            />
-            <LengthField
-              label="Flange covers at most"
-              value={chosen.mostM}
-              check={positive}
-              onCommit={(mostM) => setHole(chosen.id, { mostM })}
-            />
-            <LengthField
-              label="Flange"
-              value={chosen.flangeM}
-              check={positive}
-              onCommit={(flangeM) => setHole(chosen.id, { flangeM })}
-            />
-            <LengthField
-              label="Float swings within"
-              value={chosen.swingM}
-              check={notNegative}
-              onCommit={(swingM) => setHole(chosen.id, { swingM })}
-            />
-            <LengthField
-              label="Part's length"
-              value={chosen.partLengthM}
-              check={notNegative}
-              onCommit={(partLengthM) => setHole(chosen.id, { partLengthM })}
+            <Lengths
+              of={chosen}
+              set={(change) => setHole(chosen.id, change)}
+              fields={[
+                { key: "aM", label: "a, from the left" },
+                { key: "bM", label: "b, from below" },
+                { key: "diameterM", label: "Hole", check: positive },
+                { key: "mostM", label: "Flange covers at most", check: positive },
+                { key: "flangeM", label: "Flange", check: positive },
+                { key: "swingM", label: "Float swings within", check: notNegative },
+                { key: "partLengthM", label: "Part's length", check: notNegative },
+              ]}
             />
             <Button onPress={() => set({ holes: opening.holes.filter(({ id }) => id !== chosen.id) })}>
               Take out

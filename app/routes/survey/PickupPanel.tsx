@@ -22,7 +22,17 @@ import { notNegative } from "~/fields/checks";
 import { useJob } from "~/state/job";
 import { Button } from "~/ui/button";
 import { Select } from "~/ui/fields";
-import { Facts, Fields, LengthField, Panel, Small, useEditTank, useTank, useUnits } from "./tankContext";
+import {
+  Facts,
+  Fields,
+  LengthField,
+  Lengths,
+  Panel,
+  Small,
+  useEditTank,
+  useTank,
+  useUnits,
+} from "./tankContext";
 
 const COUNT = 41;
 const CELL = 7;
@@ -299,23 +309,14 @@ function CutLength({ port }: { port: TankPort }) {
               basis={tank.pickupFit ? "measured" : "assumed"}
               onCommit={(depthM) => set({ depthM })}
             />
-            <LengthField
-              label="Floor sinks when full by"
-              value={fit.sagM}
-              check={notNegative}
-              onCommit={(sagM) => set({ sagM })}
-            />
-            <LengthField
-              label="Sprung carrier pressed by"
-              value={fit.carrierM}
-              check={notNegative}
-              onCommit={(carrierM) => set({ carrierM })}
-            />
-            <LengthField
-              label="Clearance wanted"
-              value={fit.clearanceM}
-              check={notNegative}
-              onCommit={(clearanceM) => set({ clearanceM })}
+            <Lengths
+              of={fit}
+              set={(change) => set(change)}
+              fields={[
+                { key: "sagM", label: "Floor sinks when full by", check: notNegative },
+                { key: "carrierM", label: "Sprung carrier pressed by", check: notNegative },
+                { key: "clearanceM", label: "Clearance wanted", check: notNegative },
+              ]}
             />
             <Select
               label="Mouth"

@@ -17,6 +17,7 @@ import {
   Facts,
   Fields,
   LengthField,
+  Lengths,
   Panel,
   Small,
   useEditTank,
@@ -503,29 +504,15 @@ function InsideOf({ tank }: { tank: Tank }) {
       {sump && (
         <>
           <Fields>
-            <LengthField
-              label="Sump: bore"
-              value={sump.diameterM}
-              check={positive}
-              onCommit={(diameterM) => void edit({ sump: { ...sump, diameterM } })}
-            />
-            <LengthField
-              label="Hangs below the floor"
-              value={sump.depthM}
-              check={positive}
-              onCommit={(depthM) => void edit({ sump: { ...sump, depthM } })}
-            />
-            <LengthField
-              label="Hole to cut"
-              value={sump.holeM}
-              check={positive}
-              onCommit={(holeM) => void edit({ sump: { ...sump, holeM } })}
-            />
-            <LengthField
-              label="Flange covers at most"
-              value={sump.mostHoleM}
-              check={positive}
-              onCommit={(mostHoleM) => void edit({ sump: { ...sump, mostHoleM } })}
+            <Lengths
+              of={sump}
+              set={(change) => void edit({ sump: { ...sump, ...change } })}
+              fields={[
+                { key: "diameterM", label: "Sump: bore", check: positive },
+                { key: "depthM", label: "Hangs below the floor", check: positive },
+                { key: "holeM", label: "Hole to cut", check: positive },
+                { key: "mostHoleM", label: "Flange covers at most", check: positive },
+              ]}
             />
             {job.kind === "truck" && (
               <LengthField

@@ -79,6 +79,27 @@ export function LengthField(props: LengthProps) {
   return <QuantityField dimension="length" unit={units.length} {...props} />;
 }
 
+/** Lengths of one record, each changed by itself. */
+export function Lengths<T extends object>({
+  of,
+  set,
+  fields,
+}: {
+  of: T;
+  set: (change: Partial<T>) => void;
+  fields: readonly { key: keyof T; label: string; check?: (si: number) => string | null }[];
+}) {
+  return fields.map(({ key, label, check }) => (
+    <LengthField
+      key={label}
+      label={label}
+      value={of[key] as number | undefined}
+      check={check}
+      onCommit={(si) => set({ [key]: si } as Partial<T>)}
+    />
+  ));
+}
+
 export const BoreField = (props: LengthProps) => {
   const { units } = useJob().job;
   return <QuantityField dimension="length" unit={units.bore} check={positive} {...props} />;
