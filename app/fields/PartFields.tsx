@@ -8,7 +8,7 @@ import { useJob } from "~/state/job";
 import { Button } from "~/ui/button";
 import { Select, Switch } from "~/ui/fields";
 import { within } from "./checks";
-import { Group } from "./layout";
+import { Buttons, Group } from "./layout";
 import { QuantityField } from "./QuantityField";
 
 type Edit = (change: Record<string, unknown>) => void;
@@ -139,9 +139,16 @@ export function PartGroups({ part, edit }: OfPart) {
       <details key={name}>
         <summary>{label}</summary>
         {isThere ? (
-          <Group className="two">
-            <FieldList part={part} edit={edit} group={name} fields={fields} />
-          </Group>
+          <>
+            <Group className="two">
+              <FieldList part={part} edit={edit} group={name} fields={fields} />
+            </Group>
+            {field.isOptional && (
+              <Buttons>
+                <Button onPress={() => edit({ [name]: undefined })}>Take it away</Button>
+              </Buttons>
+            )}
+          </>
         ) : (
           <Button onPress={() => edit({ [name]: blankOf(fields as FieldsOf<Record<string, never>>) })}>
             Write it down

@@ -15,6 +15,23 @@ export interface FilterRating {
 
 export const TYPICAL_VISCOUS_SHARE = 0.8;
 
+/** Drop of a clean medium with the fuel it was rated with, per flow and per its square. */
+export interface FilterLaw {
+  readonly perFlow: number;
+  readonly perFlow2: number;
+}
+
+export const filterLaw = ({ dropPa, viscousShare, flowM3S }: FilterRating): FilterLaw => ({
+  perFlow: (dropPa * viscousShare) / flowM3S,
+  perFlow2: (dropPa * (1 - viscousShare)) / flowM3S ** 2,
+});
+
+/** The part that goes with flow: it loads, and goes with viscosity over the rated one. */
+export const loadedPart = ({ perFlow }: FilterLaw, loading: number, thicker: number): number =>
+  loading * perFlow * thicker;
+/** The part that goes with the square of flow: ports and head, by density over the rated one. */
+export const openPart = ({ perFlow2 }: FilterLaw, denser: number): number => perFlow2 * denser;
+
 /** Coefficients at a fuel state: dp = linear Q + square Q |Q|. */
 export function filterCoefficients(
   rating: FilterRating,
@@ -22,10 +39,9 @@ export function filterCoefficients(
   densityKgM3: number,
   loading: number,
 ): { linear: number; square: number } {
-  const medium = (rating.dropPa * rating.viscousShare) / rating.flowM3S;
-  const ports = (rating.dropPa * (1 - rating.viscousShare)) / rating.flowM3S ** 2;
+  const law = filterLaw(rating);
   return {
-    linear: loading * medium * (dynamicPaS / rating.dynamicPaS),
-    square: ports * (densityKgM3 / rating.densityKgM3),
+    linear: loadedPart(law, loading, dynamicPaS / rating.dynamicPaS),
+    square: openPart(law, densityKgM3 / rating.densityKgM3),
   };
 }

@@ -10,7 +10,7 @@ import { runGeometry } from "../plan/route";
 import type { Job, Plan, Tank, TankPort } from "../plan/types";
 import { makeTopology, type Topology } from "../solver/newton";
 import { linkKindOf } from "./links";
-import type { Adjusted, LinkOf, NetworkLink, Surroundings } from "./links/link";
+import type { Adjusted, LinkOf, NetworkLink, Setter, Surroundings } from "./links/link";
 import { type LinkShape, shapeOf } from "./shape";
 import { walk } from "./walk";
 
@@ -31,7 +31,7 @@ interface Indexed<K extends NetworkLink["kind"]> {
 /** Links that are asked after by what they are, found once a plan. */
 export interface SortedLinks {
   /** What a line-up or its conditions change. */
-  readonly settable: readonly number[];
+  readonly setters: readonly Setter[];
   readonly tankPorts: readonly Indexed<"tankPort">[];
   readonly pumps: readonly Indexed<"pump">[];
   /** Links that something draws through that can lose its suction. */
@@ -135,7 +135,7 @@ function sortedLinks(links: readonly NetworkLink[]): SortedLinks {
   const where = (test: (link: NetworkLink) => boolean): number[] =>
     links.flatMap((link, index) => (test(link) ? [index] : []));
   return {
-    settable: where((link) => linkKindOf(link).set !== undefined),
+    setters: links.flatMap((link, index) => linkKindOf(link).setter?.(link, index) ?? []),
     tankPorts: of("tankPort"),
     pumps: of("pump"),
     drawing: where((link) => linkKindOf(link).draws?.(link).mostSuctionPa !== undefined),

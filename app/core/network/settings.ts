@@ -3,8 +3,7 @@ import { atmospherePa, type FuelState, fuelAt, headPa } from "../fuel/fuel";
 import type { Engine } from "../kinds/index";
 import type { Conditions, LineUp } from "../plan/types";
 import { type LinkLaws, Way } from "../solver/newton";
-import { linkKindOf } from "./links";
-import type { Applied, NetworkLink } from "./links/link";
+import type { Applied, Setter } from "./links/link";
 import type { Network } from "./network";
 import { postureOf } from "./posture";
 
@@ -94,10 +93,8 @@ export function makeSettings(
   }
   setFlowLaws(network, laws, fuel);
   const applied = { lineUp, conditions, fuel, surfaceM, posture };
-  for (const index of network.sorted.settable) {
-    const link = network.links[index] as NetworkLink;
-    linkKindOf(link).set?.(link, index, laws, applied);
-  }
+  const { setters } = network.sorted;
+  for (let i = 0; i < setters.length; i++) (setters[i] as Setter)(laws, applied);
   // What is held at a node between solves has no curve of its own.
   for (const { index } of network.adjusted) laws.curve[index] = -1;
   return {

@@ -1,7 +1,7 @@
 /** Sentences for tanks as they were surveyed. */
 import type { ValuesOf } from "~/core/findings/index";
 import type { HoleUse, Tank } from "~/core/plan/types";
-import { hours, type Say, type Sentences, type Words } from "./say";
+import { capital, hours, type Say, type Sentences, type Words } from "./say";
 
 const holeUses: Record<HoleUse | "sump", string> = {
   sender: "sender's hole",
@@ -139,7 +139,7 @@ export const tanks: Sentences<
   ],
   tankHeavy: (v, say) => [
     `${v.tank} weighs ${Math.round(v.allKg)} kg to drop`,
-    `${means[v.means]} is good for ${Math.round(v.mostKg)} kg: drain ${say.volume(v.drainM3)} first.`,
+    `${capital(means[v.means])} is good for ${Math.round(v.mostKg)} kg: drain ${say.volume(v.drainM3)} first.`,
     "A tank that slips crushes, spills, and tears the lines it still hangs on.",
     "Drain it first, or use a cradle and jack. Never lie under a tank on straps alone.",
   ],

@@ -10,11 +10,13 @@ export const check: LinkKind<LinkOf<"check">> = {
   station: "check",
   loss: ({ part }) => (isPushing(part) ? null : fitting("checkSwing", part.boreM)),
   perDensity: ({ part }) => (part.kind === "bulb" ? ratedPerDensity(part) : 0),
-  set: ({ opensPa, perFlowPa }, index, laws) => {
-    laws.way[index] = Way.oneWay;
-    laws.constant[index] = opensPa;
-    laws.linear[index] = (laws.linear[index] as number) + perFlowPa;
-  },
+  setter:
+    ({ opensPa, perFlowPa }, index) =>
+    (laws) => {
+      laws.way[index] = Way.oneWay;
+      laws.constant[index] = opensPa;
+      laws.linear[index] = (laws.linear[index] as number) + perFlowPa;
+    },
   export: ({ id, from: start, opensPa, perFlowPa }, { from, to }, file) => {
     if (opensPa === 0 && perFlowPa === 0) return file.pipe(from, to, 0, 0, "CV");
     const middle = file.middle(start);

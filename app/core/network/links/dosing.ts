@@ -13,9 +13,11 @@ export const dosing: LinkKind<LinkOf<"dosing">> = {
     flow: new Float64Array([0, strokeM3 * mostHz]),
     drop: new Float64Array([-mostRisePa, 0]),
   }),
-  set: ({ part }, index, laws, { lineUp }) => {
-    laws.way[index] = lineUp.pumps[part.id] === "on" ? Way.oneWay : Way.shut;
-  },
+  setter:
+    ({ part: { id } }, index) =>
+    (laws, { lineUp }) => {
+      laws.way[index] = lineUp.pumps[id] === "on" ? Way.oneWay : Way.shut;
+    },
   draws: ({ part }) => part,
   adjusted: ({ part, to }, _, { heaterBehind, hold }) => {
     const burner = heaterBehind(to);

@@ -121,6 +121,8 @@ export interface NetworkFile {
   middle(node: number): string;
 }
 
+export type Setter = (laws: LinkLaws, applied: Applied) => void;
+
 export interface LinkKind<L extends NetworkLink> {
   boreM(link: L): number;
   /** The part or tank it belongs to; null for a run, which is its own. */
@@ -130,8 +132,11 @@ export interface LinkKind<L extends NetworkLink> {
   /** What it loses beside its {@link Loss}, per density and square of flow. */
   perDensity?(link: L): number;
   curve?(link: L): Curve;
-  /** Its law at a line-up and conditions, written over what flow laws left: open, no constant. */
-  set?(link: L, index: number, laws: LinkLaws, applied: Applied): void;
+  /**
+   * What writes its law at a line-up and conditions over what flow laws left (open, no constant); made once a network,
+   * called at every solve.
+   */
+  setter?(link: L, index: number): Setter;
   /** What draws through it and can lose its suction. */
   draws?(link: L): { id: Id; mostSuctionPa?: number };
   adjusted?(link: L, index: number, around: Surroundings): Adjusted | null;

@@ -17,12 +17,16 @@ export const pump: LinkKind<LinkOf<"pump">> = {
   owner: ({ part }) => part,
   station: "pump",
   curve: ({ part }) => curveOf(part),
-  set: ({ part }, index, laws, { lineUp }) => {
-    laws.way[index] = Way.oneWay;
-    if (lineUp.pumps[part.id] === "on") return;
-    laws.curve[index] = -1;
-    if (part.off.kind === "free") laws.linear[index] = offPerFlowPa(part);
-    else laws.way[index] = Way.shut;
+  setter: ({ part }, index) => {
+    const { id, off } = part;
+    const offPerFlow = offPerFlowPa(part);
+    return (laws, { lineUp }) => {
+      laws.way[index] = Way.oneWay;
+      if (lineUp.pumps[id] === "on") return;
+      laws.curve[index] = -1;
+      if (off.kind === "free") laws.linear[index] = offPerFlow;
+      else laws.way[index] = Way.shut;
+    };
   },
   draws: ({ part }) => part,
   export: ({ id, from: start }, { from, to, way, curve, linear }, file) => {

@@ -10,12 +10,14 @@ export const tankPort: LinkKind<LinkOf<"tankPort">> = {
   station: "tank",
   loss: ({ port: { role, boreM, mouth, outside } }) =>
     fitting(role === "outlet" ? "entrance" : "exit", boreM, distanceM(mouth, outside)),
-  set: ({ tank, nth }, index, laws, { posture, surfaceM, fuel }) => {
-    const uncoveredM = (posture.mouthM[nth] as number) - (surfaceM.get(tank.id) ?? 0);
-    if (uncoveredM < 0) return;
-    laws.way[index] = Way.oneWay;
-    laws.constant[index] = headPa(fuel.densityKgM3, uncoveredM);
-  },
+  setter:
+    ({ tank: { id }, nth }, index) =>
+    (laws, { posture, surfaceM, fuel }) => {
+      const uncoveredM = (posture.mouthM[nth] as number) - (surfaceM.get(id) ?? 0);
+      if (uncoveredM < 0) return;
+      laws.way[index] = Way.oneWay;
+      laws.constant[index] = headPa(fuel.densityKgM3, uncoveredM);
+    },
   export: ({ id, port: { mouth, outside } }, { from, to, way, constant, tankPa }, file) => {
     const lengthM = distanceM(mouth, outside);
     if (way !== Way.oneWay) return file.pipe(from, to, lengthM, 0, "Open");

@@ -6,10 +6,12 @@ export const throttle: LinkKind<LinkOf<"throttle">> = {
   boreM: ({ part }) => part.boreM,
   owner: ({ part }) => part,
   station: "check",
-  set: ({ part: { droopPa, ratedFlowM3S } }, index, laws) => {
-    laws.way[index] = Way.oneWay;
-    laws.linear[index] = droopPa / ratedFlowM3S;
-  },
+  setter:
+    ({ part: { droopPa, ratedFlowM3S } }, index) =>
+    (laws) => {
+      laws.way[index] = Way.oneWay;
+      laws.linear[index] = droopPa / ratedFlowM3S;
+    },
   adjusted: ({ part: { setPa }, to }, _, { hold }) => hold(to, setPa, 0),
   export: ({ id, part: { setPa, droopPa, ratedFlowM3S }, to: end }, { from, to }, file) => {
     const middle = file.middle(end);

@@ -8,8 +8,10 @@ export const valve: LinkKind<LinkOf<"valve">> = {
   owner: (link) => link.valve,
   station: "valve",
   loss: (link) => fitting("ballValve", link.valve.boreM),
-  set: (link, index, laws, { lineUp }) => {
-    if (!isOpen(link.valve, link.ports, lineUp.valves[link.valve.id])) laws.way[index] = Way.shut;
-  },
+  setter:
+    (link, index) =>
+    (laws, { lineUp }) => {
+      if (!isOpen(link.valve, link.ports, lineUp.valves[link.valve.id])) laws.way[index] = Way.shut;
+    },
   export: (_, { from, to, way }, file) => file.pipe(from, to, 0, 0, way === Way.shut ? "Closed" : "Open"),
 };
