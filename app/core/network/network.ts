@@ -166,6 +166,8 @@ function adjustedLinks(
   heaters: ReadonlySet<number>,
 ): Adjusted[] {
   return links.flatMap((link, index) => {
+    const { adjusted } = linkKindOf(link);
+    if (!adjusted) return [];
     const around: Surroundings = {
       hold: (node, gaugePa, leastPa) => {
         const beyond = nodesBeyond(links, topology, index);
@@ -184,7 +186,7 @@ function adjustedLinks(
         ) ?? null,
       indexOf: (id) => links.findIndex((one) => one.id === id),
     };
-    return linkKindOf(link).adjusted?.(link, index, around) ?? [];
+    return adjusted(link, index, around) ?? [];
   });
 }
 
