@@ -73,6 +73,8 @@ const burning = {
   mostFeedPa: "Most feed pressure",
   returnC: "Return leaves at",
   fuelLubricated: "Its pump is lubricated by fuel alone",
+  noReturn: "No return: it burns all it is fed",
+  metersItself: "It meters for itself: a pot burner with a regulator",
   circuit,
   heater: {
     label: "How it stands",
@@ -157,7 +159,7 @@ const words: { [K in PartKind]: KindWords<PartOf<K>> } = {
     fields: {
       strokeM3: "A stroke gives",
       mostHz: "Most strokes a second",
-      drawShare: "Share of a stroke it draws in",
+      strokeS: "A stroke takes",
       mostRisePa: "Most lift of pressure",
       tiltDeg: "Slope, outlet up",
       mostBeforeM: "Most line before it",

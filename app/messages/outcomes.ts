@@ -1,5 +1,14 @@
+import type { Shortage } from "~/core/hydraulics/starving";
 import type { LineUpVerdict } from "~/core/hydraulics/worst";
 import { formatQuantity, type UnitChoice } from "~/core/units/format";
+
+const boils: Record<Shortage, string> = {
+  vapour: "fuel boils on the way",
+  pumpSuction: "the pump cannot draw",
+  pumpCapacity: "the pump cannot give so much",
+  pumpRise: "the pump cannot lift so high",
+  air: "air is drawn in",
+};
 
 /** One line for what a line-up does. */
 export function outcomeText({ result, lineUp }: LineUpVerdict, units: UnitChoice): string {
@@ -8,7 +17,7 @@ export function outcomeText({ result, lineUp }: LineUpVerdict, units: UnitChoice
     case "notFinite":
       return "no solution found";
     case "boils":
-      return result.cause === "vapour" ? "fuel boils on the way" : "the pump cannot draw";
+      return boils[result.cause];
     case "badConditions":
       return "outside the fuel's known range";
     case "solved": {
@@ -19,6 +28,8 @@ export function outcomeText({ result, lineUp }: LineUpVerdict, units: UnitChoice
       switch (worst.outcome) {
         case "fed":
           return `fed ${formatQuantity("flow", worst.feedM3S, units.flow)}`;
+        case "air":
+          return `draws air beyond ${formatQuantity("flow", worst.mostM3S, units.flow)}`;
         case "starved":
           return `starved: at most ${formatQuantity("flow", worst.mostM3S, units.flow)}`;
         case "noPath":

@@ -19,6 +19,8 @@ export function eventText(event: RunEvent, units: UnitChoice, name: (id: string)
       return `${name(event.tankId)}: mouth comes clear, ${formatQuantity("volume", event.leftM3, units.volume)} left`;
     case "starved":
       return `${name(event.consumerId)} starves`;
+    case "air":
+      return `${name(event.consumerId)} draws air`;
     case "noPath":
       return `${name(event.consumerId)} has no fuel`;
     case "overfilled":

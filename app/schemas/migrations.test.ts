@@ -9,18 +9,28 @@ type Loose = Record<string, unknown>;
 const names = ["marram", "unit-12", "reading-van"];
 const first = (name: string) => readFileSync(`app/schemas/fixtures/v1/${name}.keel.json`, "utf8");
 
+/** A dosing pump's share of its period is the time of its stroke since version 3. */
+const withStrokes = <T>(value: T): T =>
+  JSON.parse(JSON.stringify(value), (_, one: Loose) => {
+    if (one?.kind !== "dosingPump") return one;
+    const { drawShare, ...rest } = one;
+    return { ...rest, strokeS: (drawShare as number) / (one.mostHz as number) };
+  }) as T;
+
 describe("a file of version 1", () => {
   test.each(names)("%s opens with everything that was in it", (name) => {
     const read = readJobFile(first(name));
     if (!read.ok) throw new Error(JSON.stringify(read.faults));
     const { book, keptRevisions, ...job } = (JSON.parse(first(name)) as { job: Loose }).job;
-    expect(read.job).toEqual(job);
+    expect(read.job).toEqual(withStrokes(job));
     const entries = book as Loose[];
     expect(read.book).toHaveLength(entries.length);
     entries.forEach(({ revision: _, ...entry }, i) => expect(read.book[i]).toMatchObject(entry));
     for (const { plan } of keptRevisions as { plan: Loose }[]) {
       const { conditions: _, nudges: __, duty: ___, ...built } = plan;
-      expect(Object.values(read.snapshots).map((snapshot) => snapshot.plan)).toContainEqual(built);
+      expect(Object.values(read.snapshots).map((snapshot) => snapshot.plan)).toContainEqual(
+        withStrokes(built),
+      );
     }
   });
 
@@ -79,14 +89,23 @@ describe("a file of version 2", () => {
   test.each(names)("%s opens as it was, and is written as this version", (name) => {
     const read = readJobFile(second(name));
     if (!read.ok) throw new Error(JSON.stringify(read.faults));
-    const { job, book, snapshots } = JSON.parse(second(name)) as Loose;
-    expect(read).toMatchObject({ job, book, snapshots });
-    expect(JSON.parse(writeJobFile(read))).toMatchObject({ version: VERSION, job, book, snapshots });
+    const then = JSON.parse(second(name)) as { job: Loose; book: Loose[]; snapshots: Loose };
+    expect(read.job).toEqual(withStrokes(then.job));
+    const bare = (entries: readonly object[]) => entries.map((entry) => ({ ...entry, planHash: "" }));
+    expect(bare(read.book)).toEqual(bare(then.book));
+    expect(Object.values(read.snapshots)).toEqual(
+      expect.arrayContaining(Object.values(withStrokes(then.snapshots))),
+    );
+    for (const { planHash } of read.book) expect(read.snapshots[planHash]).toBeDefined();
+    expect(readJobFile(writeJobFile(read))).toEqual(read);
+    expect(JSON.parse(writeJobFile(read))).toMatchObject({ version: VERSION });
   });
 
-  test("keeps all of its undo", () => {
+  test("keeps its undo, but for what set a dosing pump's share", () => {
     const patches = [{ op: "replace" as const, path: ["plans", 0, "name"], value: "B" }];
     expect(migratePatches(patches, 2)).toEqual(patches);
+    const share = [{ op: "replace" as const, path: ["plans", 0, "parts", 1, "drawShare"], value: 0.3 }];
+    expect(migratePatches(share, 2)).toBeNull();
   });
 });
 

@@ -131,14 +131,47 @@ const toVersion2: Step = {
   },
 };
 
-/** A version that only knows more than the one before it: what that wrote stands as it is. */
-const knowsMore = (version: number): Step => ({
-  file: ({ file, pictures }) => ({ file: { ...loose(file), version }, pictures }),
-  patches: (patches) => [...patches],
-});
+/** A dosing pump's share of its period becomes the time of its stroke, at its most strokes a second. */
+function withStrokeTime(part: Loose): Loose {
+  if (part.kind !== "dosingPump" || part.drawShare === undefined) return part;
+  const { drawShare, given, ...rest } = part;
+  const { drawShare: said, ...others } = given === undefined ? {} : loose(given);
+  return {
+    ...rest,
+    ...(given === undefined ? {} : { given: said === undefined ? others : { ...others, strokeS: said } }),
+    strokeS: Number(drawShare) / Number(part.mostHz),
+  };
+}
+const inPlan = (plan: Loose): Loose => ({ ...plan, parts: list(plan.parts).map(withStrokeTime) });
 
-/** By the version that it starts from. Version 3: strainers, blocks, breather valves and second media. */
-const steps: Record<number, Step> = { 1: toVersion2, 2: knowsMore(3) };
+/**
+ * Version 3: strainers, blocks, breather valves and second media; a dosing pump's stroke has a time of its own. Plans
+ * that entries cite are kept under the hash of what they now are.
+ */
+const toVersion3: Step = {
+  file: ({ file, pictures }) => {
+    const { job, book, snapshots, ...rest } = loose(file);
+    const hashes = new Map<unknown, string>();
+    const kept: Record<string, Snapshot> = {};
+    for (const [hash, snapshot] of Object.entries(loose(snapshots ?? {}))) {
+      const whole = loose(snapshot);
+      const now = { ...whole, plan: inPlan(loose(whole.plan)) } as unknown as Snapshot;
+      const is = hashOf(now);
+      hashes.set(hash, is);
+      kept[is] = now;
+    }
+    const entries = list(book).map((entry) => ({
+      ...entry,
+      ...(hashes.has(entry.planHash) ? { planHash: hashes.get(entry.planHash) } : {}),
+    }));
+    const changed = tried((one) => ({ ...one, plans: list(one.plans).map(inPlan) }), loose(job));
+    return { file: { ...rest, version: 3, job: changed, book: entries, snapshots: kept }, pictures };
+  },
+  patches: (patches) => (JSON.stringify(patches).includes("drawShare") ? null : [...patches]),
+};
+
+/** By the version that it starts from. */
+const steps: Record<number, Step> = { 1: toVersion2, 2: toVersion3 };
 
 const stepFrom = (version: number): Step => {
   const step = steps[version];

@@ -44,7 +44,7 @@ describe("demo jobs go out and in without loss", () => {
 
 type Case = [what: string, name: string, spoil: (job: LooseJob) => void, path: RegExp];
 const cases: Case[] = [
-  ["a dosing pump that never draws", "reading-van", (job) => (part(job, "dose").drawShare = 0), /drawShare/],
+  ["a dosing pump that never draws", "reading-van", (job) => (part(job, "dose").strokeS = 0), /strokeS/],
   ["a stroke of litres", "reading-van", (job) => (part(job, "dose").strokeM3 = 0.02), /strokeM3/],
   ["a slope past upright", "reading-van", (job) => (part(job, "dose").tiltDeg = 120), /tiltDeg/],
   ["a wall of less than zero", "reading-van", (job) => (part(job, "wall").wallM = -0.01), /wallM/],

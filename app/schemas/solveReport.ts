@@ -16,8 +16,9 @@ const consumer = z.discriminatedUnion("outcome", [
     feedLH: z.number(),
     mostLH: z.number(),
     at: z.string(),
-    cause: z.enum(["vapour", "pumpSuction"]),
+    cause: z.enum(["vapour", "pumpSuction", "pumpCapacity", "pumpRise"]),
   }),
+  z.strictObject({ outcome: z.literal("air"), feedLH: z.number(), mostLH: z.number(), at: z.string() }),
   z.strictObject({ outcome: z.literal("noPath"), side: z.enum(["feed", "return"]) }),
   z.strictObject({ outcome: z.literal("stopped") }),
 ]);

@@ -1,12 +1,16 @@
 /** Commands on what was surveyed: the job's own fields, tanks and consumers. */
 import { current } from "immer";
+import { grades } from "../fuel/grades";
+import type { Engine } from "../kinds/index";
+import type { Id } from "../kinds/record";
 import { newEngine, newTank } from "../plan/blank";
-import type { Job, Plan } from "../plan/types";
+import { portsOf } from "../plan/ports";
+import type { Job, Plan, PortRef } from "../plan/types";
 import { checkTank } from "../tanks/check";
 import { capacityM3 } from "../tanks/tank";
 import type { CommandOf, Handlers, Note } from "./command";
 import { consumerOf, tankOf } from "./find";
-import { fitHoses } from "./hoses";
+import { drop, fitHoses } from "./hoses";
 import { editRecord } from "./record";
 import { removeSurveyed } from "./standing";
 
@@ -22,6 +26,19 @@ function editTank(job: Job, plan: Plan, command: CommandOf<"editTank">): Note[] 
   const overfull = job.plans.filter(({ conditions }) => (conditions.aboardM3[id] ?? 0) > most);
   for (const { conditions } of overfull) conditions.aboardM3[id] = most;
   return overfull.length > 0 ? [{ code: "aboardLowered", ids: [id] }] : [];
+}
+
+/** What met a port that a consumer no longer has goes with it, in every plan; tells what it came from. */
+function dropLostPorts(job: Job, consumer: Engine): Id[] {
+  const ports = new Set(portsOf(consumer).map(({ id }) => id));
+  const isLost = ({ part, port }: PortRef) => part === consumer.id && !ports.has(port);
+  return job.plans.flatMap((plan) =>
+    [...plan.runs, ...plan.joints].flatMap((item) => {
+      if (!isLost(item.from) && !isLost(item.to)) return [];
+      drop(plan, item.id);
+      return [isLost(item.from) ? item.to.part : item.from.part];
+    }),
+  );
 }
 
 /** What a new tank is taken to hold, m3. */
@@ -64,15 +81,24 @@ export const surveyCommands: Handlers<
   },
   addEngine: {
     run: (job, _, { id, engineName, position, kind }) => {
-      job.consumers.push(newEngine(id, engineName, position, kind));
+      const consumer = newEngine(id, engineName, position, kind);
+      // Petrol engines burn all they are fed, but for those with a return of their own. Common practice.
+      if (kind !== "heater" && grades[job.fuel.grade].reidPa !== null) {
+        consumer.noReturn = true;
+        delete consumer.ports?.return;
+      }
+      job.consumers.push(consumer);
       for (const { lineUps } of job.plans) for (const lineUp of lineUps) lineUp.consumers[id] = "running";
     },
   },
   editEngine: {
     record: (job, _, { id }) => consumerOf(job, id),
     run: (job, plan, command) => {
-      editRecord(consumerOf(job, command.id), command);
+      const consumer = consumerOf(job, command.id);
+      editRecord(consumer, command);
+      const lost = dropLostPorts(job, current(consumer));
       fitHoses(job, plan, command.id, { evenMeasured: false });
+      return lost.length > 0 ? [{ code: "portsLeftOpen", ids: lost }] : [];
     },
   },
   removeEngine: {

@@ -15,7 +15,7 @@ import { cannotHold } from "./flow/cannotHold";
 import { feedPressure } from "./flow/feedPressure";
 import { feedsJoined } from "./flow/feedsJoined";
 import { gravityOverfills } from "./flow/gravityOverfills";
-import { againstArrow, deadHead, noOpenPath, starved } from "./flow/noOpenPath";
+import { againstArrow, deadHead, drawsAir, noOpenPath, starved } from "./flow/noOpenPath";
 import { noShutOff } from "./flow/noShutOff";
 import { primingBlocks } from "./flow/primingBlocks";
 import { pumpAboveFilters } from "./flow/pumpAboveFilters";
@@ -27,6 +27,7 @@ import { heaterClear } from "./heaters/heaterClear";
 import { heaterExhaust } from "./heaters/heaterExhaust";
 import { heaterOnVehicle } from "./heaters/heaterOnVehicle";
 import { heaterSupply } from "./heaters/heaterSupply";
+import { heaterUnmetered } from "./heaters/heaterUnmetered";
 import { noCoAlarm } from "./heaters/noCoAlarm";
 import { runDownCut } from "./heaters/runDownCut";
 import { allowanceShort } from "./hoses/allowanceShort";
@@ -62,6 +63,7 @@ const all = {
   deadHead,
   againstArrow,
   starved,
+  drawsAir,
   noShutOff,
   filterTooSmall,
   suctionOverLimit,
@@ -100,6 +102,7 @@ const all = {
   linesUnmarked,
   petrol,
   dosingFit,
+  heaterUnmetered,
   heaterExhaust,
   noCoAlarm,
   heaterSupply,

@@ -1,10 +1,11 @@
-/** Suction at the first pump of a way against its limit: the maker's figure, or common practice marked so. */
-import { isPowered, type Powered } from "../kinds/families";
+/** Suction at the inlets of a way against their limits: the maker's figure, or common practice marked so. */
+import { isConsumer, isPowered, type Powered } from "../kinds/families";
 import type { Engine } from "../kinds/index";
 import type { Limits, Plan } from "../plan/types";
 import { figuresAt, gaugeAtPort } from "./derive";
-import type { FuelWay } from "./route";
+import { type FuelWay, suctionLosses } from "./route";
 import type { SolvedLineUp } from "./solve";
+import { strokePa } from "./starving";
 
 export interface Suction {
   /** Pump or consumer the limit belongs to. */
@@ -14,6 +15,8 @@ export interface Suction {
   limitPa: number;
   basis: "maker" | "common";
   marginPa: number;
+  /** What takes most of it, and its share. */
+  most: { id: string; share: number } | null;
 }
 
 const limitOf = (part: Powered | Engine | undefined, limits: Limits) =>
@@ -21,22 +24,53 @@ const limitOf = (part: Powered | Engine | undefined, limits: Limits) =>
     ? ({ limitPa: part.suctionLimitPa, basis: "maker" } as const)
     : ({ limitPa: limits.suctionChangePa, basis: "common" } as const);
 
-/**
- * What a pump that draws in a share of its stroke takes over the mean: the flow while it draws is the mean over that
- * share, and a heater's line is laminar, so that its loss goes with flow.
- */
-const pulsePa = (way: FuelWay, drawShare: number): number =>
-  (1 / drawShare - 1) * way.suctionLosses.reduce((sum, { lossPa }) => sum + Math.max(0, lossPa), 0);
+/** The inlets on a way that draw: working pumps in their order, and the consumer's own. */
+function inletsOf(solved: SolvedLineUp, way: FuelWay, plan: Plan): (Powered | Engine)[] {
+  const { pumps } = solved.settings.lineUp;
+  const working = way.stations.flatMap(({ id, side, kind }) =>
+    side === "feed" && kind === "pump" && pumps[id] === "on"
+      ? plan.parts.filter(isPowered).filter((part) => part.id === id)
+      : [],
+  );
+  return way.consumer ? [...working, way.consumer] : working;
+}
 
-/** Null where the way has neither pump nor consumer. */
-export function suctionOf(solved: SolvedLineUp, way: FuelWay, plan: Plan): Suction | null {
-  const pump = plan.parts.filter(isPowered).find(({ id }) => id === way.firstPumpId);
-  const part = pump ?? way.consumer ?? undefined;
-  if (!part) return null;
-  const gaugePa = gaugeAtPort(solved, `${part.id}.${pump ? "in" : "feed"}`);
+function suctionAt(
+  solved: SolvedLineUp,
+  way: FuelWay,
+  part: Powered | Engine,
+  limits: Limits,
+): Suction | null {
+  const gaugePa = gaugeAtPort(solved, `${part.id}.${isConsumer(part) ? "feed" : "in"}`);
   if (Number.isNaN(gaugePa)) return null;
-  const hardestPa = gaugePa - (pump?.kind === "dosingPump" ? pulsePa(way, pump.drawShare) : 0);
+  const losses = suctionLosses(way, part.id);
+  const lossPa = losses.reduce((sum, one) => sum + Math.max(0, one.lossPa), 0);
+  const flowM3S = way.stations.find(({ id, side }) => id === part.id && side === "feed")?.flowM3S ?? 0;
+  const hardestPa = gaugePa - (part.kind === "dosingPump" ? strokePa(part, flowM3S, lossPa) : 0);
   const { vacuumPa, freeAir } = figuresAt(solved, hardestPa);
-  const { limitPa, basis } = limitOf(part, plan.limits);
-  return { id: part.id, vacuumPa, freeAir, limitPa, basis, marginPa: limitPa + hardestPa };
+  const { limitPa, basis } = limitOf(part, limits);
+  const [most] = losses;
+  return {
+    id: part.id,
+    vacuumPa,
+    freeAir,
+    limitPa,
+    basis,
+    marginPa: limitPa + hardestPa,
+    most: most ? { id: most.id, share: most.share } : null,
+  };
+}
+
+/**
+ * The inlet of a way that stands nearest to its limit: of the first working pump, of those behind it, and of the
+ * consumer itself. Null where the way has neither pump nor consumer.
+ */
+export function suctionOf(solved: SolvedLineUp, way: FuelWay, plan: Plan): Suction | null {
+  const judged = inletsOf(solved, way, plan).flatMap(
+    (part) => suctionAt(solved, way, part, plan.limits) ?? [],
+  );
+  return judged.reduce<Suction | null>(
+    (worst, one) => (!worst || one.marginPa < worst.marginPa ? one : worst),
+    null,
+  );
 }

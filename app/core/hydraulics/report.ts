@@ -53,6 +53,16 @@ function solvedReport(solved: SolvedLineUp) {
             cause: outcome.cause,
           },
         ] as const;
+      case "air":
+        return [
+          id,
+          {
+            outcome: outcome.outcome,
+            feedLH: lh(outcome.feedM3S),
+            mostLH: lh(outcome.mostM3S),
+            at: outcome.at,
+          },
+        ] as const;
       case "noPath":
         return [id, { outcome: outcome.outcome, side: outcome.side }] as const;
       case "stopped":

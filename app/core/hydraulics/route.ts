@@ -57,7 +57,7 @@ export interface FuelWay {
   lengthM: number;
   /** Distance at which the consumer stands, or the end. */
   consumerAtM: number;
-  /** First pump on the feed side, to which the suction limit belongs; else the consumer. */
+  /** First pump on the feed side that works, to which the suction limit belongs; else the consumer. */
   firstPumpId: Id | null;
   /** Losses up to the first pump, biggest first, with their share of the sum. */
   suctionLosses: { id: string; kind: "run" | "part"; lossPa: number; share: number }[];
@@ -305,11 +305,19 @@ export function stubsOf(plan: Plan, way: FuelWay): Stub[] {
   });
 }
 
-function suctionLosses(legs: readonly Leg[], firstPumpId: Id | null): FuelWay["suctionLosses"] {
-  const end = legs.findIndex((leg) => leg.id === firstPumpId);
-  const feed = legs.filter((leg) => leg.side === "feed");
-  const before = end < 0 ? feed : legs.slice(0, end);
-  const sum = before.reduce((total, leg) => total + Math.max(0, leg.lossPa), 0);
+/** Losses from the tank up to a part of the feed, its standpipe among them, biggest first, with their share of the sum. */
+export function suctionLosses(
+  { legs, stations }: Pick<FuelWay, "legs" | "stations">,
+  upTo: Id | null,
+): FuelWay["suctionLosses"] {
+  const feed = legs.filter(({ side }) => side === "feed");
+  const end = feed.findIndex(({ id }) => id === upTo);
+  const tank = stations.find(({ kind, side }) => kind === "tank" && side === "feed");
+  const before = [
+    ...(tank ? [{ id: tank.id, kind: "part" as const, lossPa: tank.lossPa }] : []),
+    ...(end < 0 ? feed : feed.slice(0, end)),
+  ];
+  const sum = before.reduce((total, { lossPa }) => total + Math.max(0, lossPa), 0);
   return before
     .map(({ id, kind, lossPa }) => ({ id, kind, lossPa, share: sum > 0 ? Math.max(0, lossPa) / sum : 0 }))
     .sort((a, b) => b.lossPa - a.lossPa);
@@ -349,7 +357,10 @@ export function fuelWay(solved: SolvedLineUp, consumerId?: Id): FuelWay | null {
   }
   if (builder.stations.length === 0) return null;
   const { stations, legs, lengthM } = builder;
-  const firstPumpId = stations.find(({ kind, side }) => kind === "pump" && side === "feed")?.id ?? null;
+  const firstPumpId =
+    stations.find(
+      ({ id, kind, side }) => kind === "pump" && side === "feed" && settings.lineUp.pumps[id] === "on",
+    )?.id ?? null;
   return {
     consumer: engine?.part ?? null,
     stations,
@@ -357,6 +368,6 @@ export function fuelWay(solved: SolvedLineUp, consumerId?: Id): FuelWay | null {
     lengthM,
     consumerAtM,
     firstPumpId,
-    suctionLosses: suctionLosses(legs, firstPumpId),
+    suctionLosses: suctionLosses({ legs, stations }, firstPumpId),
   };
 }

@@ -3,19 +3,20 @@ import { headPa } from "../fuel/fuel";
 import type { Id } from "../kinds/record";
 import { churchill, type FrictionLaw } from "../laws/friction";
 import { tabulated } from "../laws/tabulated";
-import { linkKindOf } from "../network/links";
-import type { NetworkLink } from "../network/links/link";
 import type { Network } from "../network/network";
-import { makeSettings, type Settings, type SettingsFault } from "../network/settings";
+import { engineFlows, makeSettings, type Settings, type SettingsFault } from "../network/settings";
 import { walk } from "../network/walk";
 import type { Conditions, LineUp } from "../plan/types";
 import { NetworkSolver, type NewtonEnd, Way } from "../solver/newton";
 import { Adjusters, MOST_ADJUSTMENTS } from "./adjust";
 import { KeptByBytes } from "./kept";
+import { NO_FLOW_M3S, Places, type Shortage, type Starvation } from "./starving";
 
 export type ConsumerOutcome =
   | { outcome: "fed"; feedM3S: number; burnM3S: number }
-  | { outcome: "starved"; feedM3S: number; mostM3S: number; at: string; cause: "vapour" | "pumpSuction" }
+  | { outcome: "starved"; feedM3S: number; mostM3S: number; at: string; cause: Exclude<Shortage, "air"> }
+  /** Beyond its most, air comes in at a mouth that is clear of fuel. */
+  | { outcome: "air"; feedM3S: number; mostM3S: number; at: string }
   | { outcome: "noPath"; side: "feed" | "return" }
   | { outcome: "stopped" };
 
@@ -45,18 +46,9 @@ export type LineUpResult =
 /** Shared by all solvers: what one has asked for, the next finds. */
 const churchillTable = tabulated(churchill);
 
-/** Flows below this are none: 0.0004 L/h, the leakage of a shut link at a few bar is a thousand times less. */
-export const NO_FLOW_M3S = 1e-10;
 const NONE_FORCED: readonly Id[] = [];
 const STARVED_STEPS = 40;
 const STARVED_TOLERANCE = 1e-4;
-
-/** Where the pressure falls under what fuel or a pump can bear, and by how much (negative). */
-export interface Starvation {
-  at: string;
-  cause: "vapour" | "pumpSuction";
-  marginPa: number;
-}
 
 /** Can fuel pass from `from` to `to` (forward) of a link, by its way alone? */
 const passes = (way: number, forward: boolean) => way === Way.open || (way === Way.oneWay && forward);
@@ -65,6 +57,14 @@ const passes = (way: number, forward: boolean) => way === Way.open || (way === W
 interface Reached {
   readonly fromTanks: Uint8Array;
   readonly toTanks: Uint8Array;
+}
+
+/** Where a trial found no flows: too much was asked for somewhere. */
+const NOT_SOLVED: Starvation = { at: "", node: 0, cause: "vapour", marginPa: Number.NEGATIVE_INFINITY };
+
+interface Draw {
+  readonly feedM3S: number;
+  readonly backM3S: number;
 }
 
 /** Where a solve in place leaves its figures. */
@@ -78,6 +78,7 @@ export class LineUpSolver {
   private readonly newton: NetworkSolver;
   private readonly warm: { flow: Float64Array; potential: Float64Array };
   private readonly adjusters: Adjusters;
+  private readonly places: Places;
   private buffers: Settings | undefined;
   private readonly results: Results;
   private readonly tankNodes: readonly number[];
@@ -92,6 +93,7 @@ export class LineUpSolver {
     const { topology } = network;
     this.newton = new NetworkSolver(topology, law);
     this.adjusters = new Adjusters(network.adjusted);
+    this.places = new Places(network);
     this.results = {
       flow: new Float64Array(topology.from.length),
       gaugePa: new Float64Array(topology.nodes),
@@ -136,13 +138,11 @@ export class LineUpSolver {
       end = this.run(settings, settings.demand);
       if (end.outcome !== "solved") return { outcome: end.outcome, iterations: end.iterations };
     }
-    const reason = this.starvation(settings);
-    if (reason) {
-      const share = this.throttle(settings, consumers, reason);
+    if (this.places.worst(settings, this.warm)) {
+      const short = this.lessen(settings, consumers);
       end = this.run(settings, settings.demand);
       if (end.outcome !== "solved") return { outcome: end.outcome, iterations: end.iterations };
-      if (share === null || this.starvation(settings))
-        return { outcome: "boils", at: reason.at, cause: reason.cause };
+      if (short) return { outcome: "boils", at: short.at, cause: short.cause };
     }
     const { iterations, massM3S, energyPa } = end;
     const flow = into?.flow ?? new Float64Array(this.warm.flow.length);
@@ -167,23 +167,78 @@ export class LineUpSolver {
     };
   }
 
-  /** Lessens every draw to what can be fed; null where nothing draws. */
-  private throttle(
-    settings: Settings,
-    consumers: Map<Id, ConsumerOutcome>,
-    { at, cause }: Starvation,
-  ): number | null {
-    const drawing = [...consumers].filter(([, { outcome }]) => outcome === "fed");
-    if (drawing.length === 0) return null;
-    const full = settings.demand.slice();
-    const share = this.mostShare(settings, full);
-    for (let node = 0; node < full.length; node++) settings.demand[node] = share * (full[node] as number);
-    for (const [id, was] of drawing) {
-      if (was.outcome !== "fed") continue;
-      const { feedM3S } = was;
-      consumers.set(id, { outcome: "starved", feedM3S, mostM3S: share * feedM3S, at, cause });
+  /**
+   * Lessens draws to what can be fed. All rise from nothing by one share of what they ask; whom a place that is reached
+   * concerns stays at that share, the others go on. Returns what stands wrong with nothing drawn.
+   */
+  private lessen(settings: Settings, consumers: Map<Id, ConsumerOutcome>): Starvation | null {
+    const full = this.ownDraws(settings, consumers);
+    const shares = new Float64Array(full.length);
+    let active = [...full.keys()].filter((k) => (full[k] as Draw).feedM3S > 0);
+    /** What is wrong with all that still rise at a share; null where nothing is. */
+    const wrongAt = (share: number): Starvation | null => {
+      for (const k of active) shares[k] = share;
+      this.draw(settings, full, shares);
+      if (this.run(settings, settings.demand).outcome !== "solved") return NOT_SOLVED;
+      return this.places.worst(settings, this.warm, withAir);
+    };
+    // Air that comes with nothing drawn is a transfer's own: no consumer can be blamed for it.
+    let withAir = true;
+    let atRest = wrongAt(0);
+    if (atRest?.cause === "air") {
+      withAir = false;
+      atRest = wrongAt(0);
     }
-    return share;
+    if (atRest) return atRest;
+    let low = 0;
+    while (active.length > 0) {
+      let reason = wrongAt(1);
+      if (!reason) break;
+      let high = 1;
+      for (let step = 0; step < STARVED_STEPS && high - low > STARVED_TOLERANCE; step++) {
+        const share = (low + high) / 2;
+        const wrong = wrongAt(share);
+        if (wrong) [high, reason] = [share, wrong];
+        else low = share;
+      }
+      const at = this.places.consumersAt(reason.node, this.warm.flow);
+      const concerned = active.filter((k) => at.has(k));
+      const held = concerned.length > 0 ? concerned : active;
+      wrongAt(low);
+      for (const k of held) this.tell(consumers, k, low, reason);
+      active = active.filter((k) => !held.includes(k));
+    }
+    return null;
+  }
+
+  /** Draws as lessened; a consumer sends back as it draws. */
+  private draw({ demand }: Settings, full: readonly Draw[], shares: Float64Array): void {
+    demand.fill(0);
+    this.network.engines.forEach(({ feed, back }, k) => {
+      const { feedM3S, backM3S } = full[k] as Draw;
+      const share = shares[k] as number;
+      demand[feed] = (demand[feed] as number) + share * feedM3S;
+      if (back !== null) demand[back] = (demand[back] as number) - share * backM3S;
+    });
+  }
+
+  /** What each consumer asks for and sends back, where it has its ways. */
+  private ownDraws({ conditions }: Settings, consumers: ReadonlyMap<Id, ConsumerOutcome>): Draw[] {
+    return this.network.engines.map(({ part, back }) => {
+      if (consumers.get(part.id)?.outcome !== "fed") return { feedM3S: 0, backM3S: 0 };
+      const { feedM3S, burnM3S } = engineFlows(part, conditions.load[part.id] ?? 1);
+      return { feedM3S, backM3S: back === null ? 0 : feedM3S - burnM3S };
+    });
+  }
+
+  private tell(consumers: Map<Id, ConsumerOutcome>, k: number, share: number, reason: Starvation): void {
+    const id = this.network.engines[k]?.part.id ?? "";
+    const was = consumers.get(id);
+    if (was?.outcome !== "fed") return;
+    const { feedM3S } = was;
+    const { at, cause } = reason;
+    const most = { feedM3S, mostM3S: share * feedM3S, at };
+    consumers.set(id, cause === "air" ? { outcome: "air", ...most } : { outcome: "starved", ...most, cause });
   }
 
   /** Draws without a way from a tank, or back to one, are taken off before the solve. */
@@ -242,65 +297,6 @@ export class LineUpSolver {
     return { outcome: "notConverged", iterations };
   }
 
-  /** The worst place where fuel would boil, or a pump cannot draw; null where all is well. */
-  private starvation(settings: Settings): Starvation | null {
-    const { nodes, links, sorted, topology } = this.network;
-    const { from, to, unknowns } = topology;
-    const { flow, potential } = this.warm;
-    const { fuel, atmospherePa, lineUp, posture } = settings;
-    const nodeHeightM = posture.nodeM;
-    const limitPa = fuel.vapourPa - atmospherePa;
-    let worst: Starvation | null = null;
-    const judge = (at: string, marginPa: number, cause: Starvation["cause"]) => {
-      if (!(marginPa > 0) && !(worst && worst.marginPa <= marginPa)) worst = { at, cause, marginPa };
-    };
-    const gauge = (node: number) =>
-      (potential[node] as number) - headPa(fuel.densityKgM3, nodeHeightM[node] as number);
-    const judgeNode = (node: number) => {
-      const marginPa = gauge(node) - limitPa;
-      if (!(marginPa > 0)) judge(nodes[node]?.id ?? "", marginPa, "vapour");
-    };
-    const flows = (i: number) => Math.abs(flow[i] as number) >= NO_FLOW_M3S;
-    for (let i = 0; i < from.length; i++) {
-      // A tank's own node is no place in a pipe.
-      if ((to[i] as number) >= unknowns || !flows(i)) continue;
-      judgeNode(from[i] as number);
-      judgeNode(to[i] as number);
-    }
-    for (const { index, link } of sorted.humped) {
-      if (!flows(index)) continue;
-      // Straight between its ends' potentials; written out, since it is asked of every solve.
-      const start = potential[link.from] as number;
-      const slope = ((potential[link.to] as number) - start) / link.geometry.lengthM;
-      for (const { atM, zM } of posture.profileOf(link)) {
-        const marginPa = start + slope * atM - headPa(fuel.densityKgM3, zM) - limitPa;
-        if (!(marginPa > 0)) judge(link.id, marginPa, "vapour");
-      }
-    }
-    for (const index of sorted.drawing) {
-      const link = links[index] as NetworkLink;
-      const draws = linkKindOf(link).draws?.(link);
-      if (draws?.mostSuctionPa === undefined || lineUp.pumps[draws.id] !== "on" || !flows(index)) continue;
-      judge(nodes[link.from]?.id ?? "", gauge(link.from) + draws.mostSuctionPa, "pumpSuction");
-    }
-    return worst;
-  }
-
-  /** The largest share of every draw that can be fed: bisection on the margin, which falls with flow. */
-  private mostShare(settings: Settings, full: Float64Array): number {
-    const trial = new Float64Array(full.length);
-    let low = 0;
-    let high = 1;
-    for (let step = 0; step < STARVED_STEPS && high - low > STARVED_TOLERANCE; step++) {
-      const share = (low + high) / 2;
-      for (let node = 0; node < full.length; node++) trial[node] = share * (full[node] as number);
-      const end = this.run(settings, trial);
-      if (end.outcome === "solved" && !this.starvation(settings)) low = share;
-      else high = share;
-    }
-    return low;
-  }
-
   private gauge(settings: Settings, gauge: Float64Array): Float64Array {
     const { topology } = this.network;
     const nodeHeightM = settings.posture.nodeM;
@@ -322,7 +318,9 @@ export class LineUpSolver {
     const { open } = this;
     for (let i = 0; i < open.length; i++) {
       const way = laws.way[i];
-      open[i] = way === Way.open || (way === Way.oneWay && (flow[i] as number) > NO_FLOW_M3S) ? 1 : 0;
+      // A pump that works against a shut way holds its side at what it gives at rest.
+      const holds = (flow[i] as number) > NO_FLOW_M3S || (laws.curve[i] as number) >= 0;
+      open[i] = way === Way.open || (way === Way.oneWay && holds) ? 1 : 0;
     }
     return (
       this.connected.get(open) ??

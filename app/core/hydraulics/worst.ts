@@ -70,7 +70,7 @@ const badness = ({ result, suction }: LineUpVerdict): number => {
   if (result.outcome !== "solved") return 3e9;
   const outcomes = [...result.consumers.values()].map(({ outcome }) => outcome);
   if (outcomes.includes("noPath")) return 2e9;
-  if (outcomes.includes("starved")) return 1e9;
+  if (outcomes.includes("starved") || outcomes.includes("air")) return 1e9;
   return suction ? -suction.marginPa : -1e9;
 };
 
@@ -166,7 +166,7 @@ export interface SweepCase {
   fuelC: number;
   loading: number;
   fill: number;
-  outcome: "fed" | "starved" | "noPath" | "failed";
+  outcome: "fed" | "starved" | "air" | "noPath" | "failed";
   vacuumPa: number | null;
 }
 
@@ -239,6 +239,6 @@ function quick(
   if (result.outcome !== "solved") return { outcome: "failed", vacuumPa: null };
   const suction = waysOf(result, solver.network.plan)[0]?.suction ?? null;
   const outcomes = [...result.consumers.values()].map(({ outcome }) => outcome);
-  const outcome = outcomes.includes("noPath") ? "noPath" : outcomes.includes("starved") ? "starved" : "fed";
+  const outcome = (["noPath", "starved", "air"] as const).find((one) => outcomes.includes(one)) ?? "fed";
   return { outcome, vacuumPa: outcome === "noPath" ? null : (suction?.vacuumPa ?? null) };
 }

@@ -52,6 +52,10 @@ export interface ConsumerBase extends PartBase {
   mostFeedPa?: number;
   /** Its injection pump is lubricated by fuel alone. */
   fuelLubricated?: boolean;
+  /** It burns all that it is fed and has no return: an outboard, a carburettor. A heater never has one. */
+  noReturn?: boolean;
+  /** A heater that takes fuel by a regulator of its own, a pot burner: it needs no dosing pump. */
+  metersItself?: boolean;
   /** What leaves its return; common practice without it. */
   returnC?: number;
   circuit?: Circuit;
@@ -105,6 +109,8 @@ export function consumerFields(
     mostFeedPa: pressure("maker", feedWindow, { ...optional, ...ofReturn }),
     returnC: temperature("maker", { least: -60, most: 150 }, { ...optional, ...ofReturn }),
     fuelLubricated: toggle({ ...optional, ...ofReturn }),
+    noReturn: toggle({ ...optional, ...ofReturn }),
+    metersItself: toggle({ ...optional, ...(hasReturn ? ({ fold: "quiet" } as const) : {}) }),
     circuit: circuitField(circuit),
     heater: {
       form: "group",
@@ -130,7 +136,11 @@ export const burning = {
 } as const satisfies Partial<Kind<ConsumerBase>>;
 
 export const feed = port("feed", "feed", "feed");
-export const feedAndReturn = [feed, port("return", "return", "return")];
+const feedAndReturn = [feed, port("return", "return", "return")];
+export const enginePortsOf = ({ noReturn }: ConsumerBase) => (noReturn ? [feed] : feedAndReturn);
+/** Does all that it is fed stay in it? */
+export const burnsAll = ({ kind, noReturn }: { kind: string; noReturn?: boolean }): boolean =>
+  kind === "heater" || noReturn === true;
 /** The feed of an engine stands over its return, and that is narrower. */
 export const enginePorts = {
   feed: { offset: { xM: 0, yM: 0, zM: 0.1 } },

@@ -1,5 +1,15 @@
 import { type Circuit, circuitField } from "./circuit";
-import { degrees, hertz, metres, millilitres, optional, positive, pressure, ratio, toggle } from "./fields";
+import {
+  degrees,
+  hertz,
+  metres,
+  millilitres,
+  milliseconds,
+  optional,
+  positive,
+  pressure,
+  toggle,
+} from "./fields";
 import { heldInLine, inOut, inToOut, type Kind } from "./kind";
 import { suctionFields } from "./pumping";
 import type { PartBase } from "./record";
@@ -9,8 +19,8 @@ export interface DosingPump extends PartBase {
   kind: "dosingPump";
   strokeM3: number;
   mostHz: number;
-  /** Share of a stroke's time in which it draws. */
-  drawShare: number;
+  /** Time in which a stroke draws; it lasts as long at any rate. */
+  strokeS: number;
   mostRisePa: number;
   suctionLimitPa?: number;
   mostSuctionPa?: number;
@@ -36,7 +46,8 @@ export const dosingPump: Kind<DosingPump> = {
   fields: {
     strokeM3: millilitres("maker", { over: 0, most: 1e-5 }, { blank: 0.023e-6, isNeeded: true, tells: true }),
     mostHz: hertz("maker", { over: 0, most: 100 }, { blank: 6.5, isNeeded: true }),
-    drawShare: ratio("maker", { least: 0.05, most: 1 }, { blank: 0.25 }),
+    // A quarter of the period at its most strokes a second. Common practice, no source.
+    strokeS: milliseconds("maker", { over: 0, most: 1 }, { blank: 0.25 / 6.5 }),
     mostRisePa: pressure("maker", positive, { blank: 50000 }),
     tiltDeg: degrees("measured", { least: -90, most: 90 }, { isOptional: true, blank: 25 }),
     mostBeforeM: metres("maker", positive, optional),

@@ -1,4 +1,4 @@
-import { burning, type ConsumerBase, consumerFields, enginePorts, feedAndReturn } from "./consumer";
+import { burning, type ConsumerBase, consumerFields, enginePorts, enginePortsOf } from "./consumer";
 import type { Kind } from "./kind";
 
 export interface EnginePart extends ConsumerBase {
@@ -18,6 +18,6 @@ export const engine: Kind<EnginePart> = {
     },
     true,
   ),
-  ports: () => feedAndReturn,
+  ports: enginePortsOf,
   blankPorts: enginePorts,
 };

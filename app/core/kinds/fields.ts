@@ -14,6 +14,7 @@ export type UnitKey =
   | "V"
   | "W"
   | "Hz"
+  | "ms"
   | "deg"
   | "ratio"
   | "C"
@@ -137,6 +138,7 @@ export const volts = quantity("voltage", "V");
 export const watts = quantity("power", "W");
 export const hertz = quantity("frequency", "Hz");
 export const degrees = quantity("angle", "deg");
+export const milliseconds = quantity("time", "ms");
 export const wireArea = quantity("area", "mm2");
 export const density = quantity("density", "kg/m3");
 /** Dynamic, Pa s: asked for nowhere yet, so that it has no unit on screen. */

@@ -1,4 +1,4 @@
-import { burning, type ConsumerBase, consumerFields, enginePorts, feedAndReturn } from "./consumer";
+import { burning, type ConsumerBase, consumerFields, enginePorts, enginePortsOf } from "./consumer";
 import type { Kind } from "./kind";
 
 export interface GeneratorPart extends ConsumerBase {
@@ -18,6 +18,6 @@ export const generator: Kind<GeneratorPart> = {
     },
     true,
   ),
-  ports: () => feedAndReturn,
+  ports: enginePortsOf,
   blankPorts: enginePorts,
 };

@@ -164,7 +164,7 @@ function judge(solved: SolvedLineUp, seen: Uint8Array, into: Judged[], unfed: bo
       unfed[k] = outcome.side === "feed";
       return;
     }
-    unfed[k] = outcome?.outcome === "starved";
+    unfed[k] = outcome?.outcome === "starved" || outcome?.outcome === "air";
     if (back === null) return;
     const drawn = tanksFrom(solved, feed, true, seen);
     const filled = tanksFrom(solved, back, false, seen);

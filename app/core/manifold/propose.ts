@@ -5,8 +5,10 @@
  * is to be moved or polished, on outlets and returns of their own, or a lever left open would lead an engine's fuel to
  * another tank. With it the line-ups that were wished for, each in its valve table.
  */
+
 import type { Command } from "../edit/command";
 import { applyCommand } from "../edit/commands";
+import { burnsAll } from "../kinds/consumer";
 import { isPowered } from "../kinds/families";
 import { newId } from "../kinds/ids";
 import type { Engine } from "../kinds/index";
@@ -335,7 +337,7 @@ function runs(builder: Builder, fed: readonly Fed[]): LineUp[] {
  */
 function fills(builder: Builder, fed: readonly Fed[], name: "Prime" | "Purge"): LineUp[] {
   return fed.flatMap(({ consumer, tankIds, supply, back, pump }) =>
-    (consumer.kind === "heater" ? [] : tankIds).map((tankId, i) => {
+    (burnsAll(consumer) ? [] : tankIds).map((tankId, i) => {
       const rest = atRest(builder);
       for (const id of [supply, back])
         if (id !== null) rest.valves[id] = { kind: "position", position: `p${i + 1}` };

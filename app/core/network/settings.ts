@@ -1,5 +1,6 @@
 /** What a line-up and its conditions make of a network: laws, demands and fixed potentials, written into kept arrays. */
 import { atmospherePa, type FuelState, fuelAt, headPa } from "../fuel/fuel";
+import { burnsAll } from "../kinds/consumer";
 import type { Engine } from "../kinds/index";
 import type { Conditions, LineUp } from "../plan/types";
 import { type LinkLaws, Way } from "../solver/newton";
@@ -25,7 +26,7 @@ export function engineFlows(engine: Engine, load: number): { feedM3S: number; bu
   const t = high.load === low.load ? 1 : Math.min(1, Math.max(0, (load - low.load) / (high.load - low.load)));
   const burnM3S = low.burnM3S + t * (high.burnM3S - low.burnM3S);
   return {
-    feedM3S: engine.kind === "heater" ? burnM3S : low.feedM3S + t * (high.feedM3S - low.feedM3S),
+    feedM3S: burnsAll(engine) ? burnM3S : low.feedM3S + t * (high.feedM3S - low.feedM3S),
     burnM3S,
   };
 }

@@ -24,7 +24,7 @@ export const FILTER_LIFE_H = 500;
 export type Happening =
   | { kind: "step" }
   | { kind: "uncovered"; tankId: Id; portId: Id; leftM3: number }
-  | { kind: "starved" | "noPath"; consumerId: Id }
+  | { kind: "starved" | "air" | "noPath"; consumerId: Id }
   | { kind: "overfilled"; tankId: Id }
   | { kind: "limit"; atId: Id; vacuumPa: number; limitPa: number }
   | { kind: "hot"; tankId: Id; tempC: number }
@@ -33,6 +33,8 @@ export type Happening =
   | { kind: "potDrains"; partId: Id }
   /** No solution: fuel outside what is known of it, or a line-up that is gone. */
   | { kind: "failed"; why: string };
+/** What ends a run until a consumer is no longer fed. */
+const endings = new Set<Happening["kind"]>(["starved", "air", "noPath", "failed"]);
 export type RunEvent = { atS: number; stepId: Id; lineUpId: Id } & Happening;
 
 /** The state at a moment, with what a chart shows of it. */
@@ -507,7 +509,7 @@ class Course {
   private starved({ solved }: Rates, step: DutyStep, stopped: Set<Id>): boolean {
     let fresh = false;
     for (const [id, { outcome }] of solved?.consumers ?? []) {
-      if (outcome !== "starved" && outcome !== "noPath") continue;
+      if (outcome === "fed" || outcome === "stopped") continue;
       this.note(step, { kind: outcome, consumerId: id });
       stopped.add(id);
       fresh = true;
@@ -596,6 +598,6 @@ export function enduranceH(
   const load = Math.max(0, ...network.job.consumers.map(({ id }) => conditions.load[id] ?? 1));
   const step: DutyStep = { id: "endurance", hours: mostH, lineUpId: lineUp.id, load, pitchDeg, rollDeg };
   const course = new Course(new Runner(network, ambientC), [step], conditions, undefined, true).whole();
-  const end = course.events.find(({ kind }) => kind === "starved" || kind === "noPath" || kind === "failed");
+  const end = course.events.find(({ kind }) => endings.has(kind));
   return end ? { hours: end.atS / HOUR_S, burnedM3: course.burnedM3 } : null;
 }

@@ -85,6 +85,7 @@ export const dimensions = {
     si: "m2",
     units: { m2: { factor: 1, names: ["m2", "m²"] }, mm2: { factor: 1e-6, names: ["mm2", "mm²", "sq"] } },
   },
+  time: { si: "s", units: { s: { factor: 1, names: ["s"] }, ms: { factor: 1e-3, names: ["ms"] } } },
   hours: {
     si: "h",
     units: { h: { factor: 1, names: ["h", "hour", "hours"] }, min: { factor: 1 / 60, names: ["min"] } },

@@ -1,5 +1,14 @@
 /** Sentences for what flows where, and at what pressure. */
-import { hours, type Say, type Sentences } from "./say";
+import type { Shortage } from "~/core/hydraulics/starving";
+import { capital, hours, type Say, type Sentences } from "./say";
+
+const shortages: Record<Shortage, string> = {
+  vapour: "the fuel would boil",
+  pumpSuction: "the pump cannot draw more",
+  pumpCapacity: "the pump cannot give more",
+  pumpRise: "the pump cannot lift so high",
+  air: "air is drawn in",
+};
 
 /** What takes most of a suction. */
 const worst = ({ worstId, worstShare }: { worstId: string; worstShare: number }, say: Say) =>
@@ -10,6 +19,7 @@ export const flow: Sentences<
   | "deadHead"
   | "againstArrow"
   | "starved"
+  | "drawsAir"
   | "returnElsewhere"
   | "returnCanClose"
   | "feedsJoined"
@@ -41,11 +51,17 @@ export const flow: Sentences<
     "A check valve or pump the wrong way round lets nothing through; a filter filters from the wrong side.",
     "Turn the part end for end.",
   ],
+  drawsAir: (v, say, finding) => [
+    `${v.lineUp}: ${v.consumer} draws air beyond ${say.flow(v.mostM3S)}`,
+    `It asks ${say.flow(v.feedM3S)}; a mouth of ${say.name(finding.ids[1] ?? "")} is clear of fuel and joined to its suction.`,
+    "A clear mouth lets air in as soon as the join stands under suction: the other tank feeds, and the engine stops all the same.",
+    "Shut the way of the tank that is low, a check valve in each feed, or less suction at the join.",
+  ],
   starved: (v, say, finding) => [
     `${v.lineUp}: ${v.consumer} is starved`,
     v.mostM3S === null
-      ? "Fuel would boil on the way."
-      : `Asks ${say.flow(v.feedM3S ?? 0)}, can have ${say.flow(v.mostM3S)}: ${v.cause === "vapour" ? "the fuel would boil" : "the pump cannot draw more"} at ${say.name(finding.ids[1] ?? "")}.`,
+      ? `${capital(shortages[v.cause])} on the way.`
+      : `Asks ${say.flow(v.feedM3S ?? 0)}, can have ${say.flow(v.mostM3S)}: ${shortages[v.cause]} at ${say.name(finding.ids[1] ?? "")}.`,
     "What the line cannot bring, the engine does not get; vapour and air stop it first under load.",
     "A larger bore, a cleaner or larger filter, a lower lift, or a pump nearer to the tank.",
   ],

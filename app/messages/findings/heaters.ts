@@ -70,6 +70,7 @@ function supplyWords(v: ValuesOf<"heaterSupply">): Words {
 }
 
 export const heaters: Sentences<
+  | "heaterUnmetered"
   | "dosingFit"
   | "heaterSupply"
   | "heaterExhaust"
@@ -78,6 +79,12 @@ export const heaters: Sentences<
   | "noCoAlarm"
   | "runDownCut"
 > = {
+  heaterUnmetered: (v) => [
+    `${v.part} is fed over no dosing pump`,
+    `In ${v.lineUp} fuel comes to the burner by itself.`,
+    "What is not metered floods the burner: smoke, and fire outside of it.",
+    "A dosing pump after the maker's manual, or say that it meters for itself.",
+  ],
   dosingFit: dosingWords,
   heaterSupply: supplyWords,
   heaterExhaust: (v) => [

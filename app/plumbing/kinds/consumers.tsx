@@ -1,5 +1,6 @@
 /** What burns fuel: an engine's cylinders, a heater's tube with its fan. */
 import type { ConsumerOutcome } from "~/core/hydraulics/solve";
+import { burnsAll } from "~/core/kinds/consumer";
 import type { Engine, PartOf } from "~/core/kinds/index";
 import { formatQuantity, type UnitChoice } from "~/core/units/format";
 import { body, type Drawing, type Drawn, halo, solvedOf, thin } from "./drawing";
@@ -58,6 +59,8 @@ const consumerLine = (outcome: ConsumerOutcome | undefined, units: UnitChoice): 
       return `feed ${formatQuantity("flow", outcome.feedM3S, units.flow)}`;
     case "starved":
       return "starved";
+    case "air":
+      return "draws air";
     case "noPath":
       return "no way";
   }
@@ -86,7 +89,7 @@ function ConsumerNode({ of }: { of: Drawn<Engine> }) {
         <text x={cx} y={62 + 18 * text} fontSize={12 * text} fill="var(--soft)">
           {consumerLine(outcome, units)}
         </text>
-        {outcome?.outcome === "fed" && part.kind !== "heater" && (
+        {outcome?.outcome === "fed" && !burnsAll(part) && (
           <text x={cx} y={62 + 33 * text} fontSize={12 * text} fill="var(--soft)">
             burn {formatQuantity("flow", outcome.burnM3S, units.flow)}
           </text>

@@ -2,6 +2,7 @@
 
 import { figuresAt } from "../../hydraulics/derive";
 import type { SolvedLineUp } from "../../hydraulics/solve";
+import type { Shortage } from "../../hydraulics/starving";
 import type { NetworkLink } from "../../network/links/link";
 import { Way } from "../../solver/newton";
 import { type Found, oncePerContext, rule } from "../rule";
@@ -44,8 +45,9 @@ interface Looked {
     consumer: string;
     mostM3S: number | null;
     feedM3S: number | null;
-    cause: "vapour" | "pumpSuction";
+    cause: Shortage;
   }>[];
+  drawsAir: Found<{ lineUp: string; consumer: string; mostM3S: number; feedM3S: number }>[];
   noOpenPath: Found<{ lineUp: string; consumer: string }>[];
   againstArrow: Found<{ lineUp: string; part: string }>[];
   deadHead: Found<{ lineUp: string; pump: string; deadHeadPa: number }>[];
@@ -63,6 +65,15 @@ function lookAtConsumers(solved: SolvedLineUp, found: Looked): void {
         ...base,
         ids: [part.id, at.split(".")[0] as string],
         values: { lineUp: lineUp.name, consumer: part.name, mostM3S, feedM3S, cause },
+        figure: feedM3S - mostM3S,
+      });
+    }
+    if (outcome?.outcome === "air") {
+      const { mostM3S, feedM3S, at } = outcome;
+      found.drawsAir.push({
+        ...base,
+        ids: [part.id, at.split(".")[0] as string],
+        values: { lineUp: lineUp.name, consumer: part.name, mostM3S, feedM3S },
         figure: feedM3S - mostM3S,
       });
     }
@@ -117,7 +128,7 @@ const stop = (lineUpId: string) => ({
 });
 
 const looked = oncePerContext(({ verdicts }): Looked => {
-  const found: Looked = { starved: [], noOpenPath: [], againstArrow: [], deadHead: [] };
+  const found: Looked = { starved: [], drawsAir: [], noOpenPath: [], againstArrow: [], deadHead: [] };
   for (const { lineUp, result } of verdicts) {
     if (result.outcome === "solved") {
       lookAtConsumers(result, found);
@@ -162,4 +173,10 @@ export const starved = rule({
   practice: [3],
   place: "prove",
   judge: (context) => looked(context).starved,
+});
+export const drawsAir = rule({
+  id: "drawsAir",
+  practice: [3],
+  place: "prove",
+  judge: (context) => looked(context).drawsAir,
 });

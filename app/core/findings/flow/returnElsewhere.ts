@@ -1,6 +1,6 @@
 /** Practice 1: fuel of a running line-up ends in another tank than it came from. Common practice. */
 import { tankFlows } from "../../hydraulics/derive";
-import { NO_FLOW_M3S } from "../../hydraulics/solve";
+import { NO_FLOW_M3S } from "../../hydraulics/starving";
 import { lowestUsableM3 } from "../../hydraulics/worst";
 import { capacityM3 } from "../../tanks/tank";
 import { rule } from "../rule";

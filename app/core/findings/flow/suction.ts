@@ -8,7 +8,6 @@ import { rule } from "../rule";
 
 /** A finding at a judged suction, with what it is and what takes most of it. */
 function atSuction({ lineUp, way }: LineUpVerdict, suction: Suction, limitPa: number) {
-  const worst = way?.suctionLosses[0];
   return {
     ids: [suction.id],
     lineUpIds: [lineUp.id],
@@ -18,8 +17,8 @@ function atSuction({ lineUp, way }: LineUpVerdict, suction: Suction, limitPa: nu
       vacuumPa: suction.vacuumPa,
       limitPa,
       freeAir: suction.freeAir,
-      worstId: worst?.id ?? "",
-      worstShare: worst?.share ?? 0,
+      worstId: suction.most?.id ?? "",
+      worstShare: suction.most?.share ?? 0,
     },
     figure: suction.vacuumPa,
   };

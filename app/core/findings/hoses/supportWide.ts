@@ -1,10 +1,12 @@
-/** Practice 29: supports of a run further apart than the school allows: 450 mm, or 900 mm where straight and light. Common practice, and ABYC kind (from memory). */
+/** Practice 29: supports of a run further apart than the school allows: 18 in, or 36 in where straight and light. Common practice, and ABYC kind (from memory). */
 import { portKey } from "../../plan/ports";
 import { schoolOf } from "../../plan/types";
+import { INCH_M } from "../../units/factors";
 import { onPart } from "../onPart";
 import { rule } from "../rule";
 
-const mostM = { close: 0.45, wide: 0.9 } as const;
+/** 18 in and 36 in as published; metric tapes round them to 450 and 900 mm, which are within. */
+const mostM = { close: 18 * INCH_M, wide: 36 * INCH_M } as const;
 
 export const supportWide = rule({
   id: "supportWide",

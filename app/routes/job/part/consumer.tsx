@@ -1,3 +1,4 @@
+import { burnsAll } from "~/core/kinds/consumer";
 import type { Engine } from "~/core/kinds/index";
 import { burnM3S } from "~/core/laws/burn";
 import { formatQuantity } from "~/core/units/format";
@@ -22,7 +23,7 @@ export function LoadFields({ engine, edit }: { engine: Engine; edit: (change: ob
     <>
       {engine.loads.map((load, i) => (
         <Group className="two" key={i}>
-          {engine.kind !== "heater" && (
+          {!burnsAll(engine) && (
             <QuantityField
               label={`Feed at ${Math.round(load.load * 100)} % load`}
               dimension="flow"
@@ -33,7 +34,7 @@ export function LoadFields({ engine, edit }: { engine: Engine; edit: (change: ob
             />
           )}
           <QuantityField
-            label={engine.kind === "heater" ? `Burn at ${Math.round(load.load * 100)} %` : "Burn"}
+            label={burnsAll(engine) ? `Burn at ${Math.round(load.load * 100)} %` : "Burn"}
             dimension="flow"
             unit={units.flow}
             value={load.burnM3S}
