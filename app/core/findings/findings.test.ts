@@ -4,12 +4,15 @@ import type { Book, SetAside } from "../book/entries";
 import type { Command } from "../edit/command";
 import { applyCommand } from "../edit/commands";
 import { startJob } from "../edit/starters";
+import { Bench } from "../hydraulics/bench.fixture";
 import type { Engine } from "../kinds/index";
+import { buildNetwork } from "../network/network";
 import { currentPlan } from "../plan/ports";
 import type { Job, Tank } from "../plan/types";
 import { LITRE_PER_HOUR_M3_S } from "../units/factors";
 import { findingsOf } from "./findings";
 import type { Finding, FindingOf, RuleId } from "./index";
+import { heatingOf } from "./tanks/returnHot";
 
 const book = (JSON.parse(readFileSync("demo/marram.keel.json", "utf8")) as { book: Book }).book;
 const marram = (): Job => (JSON.parse(readFileSync("demo/marram.keel.json", "utf8")) as { job: Job }).job;
@@ -301,13 +304,69 @@ describe("rules of what was found on board: each fires on its change to the demo
     expect(of(old, "hoseFound")).toMatchObject({ grade: "watch", basis: "common" });
   });
 
-  test("10 a baffle between pickup and return is taken out", () => {
-    const open = change(marram(), {
-      name: "editTank",
-      id: "portWing",
-      change: { baffles: [{ id: "b", across: "x", atM: 0.95 }] },
+  test("10 pickup and return in one box of baffles; one single baffle makes no box", () => {
+    const baffles = (...at: number[]) =>
+      change(marram(), {
+        name: "editTank",
+        id: "portWing",
+        change: { baffles: at.map((atM, i) => ({ id: `b${i}`, across: "x" as const, atM })) },
+      });
+    // Mouths at 0.05 and 0.89 m of 1 m.
+    expect(of(baffles(0.95), "returnNearPickup")).toBeUndefined();
+    expect(of(baffles(0.02, 0.95), "returnNearPickup")).toMatchObject({ ids: ["portWing"] });
+    expect(of(baffles(0.02, 0.5, 0.95), "returnNearPickup")).toBeUndefined();
+  });
+
+  test("10 a return over the fuel falls: straight over the pickup it is near, whatever its height", () => {
+    const over = (xM: number) => {
+      const job = marram();
+      const tank = job.tanks.find(({ id }) => id === "portWing")!;
+      const ports = tank.ports.map((port) =>
+        port.role === "return" ? { ...port, mouth: { xM, yM: 0.37, zM: 0.5 } } : port,
+      );
+      return change(job, { name: "editTank", id: "portWing", change: { ports, baffles: [] } });
+    };
+    // 0.47 m over the pickup's mouth, in plan 0.1 m beside it.
+    expect(of(over(0.15), "returnNearPickup")?.values.apartM).toBeCloseTo(0.1, 6);
+    expect(of(over(0.4), "returnNearPickup")).toBeUndefined();
+  });
+
+  test("11 two engines that return to one tank warm it together: the balance of heat by hand", () => {
+    const one = startJob("s", "S", "oneTank");
+    const network = (job: Job) => buildNetwork(job);
+    const heating = heatingOf(network(one), one.tanks[0]!, 0.1, 30)!;
+    const twin = startJob("s", "S", "twinEngine");
+    const both = twin.tanks.map((tank) => heatingOf(network(twin), tank, 0.1, 30)!);
+    const each = twin.consumers.map(({ loads }) => loads.at(-1)!);
+    const sum = each.reduce((total, { feedM3S, burnM3S }) => total + feedM3S - burnM3S, 0);
+    for (const found of both) expect(found.returnM3S).toBeCloseTo(sum, 12);
+    expect(heating.engine).toEqual({ tempC: 90, share: 0.5 });
+    // 60 L/h at 90 degC with 40 L/h at 60 degC meet at 78.
+    const job: Job = JSON.parse(JSON.stringify(twin));
+    job.consumers.forEach((engine, i) => {
+      engine.returnC = i === 0 ? 90 : 60;
+      const back = (i === 0 ? 60 : 40) / 3.6e6;
+      engine.loads = [{ load: 1, feedM3S: back + 1e-6, burnM3S: 1e-6 }];
     });
-    expect(of(open, "returnNearPickup")).toMatchObject({ ids: ["portWing"] });
+    expect(heatingOf(network(job), job.tanks[0]!, 0.1, 30)!.engine.tempC).toBeCloseTo(78, 9);
+  });
+
+  test("3 air at a clear mouth that is joined under suction: a finding of its own, and shut it is gone", () => {
+    const bench = (feedLH: number) => {
+      const made = new Bench()
+        .tank("A", 0, 0.1)
+        .tank("B", 2, 0.15)
+        .part("tee", "tee", 0, { boreM: 0.025 })
+        .engine("e", 0, feedLH, feedLH / 2)
+        .run("A.supply", "tee.a", 10, 0.006)
+        .run("B.supply", "tee.c")
+        .run("tee.b", "e.feed")
+        .run("e.return", "A.return");
+      made.plan.conditions.aboardM3.B = 0.001;
+      return made.job;
+    };
+    expect(of(bench(150), "drawsAir")).toMatchObject({ grade: "stop", ids: ["e", "B"] });
+    expect(of(bench(1.5), "drawsAir")).toBeUndefined();
   });
 });
 

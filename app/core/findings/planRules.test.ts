@@ -40,10 +40,36 @@ const placed = (kind: PlanPart["kind"], id: string, runId: string, edit: object 
   part(id, edit),
 ];
 
+/** The van's own tank hung over its heater, so that fuel runs there by itself. */
+const liftedTank = (id: string): Command => ({
+  name: "editTank",
+  id,
+  change: { origin: { xM: -1, yM: 0, zM: 2 } },
+});
+
 /** A plan that fails a rule, what is found, and a plan near it that passes. */
 type Case = [what: string, rule: RuleId, fails: () => Job, found: Partial<Finding>, passes: () => Job];
 
 const cases: Case[] = [
+  [
+    "38 a heater fed by gravity over no dosing pump",
+    "heaterUnmetered",
+    () => change(van(), { name: "removePart", id: "dose" }, liftedTank("own")),
+    { grade: "stop", ids: ["heater"] },
+    van,
+  ],
+  [
+    "38 and not where it meters for itself",
+    "heaterUnmetered",
+    () => change(van(), { name: "removePart", id: "dose" }, liftedTank("own")),
+    { grade: "stop" },
+    () =>
+      change(van(), { name: "removePart", id: "dose" }, liftedTank("own"), {
+        name: "editEngine",
+        id: "heater",
+        change: { metersItself: true },
+      }),
+  ],
   [
     "4 an element missing under power",
     "elementMissing",

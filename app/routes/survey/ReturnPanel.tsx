@@ -3,8 +3,10 @@
  * Seen in three seconds: how hot the tank gets over the day, and when it passes the limit.
  */
 import { heatingOf } from "~/core/findings/tanks/returnHot";
-import { distanceM } from "~/core/plan/ports";
+import { LEAST_APART_M, mouthsApartM } from "~/core/findings/tanks/returnNearPickup";
+import type { Position } from "~/core/kinds/record";
 import { FUEL_TOO_HOT_C, heatOverHours, hoursToLimit } from "~/core/tanks/heat";
+import { levelOfVolumeM } from "~/core/tanks/tank";
 import { fromSi } from "~/core/units/factors";
 import { formatNumber } from "~/core/units/format";
 import { QuantityField } from "~/fields/QuantityField";
@@ -16,23 +18,25 @@ import { Facts, Fields, Panel, Small, useEditTank, useTank, useUnits } from "./t
 const TYPICAL_COOLER = { effectiveness: 0.5, coolantC: 25 };
 
 export function ReturnPanel() {
-  const { job } = useJob();
+  const { job, network } = useJob();
   const { tank, aboardM3 } = useTank();
   const { units, length, temperature } = useUnits();
   const edit = useEditTank(tank);
   const back = tank.ports.find(({ role }) => role === "return");
   const out = tank.ports.find(({ role }) => role === "outlet");
+  const levelM = levelOfVolumeM(tank, aboardM3);
+  const nearest = (a: Position, b: Position) => mouthsApartM(a, b, levelM);
   const { site } = job;
-  const hot = heatingOf(job, tank, aboardM3, site.ambientHighC);
-  const cold = heatingOf(job, tank, aboardM3, site.ambientLowC);
+  const hot = heatingOf(network, tank, aboardM3, site.ambientHighC);
+  const cold = heatingOf(network, tank, aboardM3, site.ambientLowC);
   const { cooler } = tank;
   const show = (points: ReturnType<typeof heatOverHours>) =>
     points.map(({ hours, tempC }) => ({ x: hours, y: fromSi("temperature", tempC, units.temperature) }));
   const curves = hot &&
     cold && {
-      bare: heatOverHours({ ...hot, cooler: null }),
-      cooled: heatOverHours({ ...hot, cooler: cooler ?? TYPICAL_COOLER }),
-      cold: heatOverHours({ ...cold, cooler: null }),
+      asItIs: heatOverHours(hot),
+      other: heatOverHours({ ...hot, cooler: hot.cooler ? null : TYPICAL_COOLER }),
+      cold: heatOverHours(cold),
     };
   const said = (points: ReturnType<typeof heatOverHours>) => {
     const hours = hoursToLimit(points, FUEL_TOO_HOT_C);
@@ -45,8 +49,8 @@ export function ReturnPanel() {
         <h3>Return against pickup</h3>
         {back && out ? (
           <p>
-            The mouths stand <b>{length(distanceM(back.mouth, out.mouth))}</b> apart; {length(0.3)} is wanted,
-            and a baffle between them.
+            The mouths stand <b>{length(nearest(back.mouth, out.mouth))}</b> apart; {length(LEAST_APART_M)} is
+            wanted, and a baffle between them. A return over the fuel falls: only the distance in plan counts.
           </p>
         ) : (
           <p>This tank has no return, or no pickup.</p>
@@ -57,10 +61,10 @@ export function ReturnPanel() {
         {curves ? (
           <>
             <Facts>
-              <dt>Hottest day, no cooler</dt>
-              <dd>{said(curves.bare)}</dd>
-              <dt>{cooler ? "Hottest day, its cooler" : "Hottest day, with a cooler"}</dt>
-              <dd>{said(curves.cooled)}</dd>
+              <dt>Hottest day, as it is{hot.cooler ? ", with its cooler" : ""}</dt>
+              <dd>{said(curves.asItIs)}</dd>
+              <dt>{hot.cooler ? "Hottest day without the cooler" : "Hottest day with a cooler"}</dt>
+              <dd>{said(curves.other)}</dd>
               <dt>Coldest day</dt>
               <dd>{said(curves.cold)}</dd>
             </Facts>
@@ -70,8 +74,13 @@ export function ReturnPanel() {
               x="hours"
               y={units.temperature === "F" ? "°F" : "°C"}
               series={[
-                { name: "hottest day", colour: "pressure", points: show(curves.bare) },
-                { name: "with cooler", colour: "back", dash: [6, 4], points: show(curves.cooled) },
+                { name: "hottest day", colour: "pressure", points: show(curves.asItIs) },
+                {
+                  name: hot.cooler ? "without the cooler" : "with a cooler",
+                  colour: "back",
+                  dash: [6, 4],
+                  points: show(curves.other),
+                },
                 { name: "coldest day", colour: "idle", dash: [2, 3], points: show(curves.cold) },
                 {
                   name: "limit",
@@ -114,8 +123,9 @@ export function ReturnPanel() {
           </Fields>
         )}
         <Small>
-          Full load on this tank alone, the litres on the drawing, fuel back half the way to the engine's 90
-          °C (common practice; the engine's sheet goes before it), 10 W/m²K from the wet wall.
+          Full load on this tank alone of all that can return to it, the litres on the drawing, fuel back half
+          the way to the engine's 90 °C (common practice; the engine's sheet goes before it), 10 W/m²K from
+          the wet wall.
         </Small>
       </Panel>
     </>

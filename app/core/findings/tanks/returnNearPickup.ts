@@ -1,31 +1,57 @@
-/** Practice 10: return mouth within 300 mm of a pickup, or in the same baffle box. Common practice. */
+/**
+ * Practice 10: a return mouth within 300 mm of a pickup, or in the same baffle box. A mouth over the fuel's level falls:
+ * only the distance in plan counts then. Common practice.
+ */
 
 import type { Position } from "../../kinds/record";
 import { distanceM } from "../../plan/ports";
 import type { Tank } from "../../plan/types";
+import { boundsOf } from "../../tanks/shape";
+import { levelOfVolumeM } from "../../tanks/tank";
 import { onTank } from "../onTank";
 import { rule } from "../rule";
 
-const LEAST_APART_M = 0.3;
+export const LEAST_APART_M = 0.3;
 
-/** No baffle stands between the two. */
-const sameBox = ({ baffles = [] }: Tank, a: Position, b: Position): boolean =>
-  baffles.every(({ across, atM }) => {
-    const [first, second] = across === "x" ? [a.xM, b.xM] : [a.yM, b.yM];
-    return first < atM === second < atM;
-  });
+/** Distance of a return's mouth from a pickup's: in plan where the return's stands over the level, tank frame. */
+export const mouthsApartM = (back: Position, out: Position, levelM: number): number =>
+  back.zM > levelM ? Math.hypot(back.xM - out.xM, back.yM - out.yM) : distanceM(back, out);
+
+/** Ends of the space between two baffles, or a baffle and the tank's end, along one axis. */
+function cell(ends: readonly [number, number], baffles: readonly number[], at: number): [number, number] {
+  const walls = [...ends, ...baffles].sort((a, b) => a - b);
+  const over = walls.findIndex((wall) => wall > at);
+  return over < 1 ? [ends[0], ends[1]] : [walls[over - 1] as number, walls[over] as number];
+}
+
+/** A box is a space that baffles close on both sides of an axis, or in a corner: one single baffle makes none. */
+function sameBox(tank: Tank, a: Position, b: Position): boolean {
+  const { baffles = [] } = tank;
+  const { x, y } = boundsOf(tank.shape);
+  const along = (across: "x" | "y") => baffles.filter((one) => one.across === across).map(({ atM }) => atM);
+  const walls = { x: along("x"), y: along("y") };
+  const isClosed = (axis: "x" | "y", [low, high]: [number, number]) =>
+    walls[axis].includes(low) && walls[axis].includes(high);
+  const cells = [a, b].map(({ xM, yM }) => ({ x: cell(x, walls.x, xM), y: cell(y, walls.y, yM) }));
+  const [first, second] = cells;
+  if (!first || !second || String(first.x) !== String(second.x) || String(first.y) !== String(second.y))
+    return false;
+  const isCorner = walls.x.some((at) => first.x.includes(at)) && walls.y.some((at) => first.y.includes(at));
+  return isClosed("x", first.x) || isClosed("y", first.y) || isCorner;
+}
 
 export const returnNearPickup = rule({
   id: "returnNearPickup",
   practice: [10],
   place: "survey",
-  judge: ({ job }) =>
+  judge: ({ job, plan }) =>
     job.tanks.flatMap((tank) => {
+      const levelM = levelOfVolumeM(tank, plan.conditions.aboardM3[tank.id] ?? 0);
       const returns = tank.ports.filter(({ role }) => role === "return");
       const outlets = tank.ports.filter(({ role }) => role === "outlet");
       const pairs = returns.flatMap((back) =>
         outlets.map((out) => ({
-          apartM: distanceM(back.mouth, out.mouth),
+          apartM: mouthsApartM(back.mouth, out.mouth, levelM),
           isBoxed: !!tank.baffles?.length && sameBox(tank, back.mouth, out.mouth),
         })),
       );
