@@ -1,10 +1,12 @@
 /** What a hose found on board is worth: keep, watch or replace, with the reasons; and what passes through its wall. */
 import type { Fuel } from "../fuel/fuel";
 import type { HoseSurvey, Run } from "../plan/types";
-import { type Marking, readMarking } from "./marking";
+import { type Marking, markingName, readMarking } from "./marking";
 
 export type HoseReason =
   | { code: "noMarking" }
+  /** Something is printed, but no standard that is known. */
+  | { code: "noStandard" }
   | { code: "noClass" }
   | { code: "noDate" }
   | { code: "notFireTested" }
@@ -35,6 +37,7 @@ export function ageYears(made: NonNullable<Marking["made"]>, now: Date): number 
 
 const replaces = new Set<HoseReason["code"]>([
   "noMarking",
+  "noStandard",
   "notFireTested",
   "notLowPermeation",
   "old",
@@ -50,7 +53,8 @@ export function judgeHose(
   const marking = readMarking(survey.printed);
   const years = marking.made ? ageYears(marking.made, now) : null;
   const reasons: HoseReason[] = [];
-  if (marking.standard === null) reasons.push({ code: "noMarking" });
+  if (marking.standard === null && survey.printed.trim() === "") reasons.push({ code: "noMarking" });
+  else if (marking.standard === null && marking.type === null) reasons.push({ code: "noStandard" });
   else if (marking.fire === null && marking.standard !== "ISO 7840") {
     reasons.push(survey.place === "engineRoom" ? { code: "notFireTested" } : { code: "noClass" });
   } else if (survey.place === "engineRoom" && marking.fire === "B") reasons.push({ code: "notFireTested" });
@@ -70,6 +74,10 @@ export function judgeHose(
       : "keep";
   return { verdict, marking, years, reasons };
 }
+
+/** What a run's hose is called: as read off the one found on board, else what the plan has there. */
+export const hoseName = ({ survey, product }: Pick<Run, "survey" | "product">): string =>
+  (survey && markingName(readMarking(survey.printed))) || product.marking;
 
 /** The worst of the classes, for hose whose printing says none. */
 const UNKNOWN_CLASS = 300;

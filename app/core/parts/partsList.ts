@@ -1,5 +1,6 @@
 /** Parts counted, and hose by bore and marking with the service allowance. */
 
+import { hoseName } from "../hose/survey";
 import { isPushing } from "../kinds/families";
 import type { Field } from "../kinds/fields";
 import { kindOf, type Part } from "../kinds/index";
@@ -63,7 +64,7 @@ export function hoseLines(job: Job, plan: Plan): HoseLine[] {
     const to = ports.get(portKey(run.to));
     if (!from || !to) continue;
     const { lengthM } = runGeometry(run, from, to);
-    const { marking } = run.product;
+    const marking = hoseName(run);
     const key = `${run.boreM}|${marking}`;
     const line = lines.get(key) ?? {
       marking,
@@ -118,7 +119,7 @@ export function runSheet(job: Job, plan: Plan): RunSheetLine[] {
         to: to.ownerName,
         toPort: to.name,
         boreM: run.boreM,
-        marking: run.product.marking,
+        marking: hoseName(run),
         lengthM,
         riseM,
         bends90,

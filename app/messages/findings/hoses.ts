@@ -29,6 +29,8 @@ export function hoseReasonText(
   switch (code) {
     case "noMarking":
       return "nothing legible is printed on it";
+    case "noStandard":
+      return "what is printed on it names no hose standard that is known";
     case "noClass":
       return "no fire class is printed on it";
     case "noDate":

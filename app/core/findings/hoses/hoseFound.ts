@@ -12,7 +12,7 @@ export const hoseFound = rule({
       const { verdict, reasons, years } = judgeHose(run.survey, run.boreM, job.fuel, now);
       if (verdict === "keep") return [];
       const isPublished = reasons.some(({ code }) =>
-        ["noMarking", "notFireTested", "notLowPermeation"].includes(code),
+        ["noMarking", "noStandard", "notFireTested", "notLowPermeation"].includes(code),
       );
       return [
         {
