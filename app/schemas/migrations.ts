@@ -142,7 +142,18 @@ function withStrokeTime(part: Loose): Loose {
     strokeS: Number(drawShare) / Number(part.mostHz),
   };
 }
-const inPlan = (plan: Loose): Loose => ({ ...plan, parts: list(plan.parts).map(withStrokeTime) });
+/** The radius of a traced run was the hose's own, to the inside of the bend; it is to the centre line now. */
+function withCentreRadius(run: Loose): Loose {
+  const route = loose(run.route);
+  if (route.kind !== "traced") return run;
+  const { outerDiameterM } = loose(run.product);
+  return { ...run, route: { ...route, radiusM: Number(route.radiusM) + Number(outerDiameterM) / 2 } };
+}
+const inPlan = (plan: Loose): Loose => ({
+  ...plan,
+  parts: list(plan.parts).map(withStrokeTime),
+  runs: list(plan.runs).map(withCentreRadius),
+});
 
 /**
  * Version 3: strainers, blocks, breather valves and second media; a dosing pump's stroke has a time of its own. Plans

@@ -230,6 +230,37 @@ const cases: Case[] = [
       ),
   ],
   [
+    "28 legs that have no room for the radius they say",
+    "bendTight",
+    () =>
+      change(
+        truck(),
+        run("r11", {
+          route: {
+            kind: "traced",
+            points: [
+              { xM: -1, yM: -0.3, zM: 1.2 },
+              { xM: -1, yM: -0.3, zM: 1.25 },
+            ],
+            radiusM: 0.2,
+          },
+        }),
+      ),
+    { grade: "mend", ids: ["r11"] },
+    () =>
+      change(
+        truck(),
+        run("r11", { route: { kind: "traced", points: [{ xM: -1, yM: -0.3, zM: 1.2 }], radiusM: 0.2 } }),
+      ),
+  ],
+  [
+    "29 supports of 18 in as published are none too far",
+    "supportWide",
+    () => change(truck(), run("r11", { supportEveryM: 0.4573 })),
+    { grade: "mend" },
+    () => change(truck(), run("r11", { supportEveryM: 0.4572 })),
+  ],
+  [
     "29 supports too far apart; the wide school bears them",
     "supportWide",
     () => change(truck(), run("r11", { supportEveryM: 0.6 })),

@@ -6,7 +6,7 @@ import type { Position } from "../kinds/record";
 import type { SelectorValve } from "../kinds/selector";
 import { newPart, newRun, newTank } from "./blank";
 import { currentPlan, fromTank, placedPorts, portKey } from "./ports";
-import { isTooShort, runGeometry, runVolumeM3 } from "./route";
+import { fittingRadiusM, isTooShort, runGeometry, runVolumeM3 } from "./route";
 import type { Job, ValveSetting } from "./types";
 import { firstSetting, isOpen, neighbourSettings, positionsOf, waysThrough } from "./valves";
 
@@ -60,13 +60,33 @@ describe("runs", () => {
     expect(geometry.profile.map(({ zM }) => zM)).toEqual([0.5, 0.9, 0.1, 0.3]);
   });
 
-  test("a traced run is as long as its legs, and its bends are counted at its points", () => {
+  test("two right angles of 4 in radius to the centre line shorten a traced run by 87 mm", () => {
+    const route = { kind: "traced" as const, points: [at(1, 0, 0), at(1, 1, 0)], radiusM: 0.1016 };
+    const geometry = runGeometry({ ...run, route }, port(at(0, 0, 0)), port(at(2, 1, 0)));
+    expect((3 - geometry.lengthM) * 1000).toBeCloseTo(87.2, 1);
+    // The arc's own length between its points of touch: legs of 1 m less R at each end, and a quarter round.
+    expect(geometry.lengthM).toBeCloseTo(3 - 4 * 0.1016 + 2 * (Math.PI / 2) * 0.1016, 12);
+  });
+
+  test("a corner whose legs have no room for the radius is rounded as far as they have", () => {
+    const points = [at(0, 0, 0), at(1, 0, 0), at(1, 0.1, 0), at(2, 0.1, 0)];
+    expect(fittingRadiusM(points)).toBeCloseTo(0.05, 12);
+    const wide = { kind: "traced" as const, points: points.slice(1, 3), radiusM: 0.2 };
+    const geometry = runGeometry({ ...run, route: wide }, port(points[0]!), port(points[3]!));
+    expect(geometry.lengthM).toBeCloseTo(0.95 + 0.95 + Math.PI * 0.05, 12);
+    expect(fittingRadiusM([at(0, 0, 0), at(1, 0, 0), at(2, 0, 0)])).toBe(Number.POSITIVE_INFINITY);
+  });
+
+  test("a traced run is as long as its rounded legs, and its bends are counted at its points", () => {
     const traced = {
       ...run,
       route: { kind: "traced" as const, points: [at(1, 0, 0), at(1, 1, 0), at(2, 2, 0)], radiusM: 0.1 },
     };
     const geometry = runGeometry(traced, port(at(0, 0, 0)), port(at(2, 2, 1)));
-    expect(geometry.lengthM).toBeCloseTo(1 + 1 + Math.SQRT2 + 1, 12);
+    const saved = (rad: number) => 0.1 * (2 * Math.tan(rad / 2) - rad);
+    const bends = [Math.PI / 2, Math.PI / 4, Math.PI / 2];
+    const sharp = 1 + 1 + Math.SQRT2 + 1;
+    expect(geometry.lengthM).toBeCloseTo(sharp - bends.reduce((sum, rad) => sum + saved(rad), 0), 12);
     expect(geometry).toMatchObject({ bends90: 2, bends45: 1 });
   });
 

@@ -27,24 +27,65 @@ function turnDeg(a: Position, b: Position, c: Position): number {
   return (Math.acos(Math.max(-1, Math.min(1, dot / (ab * bc)))) * 180) / Math.PI;
 }
 
+/** A turn under this is none: what is left of rounding. */
+const STRAIGHT_RAD = 1e-9;
+
+interface Corner {
+  turnRad: number;
+  /** Largest radius, to the centre line, that the legs on both sides hold if each gives half of itself. */
+  fitsM: number;
+}
+
+const cornersOf = (points: readonly Position[]): Corner[] =>
+  points.slice(1, -1).map((point, i) => {
+    const [before, after] = [points[i] as Position, points[i + 2] as Position];
+    const turnRad = (turnDeg(before, point, after) * Math.PI) / 180;
+    const setback = Math.tan(turnRad / 2);
+    const leg = (from: Position, isEnd: boolean) => distanceM(from, point) * (isEnd ? 1 : 0.5);
+    const most = Math.min(leg(before, i === 0), leg(after, i === points.length - 3));
+    return { turnRad, fitsM: turnRad < STRAIGHT_RAD ? Number.POSITIVE_INFINITY : most / setback };
+  });
+
+/** Largest radius to the centre line that all corners of a traced run hold, m; infinite where it turns nowhere. */
+export const fittingRadiusM = (points: readonly Position[]): number =>
+  Math.min(Number.POSITIVE_INFINITY, ...cornersOf(points).map(({ fitsM }) => fitsM));
+
+/**
+ * A line of legs with rounded corners: each corner saves 2 R tan(b/2) - b R of the way round by its point, R to the
+ * centre line. A corner that has no room for the radius is rounded as far as it has.
+ */
 function traced(
   points: readonly Position[],
+  radiusM: number,
 ): Pick<RunGeometry, "lengthM" | "bends45" | "bends90" | "profile"> {
-  let atM = 0;
+  const saved = [
+    0,
+    ...cornersOf(points).map(({ turnRad, fitsM }) => {
+      if (turnRad < STRAIGHT_RAD) return 0;
+      const radius = Math.min(radiusM, fitsM);
+      return 2 * radius * Math.tan(turnRad / 2) - turnRad * radius;
+    }),
+    0,
+  ];
+  let sharpM = 0;
+  let savedM = 0;
   let bends45 = 0;
   let bends90 = 0;
   const profile = points.map((point, i) => {
     const before = points[i - 1];
     const after = points[i + 1];
-    if (before) atM += distanceM(before, point);
+    if (before) sharpM += distanceM(before, point);
     if (before && after) {
       const turn = turnDeg(before, point, after);
       bends90 += Math.floor((turn + 22.5) / 90);
       if (turn % 90 > 22.5 && turn % 90 < 67.5) bends45 += 1;
     }
+    const here = saved[i] as number;
+    const atM = sharpM - savedM - here / 2;
+    savedM += here;
     return { atM, zM: point.zM };
   });
-  return { lengthM: atM, bends45, bends90, profile };
+  return { lengthM: sharpM - savedM, bends45, bends90, profile };
 }
 
 /** The one function that gives length, rise, bends, high and low points of a run. */
@@ -52,7 +93,11 @@ export function runGeometry(run: Run, from: PlacedPort, to: PlacedPort): RunGeom
   const straightM = distanceM(from.position, to.position);
   const riseM = to.position.zM - from.position.zM;
   if (run.route.kind === "traced") {
-    return { ...traced([from.position, ...run.route.points, to.position]), riseM, straightM };
+    return {
+      ...traced([from.position, ...run.route.points, to.position], run.route.radiusM),
+      riseM,
+      straightM,
+    };
   }
   const { lengthM, bends, extremes } = run.route;
   const count = (deg: 45 | 90) => bends.reduce((sum, bend) => sum + (bend.deg === deg ? bend.count : 0), 0);

@@ -187,11 +187,13 @@ export type Route =
       /** High and low points by distance from `from`, job frame. */
       extremes: { atM: number; zM: number }[];
     }
+  /** Its bends are of one radius, to the centre line of the hose. */
   | { kind: "traced"; points: Position[]; radiusM: number };
 
 export interface HoseProduct {
   marking: string;
   outerDiameterM: number;
+  /** Least radius as on its sheet, to the inside of the bend. */
   leastRadiusM: number;
 }
 

@@ -47,6 +47,7 @@ const codes: { [K in Exclude<Coded[0], "noRoomAbove">]: { [C in CodesOf<K>]: tru
   heaterOnVehicle: { vegetable: true, notOwn: true, noReserve: true },
   wireWrong: { fuseOverWire: true, fuseUnderLoad: true, drop: true },
   feedPressure: { low: true, high: true },
+  bendTight: { legs: true, radius: true },
 };
 const ways: [RuleId, string][] = ruleIds.flatMap((rule) =>
   (Object.keys((codes as Partial<Record<RuleId, object>>)[rule] ?? { "": true }) as string[]).map(

@@ -107,7 +107,9 @@ export const hoses: Sentences<
   },
   bendTight: (v, say) => [
     `Hose from ${v.part} bends at ${say.length(v.radiusM)}, its maker says ${say.length(v.leastM)}`,
-    "",
+    v.code === "legs"
+      ? "To the inside of the bend: its legs have no room for more."
+      : "To the inside of the bend, as on the maker's sheet.",
     "It flattens, and kinks when warm. New fire-tested hose is stiffer than the old.",
     "A wider bend, or an elbow fitting.",
   ],

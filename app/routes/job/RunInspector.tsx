@@ -107,6 +107,16 @@ export function RunInspector({ run }: { run: Run }) {
               : `Its ports are ${formatQuantity("length", geometry.straightM, units.length)} apart.`
           }
         />
+        {run.route.kind === "traced" && (
+          <QuantityField
+            label="Bend radius, centre line"
+            dimension="length"
+            unit={units.bore}
+            value={run.route.radiusM}
+            check={positive}
+            onCommit={(radiusM) => run.route.kind === "traced" && edit({ route: { ...run.route, radiusM } })}
+          />
+        )}
         <QuantityField
           label="Bends of 90°"
           dimension="ratio"

@@ -46,6 +46,12 @@ function framed(all: readonly Position[]): { frame: Frame; heights: Record<Axis,
   return { frame: { widthPx: WIDTH, pxPerM, middle: by(([low, high]) => (low + high) / 2) }, heights };
 }
 
+/** The radius a run keeps when it is traced on, or the least that its hose bears: to the centre line. */
+const bendOf = ({ route, product }: Run): number =>
+  route.kind === "traced" && route.radiusM > 0
+    ? route.radiusM
+    : product.leastRadiusM + product.outerDiameterM / 2;
+
 export function InVehicle() {
   const { job, plan, network, selectedId, dispatch } = useJob();
   const { units } = job;
@@ -53,7 +59,7 @@ export function InVehicle() {
   const stored = plan.runs.find(({ id }) => id === selectedId) ?? null;
   const chosen: Run | null =
     stored && ahead?.id === stored.id
-      ? { ...stored, route: { kind: "traced", points: ahead.points, radiusM: stored.product.leastRadiusM } }
+      ? { ...stored, route: { kind: "traced", points: ahead.points, radiusM: bendOf(stored) } }
       : stored;
   const ends = (run: Run) =>
     [network.ports.get(portKey(run.from)), network.ports.get(portKey(run.to))] as const;
@@ -76,7 +82,7 @@ export function InVehicle() {
         {
           name: "editRun",
           id: chosen.id,
-          change: { route: { kind: "traced", points, radiusM: chosen.product.leastRadiusM } },
+          change: { route: { kind: "traced", points, radiusM: bendOf(chosen) } },
         },
         gestureOf(`route:${chosen.id}`),
       ),
