@@ -45,7 +45,7 @@ const coreRooms = {
   parts: built,
   running: solved,
   manifold: [...solved, "edit"],
-  findings: solved,
+  findings: [...solved, "running"],
   work: [...solved, "air", "findings"],
   export: solved,
 };

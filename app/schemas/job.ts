@@ -90,6 +90,7 @@ const tankFittings = {
       depthM: size,
       sagM: length,
       carrierM: length,
+      taken: z.enum(["free", "fitted"]).optional(),
       clearanceM: length,
     })
     .optional(),

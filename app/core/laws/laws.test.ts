@@ -31,10 +31,10 @@ describe("friction", () => {
     expect(colebrookWhite(re, roughness) / expected).toBeCloseTo(1, 1.8);
   });
 
-  test("Churchill stays within 1.5 % of Colebrook from Re 5000, the difference the docs state", () => {
+  test("Churchill stays within 3 % of Colebrook from Re 5000, the difference the docs state", () => {
     let worst = 0;
-    for (const roughness of [0, 1e-4, 2e-4, 1e-3, 5e-3]) {
-      for (let re = 5000; re < 1e6; re *= 1.1) {
+    for (const roughness of [0, 1e-6, 1e-5, 1e-4, 2e-4, 1e-3, 5e-3, 1e-2, 2e-2, 5e-2]) {
+      for (let re = 5000; re < 1e8; re *= 1.02) {
         worst = Math.max(
           worst,
           Math.abs(factor(churchill, re, roughness).factor / colebrookWhite(re, roughness) - 1),
@@ -42,7 +42,8 @@ describe("friction", () => {
       }
     }
     expect(worst).toBeLessThan(0.03);
-    expect(worst).toBeGreaterThan(0.001);
+    // The figure is not a loose one.
+    expect(worst).toBeGreaterThan(0.029);
   });
 
   test("laminar is Hagen-Poiseuille exactly and meets Churchill within 1e-6", () => {

@@ -78,7 +78,7 @@ export interface Filling {
   ratedPa: number;
 }
 
-/** How a pickup is cut and hung; the depth is measured inside from the plate's face to the bottom. */
+/** How a pickup is cut and hung; the depth runs from the plate's face to the bottom. */
 export interface PickupFit {
   portId: Id;
   mouth: "square" | "bevelled";
@@ -87,6 +87,8 @@ export interface PickupFit {
   sagM: number;
   /** How far an in-tank unit's carrier is pressed together. */
   carrierM: number;
+  /** The depth was taken on the free unit, its carrier not pressed, or as it is fitted. Default: free where one is pressed. */
+  taken?: "free" | "fitted";
   clearanceM: number;
 }
 

@@ -601,3 +601,17 @@ export function enduranceH(
   const end = course.events.find(({ kind }) => endings.has(kind));
   return end ? { hours: end.atS / HOUR_S, burnedM3: course.burnedM3 } : null;
 }
+
+/** What happens in a line-up held for hours, from conditions as they are. */
+export function eventsOf(
+  network: Network,
+  lineUp: LineUp,
+  conditions: Conditions,
+  { ambientC }: RunOptions,
+  hours: number,
+): RunEvent[] {
+  const { pitchDeg, rollDeg } = conditions.trim ?? { pitchDeg: 0, rollDeg: 0 };
+  const load = Math.max(0, ...network.job.consumers.map(({ id }) => conditions.load[id] ?? 1));
+  const step: DutyStep = { id: "held", hours, lineUpId: lineUp.id, load, pitchDeg, rollDeg };
+  return new Course(new Runner(network, ambientC), [step], conditions, undefined).whole().events;
+}

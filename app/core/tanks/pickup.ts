@@ -148,12 +148,19 @@ export function wellHoldsS(tank: Tank, mouth: Position, feedM3S: number): number
   return seconds;
 }
 
+/** How the depth was taken: on the free unit where a carrier is pressed and nothing else is said. */
+export const depthTaken = ({ taken, carrierM }: PickupFit): "free" | "fitted" =>
+  taken ?? (carrierM > 0 ? "free" : "fitted");
+
+/** Depth as the unit is fitted: a free one is shorter by what its carrier is pressed together. */
+export const fittedDepthM = (fit: PickupFit): number =>
+  fit.depthM - (depthTaken(fit) === "free" ? fit.carrierM : 0);
+
 /**
- * Length to mark on the tube, from the plate's face to the mouth: depth as measured, more by what the floor sinks
- * under a full tank and by what a sprung carrier is pressed together, less the clearance.
+ * Length to mark on the tube, from the plate's face to the mouth, as it is fitted: more by what the floor sinks under a
+ * full tank, less the clearance.
  */
-export const cutLengthM = ({ depthM, sagM, carrierM, clearanceM }: PickupFit): number =>
-  depthM + sagM + carrierM - clearanceM;
+export const cutLengthM = (fit: PickupFit): number => fittedDepthM(fit) + fit.sagM - fit.clearanceM;
 
 /** Clearance left when a tube was cut with the tank empty and the sag forgotten. */
 export const clearanceFullM = ({ clearanceM, sagM }: PickupFit): number => clearanceM + sagM;

@@ -181,7 +181,13 @@ describe("pickups", () => {
       carrierM: 0.01,
       clearanceM: 0.02,
     };
-    expect(cutLengthM(fit)).toBeCloseTo(0.396, 12);
+    // As fitted: 400 + 6 - 20. Taken on the free unit it is 10 mm shorter once its carrier is pressed.
+    expect(cutLengthM({ ...fit, taken: "fitted" })).toBeCloseTo(0.386, 12);
+    expect(cutLengthM({ ...fit, taken: "free" })).toBeCloseTo(0.376, 12);
+    expect(cutLengthM(fit)).toBeCloseTo(0.376, 12);
+    const trade = { ...fit, depthM: 0.31, sagM: 0, carrierM: 0.03, clearanceM: 0.025 };
+    expect(cutLengthM(trade)).toBeCloseTo(0.255, 12);
+    expect(cutLengthM({ ...trade, taken: "fitted" })).toBeCloseTo(0.285, 12);
     expect(leastClearanceM("square", 0.02)).toBeCloseTo(0.005, 12);
     expect(leastClearanceM("bevelled", 0.02)).toBe(0.003);
   });

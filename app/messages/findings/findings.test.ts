@@ -163,6 +163,7 @@ const example = (rule: RuleId, code: string): Finding =>
     values: {
       ...figures,
       code,
+      ...(rule === "returnElsewhere" ? { cause: "return" } : {}),
       codes: rule === "hoseFound" ? "noMarking old feels" : "bends drain",
     },
     figure: 1,

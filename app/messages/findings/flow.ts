@@ -1,6 +1,16 @@
 /** Sentences for what flows where, and at what pressure. */
+import type { ValuesOf } from "~/core/findings/index";
 import type { Shortage } from "~/core/hydraulics/starving";
 import { capital, hours, type Say, type Sentences } from "./say";
+
+const fillings: Record<
+  ValuesOf<"returnElsewhere">["cause"],
+  (v: Pick<ValuesOf<"returnElsewhere">, "lineUp" | "to" | "from">) => string
+> = {
+  return: ({ lineUp, to }) => `${lineUp} returns to ${to}`,
+  pump: ({ lineUp, to, from }) => `${lineUp} pumps ${from} over into ${to}`,
+  gravity: ({ lineUp, to, from }) => `${lineUp}: ${from} runs into ${to} by its height`,
+};
 
 const shortages: Record<Shortage, string> = {
   vapour: "the fuel would boil",
@@ -66,10 +76,12 @@ export const flow: Sentences<
     "A larger bore, a cleaner or larger filter, a lower lift, or a pump nearer to the tank.",
   ],
   returnElsewhere: (v, say) => [
-    `${v.lineUp} returns to ${v.to}`,
-    `${v.to} gains ${say.flow(v.flowM3S)} and overflows after ${hours(v.fullHours)}; ${v.from} is empty after ${hours(v.emptyHours)}.`,
-    "Fuel taken from one tank and put back in another overfills it through its vent, and starves the engine from the first.",
-    `Set the return to ${v.from} in this line-up, or mark it as an intended transfer.`,
+    fillings[v.cause](v),
+    `${v.to} gains ${say.flow(v.flowM3S)}${v.fullHours === null ? ", and does not overflow within two days" : `, and overflows after ${hours(v.fullHours)}`}${v.emptyHours === null ? "" : `; what it is drawn from starves after ${hours(v.emptyHours)}`}.`,
+    "Fuel taken from one tank and put in another overfills it through its vent, and starves the engine from the first.",
+    v.cause === "return"
+      ? `Set the return to ${v.from} in this line-up, or mark it as an intended transfer.`
+      : "Shut what joins the two in this line-up, or mark it as an intended transfer.",
   ],
   returnCanClose: (v) =>
     v.oneMove === 1

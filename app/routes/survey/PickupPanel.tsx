@@ -12,6 +12,8 @@ import {
   cutLengthM,
   deadFuelM3,
   deadFuelMap,
+  depthTaken,
+  fittedDepthM,
   leastClearanceM,
   pickupOptions,
   wellHoldsS,
@@ -291,6 +293,13 @@ function CutLength({ port }: { port: TankPort }) {
           <text x={110} y={100} fontSize={15} fontWeight={700} fill="var(--ink)">
             {length(cut)}
           </text>
+          {fit.carrierM > 0 && (
+            <text x={10} y={50} fontSize={12} fill="var(--soft)">
+              {depthTaken(fit) === "free"
+                ? `${length(fit.depthM)} free, ${length(fittedDepthM(fit))} fitted`
+                : `${length(fittedDepthM(fit))} fitted`}
+            </text>
+          )}
           <text x={10} y={18} fontSize={12} fill="var(--soft)">
             plate
           </text>
@@ -318,6 +327,17 @@ function CutLength({ port }: { port: TankPort }) {
                 { key: "clearanceM", label: "Clearance wanted", check: notNegative },
               ]}
             />
+            {fit.carrierM > 0 && (
+              <Select
+                label="Depth was taken"
+                value={depthTaken(fit)}
+                options={[
+                  { id: "free", name: "on the free unit" },
+                  { id: "fitted", name: "as it is fitted" },
+                ]}
+                onChange={(taken) => set({ taken })}
+              />
+            )}
             <Select
               label="Mouth"
               value={fit.mouth}

@@ -1,46 +1,81 @@
-/** Practice 1: fuel of a running line-up ends in another tank than it came from. Common practice. */
-import { tankFlows } from "../../hydraulics/derive";
+/**
+ * Practice 1: fuel of a running line-up ends in another tank than it came from. The hours are those of the plan's own
+ * run over time; tanks whose levels settle before one overflows or starves are a Watch. Common practice.
+ */
+import { returnLinks, tankFlows } from "../../hydraulics/derive";
+import type { SolvedLineUp } from "../../hydraulics/solve";
 import { NO_FLOW_M3S } from "../../hydraulics/starving";
-import { lowestUsableM3 } from "../../hydraulics/worst";
-import { capacityM3 } from "../../tanks/tank";
+import { linkKindOf } from "../../network/links";
+import type { NetworkLink } from "../../network/links/link";
+import { walk } from "../../network/walk";
+import type { Tank } from "../../plan/types";
+import { eventsOf, type RunEvent } from "../../running/run";
+import { HOUR_S } from "../../units/factors";
 import { rule } from "../rule";
 
-const HOUR_S = 3600;
+/** A line-up held longer than this is seen to. Common practice, no source. */
+const MOST_H = 48;
+
+type Cause = "return" | "pump" | "gravity";
+
+/** What brings fuel into a tank: a return, a pump that works, or height alone. */
+function causeOf(solved: SolvedLineUp, tank: Tank): Cause {
+  const { network, flow, settings } = solved;
+  const { links, topology, nodeOf } = network;
+  const isReturn = returnLinks(solved);
+  if (links.some((link, i) => link.kind === "tankPort" && link.tank === tank && isReturn[i])) return "return";
+  const upstream = walk(topology, [nodeOf.get(tank.id) as number], (k, node) => {
+    const q = flow[k] as number;
+    return q > NO_FLOW_M3S ? topology.to[k] === node : q < -NO_FLOW_M3S && topology.from[k] === node;
+  }).seen;
+  const isPumped = links.some((link, i) => {
+    const draws = linkKindOf(link as NetworkLink).draws?.(link);
+    return draws && settings.lineUp.pumps[draws.id] === "on" && flow[i] !== 0 && upstream[link.to] === 1;
+  });
+  return isPumped ? "pump" : "gravity";
+}
+
+const shortages = new Set<RunEvent["kind"]>(["starved", "air", "noPath"]);
+const hoursOf = (event: RunEvent | undefined): number | null => (event ? event.atS / HOUR_S : null);
 
 export const returnElsewhere = rule({
   id: "returnElsewhere",
   practice: [1],
   place: "layout",
-  judge: ({ job, verdicts }) =>
-    verdicts.flatMap(({ lineUp, result }) => {
-      if (result.outcome !== "solved" || lineUp.intendedTransfer) return [];
+  judge: ({ job, network, verdicts }) => {
+    const seen = new Set<string>();
+    return verdicts.flatMap(({ lineUp, result }) => {
+      // A line-up with several consumers is judged once for each; what its tanks gain is the same.
+      if (result.outcome !== "solved" || lineUp.intendedTransfer || seen.has(lineUp.id)) return [];
+      seen.add(lineUp.id);
       const flows = tankFlows(result);
       const receiving = job.tanks.filter(({ id }) => (flows.get(id) ?? 0) < -NO_FLOW_M3S);
-      const feeding = job.tanks.filter(({ id }) => (flows.get(id) ?? 0) > NO_FLOW_M3S);
-      const lowest = lowestUsableM3(job);
-      return receiving.flatMap((to) =>
-        feeding.slice(0, 1).map((from) => {
-          const { aboardM3 } = result.settings.conditions;
-          const inM3S = -(flows.get(to.id) ?? 0);
-          const outM3S = flows.get(from.id) ?? 0;
-          const fullHours = (capacityM3(to) - (aboardM3[to.id] ?? 0)) / inM3S / HOUR_S;
-          const emptyHours = Math.max(0, (aboardM3[from.id] ?? 0) - (lowest[from.id] ?? 0)) / outM3S / HOUR_S;
-          return {
-            grade: "stop" as const,
-            ids: [to.id, from.id],
-            lineUpIds: [lineUp.id],
-            basis: "common" as const,
-            values: {
-              lineUp: lineUp.name,
-              to: to.name,
-              from: from.name,
-              fullHours,
-              emptyHours,
-              flowM3S: inM3S,
-            },
-            figure: -Math.min(fullHours, emptyHours),
-          };
-        }),
-      );
-    }),
+      const [from] = job.tanks.filter(({ id }) => (flows.get(id) ?? 0) > NO_FLOW_M3S);
+      if (!from || receiving.length === 0) return [];
+      const { conditions } = result.settings;
+      const events = eventsOf(network, lineUp, conditions, { ambientC: conditions.fuelC }, MOST_H);
+      const emptyHours = hoursOf(events.find(({ kind }) => shortages.has(kind)));
+      return receiving.map((to) => {
+        const fullHours = hoursOf(events.find((one) => one.kind === "overfilled" && one.tankId === to.id));
+        const cause = causeOf(result, to);
+        const isSettling = cause === "gravity" && fullHours === null;
+        return {
+          grade: isSettling ? ("watch" as const) : ("stop" as const),
+          ids: [to.id, from.id],
+          lineUpIds: [lineUp.id],
+          basis: "common" as const,
+          values: {
+            lineUp: lineUp.name,
+            to: to.name,
+            from: from.name,
+            cause,
+            fullHours,
+            emptyHours,
+            flowM3S: -(flows.get(to.id) ?? 0),
+          },
+          figure: -Math.min(fullHours ?? MOST_H, emptyHours ?? MOST_H),
+        };
+      });
+    });
+  },
 });
