@@ -45,7 +45,7 @@ const coreRooms = {
   parts: built,
   running: solved,
   manifold: [...solved, "edit"],
-  findings: [...solved, "running"],
+  findings: [...solved, "running", "care"],
   work: [...solved, "air", "findings"],
   export: solved,
 };

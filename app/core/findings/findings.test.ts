@@ -1,14 +1,17 @@
 import { readFileSync } from "node:fs";
 import { describe, expect, test } from "@jest/globals";
-import type { Book, SetAside } from "../book/entries";
+import type { Book, JarLook, SetAside } from "../book/entries";
 import type { Command } from "../edit/command";
 import { applyCommand } from "../edit/commands";
 import { startJob } from "../edit/starters";
 import { Bench } from "../hydraulics/bench.fixture";
+import { LineUpSolver } from "../hydraulics/solve";
+import { worstOfLineUp } from "../hydraulics/worst";
 import type { Engine } from "../kinds/index";
 import { buildNetwork } from "../network/network";
 import { currentPlan } from "../plan/ports";
 import type { Job, Tank } from "../plan/types";
+import { eventsOf } from "../running/run";
 import { LITRE_PER_HOUR_M3_S } from "../units/factors";
 import { findingsOf } from "./findings";
 import type { Finding, FindingOf, RuleId } from "./index";
@@ -394,6 +397,90 @@ test("a finding set aside keeps its reason, and comes back when its figure is wo
   expect(of(fuller, "noShutOff", [entry])?.setAside).toBeUndefined();
 });
 
+describe("a sample of what a line-up feeds from", () => {
+  const sample = (look: Partial<JarLook>): Book => [
+    {
+      kind: "sample",
+      id: "s1",
+      at: "2026-05-01T08:00:00Z",
+      planId: "planA",
+      planHash: "0",
+      tankId: "portWing",
+      drainedM3: 0.001,
+      looks: [{ afterH: 0, water: "none", haze: "clear", growth: "none", colour: "bright", ...look }],
+    },
+  ];
+  const found = (look: Partial<JarLook>) => of(marram(), "fuelFouled", sample(look));
+
+  test("growth and emulsion are a Stop on every line-up that feeds from the tank, haze a Watch, clear none", () => {
+    expect(found({ growth: "specks" })).toMatchObject({ grade: "stop", ids: ["portWing"] });
+    expect(found({ growth: "specks" })?.lineUpIds).toContain("runPort");
+    expect(found({ growth: "specks" })?.lineUpIds).not.toContain("runDay");
+    expect(found({ haze: "opaque", afterH: 30 })).toMatchObject({
+      grade: "stop",
+      values: { verdict: "emulsion" },
+    });
+    expect(found({ haze: "hazy" })).toMatchObject({ grade: "watch" });
+    expect(found({})).toBeUndefined();
+  });
+
+  test("the last sample counts", () => {
+    const [first] = sample({ growth: "mat" });
+    const [later] = sample({});
+    expect(of(marram(), "fuelFouled", [first!, { ...later!, id: "s2" }])).toBeUndefined();
+  });
+});
+
+test("a limit that is passed only at the worst of the site is a Watch, with what costs most", () => {
+  const job = marram();
+  const watch = of(job, "worstLimit")!;
+  const worst = worstOfLineUp(
+    new LineUpSolver(buildNetwork(job)),
+    currentPlan(job).lineUps.find(({ id }) => id === watch.lineUpIds[0])!,
+  );
+  expect(watch).toMatchObject({ grade: "watch", values: { cause: worst.causes[0]!.cause } });
+  expect(worst.verdict.suction!.marginPa).toBeLessThan(0);
+  const warm = { ...job, site: { ...job.site, ambientLowC: 20, envelope: { pitchDeg: 0, rollDeg: 0 } } };
+  const clean = (one: Job) => ({
+    ...one,
+    plans: one.plans.map((plan) => ({
+      ...plan,
+      parts: plan.parts.map((part) => ("changeLoading" in part ? { ...part, changeLoading: 1 } : part)),
+    })),
+  });
+  expect(of(clean(warm), "worstLimit")).toBeUndefined();
+});
+
+describe("returns and what else fills a tank", () => {
+  /** An engine on A that returns to A; B stands lower and is joined to A by an open line. */
+  const joined = (surfaceM: number) =>
+    new Bench()
+      .tank("A", 0, 1)
+      .tank("B", 2, surfaceM)
+      .part("tee", "tee", 0.8, { boreM: 0.025 })
+      .engine("e", 0.8, 20, 5)
+      .run("A.supply", "tee.a")
+      .run("tee.b", "e.feed")
+      .run("tee.c", "B.return", 5, 0.012)
+      .run("e.return", "A.return").job;
+
+  test("an open way to a lower tank is titled by its height, with the hours of the plan's own run", () => {
+    const job = joined(0.4);
+    const found = of(job, "returnElsewhere")!;
+    expect(found).toMatchObject({ grade: "stop", ids: ["B", "A"], values: { cause: "gravity" } });
+    const network = buildNetwork(job);
+    const [lineUp] = network.plan.lineUps;
+    const events = eventsOf(network, lineUp!, network.plan.conditions, { ambientC: 15 }, 48, () => false);
+    const full = events.find((event) => event.kind === "overfilled" && event.tankId === "B");
+    expect(found.values.fullHours).toBeCloseTo(full!.atS / 3600, 6);
+  });
+
+  test("tanks whose levels settle are a Watch, without hours that do not come", () => {
+    const found = of(joined(0.95), "returnElsewhere")!;
+    expect(found).toMatchObject({ grade: "watch", values: { cause: "gravity", fullHours: null } });
+  });
+});
+
 test("the demo job carries what it is meant to and nothing else", () => {
   expect(allOf(marram(), book).map(({ rule, grade }) => `${grade} ${rule}`)).toEqual([
     "stop returnElsewhere",
@@ -402,6 +489,7 @@ test("the demo job carries what it is meant to and nothing else", () => {
     "mend suctionClean",
     "mend hoseFound",
     "watch returnCanClose",
+    "watch worstLimit",
     "watch freeAir",
   ]);
 });

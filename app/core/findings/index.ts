@@ -17,11 +17,13 @@ import { feedsJoined } from "./flow/feedsJoined";
 import { gravityOverfills } from "./flow/gravityOverfills";
 import { againstArrow, deadHead, drawsAir, noOpenPath, starved } from "./flow/noOpenPath";
 import { noShutOff } from "./flow/noShutOff";
+import { neverUsed, notJoined } from "./flow/notJoined";
 import { primingBlocks } from "./flow/primingBlocks";
 import { pumpAboveFilters } from "./flow/pumpAboveFilters";
 import { returnCanClose } from "./flow/returnCanClose";
 import { returnElsewhere } from "./flow/returnElsewhere";
 import { freeAir, suctionClean, suctionOverLimit } from "./flow/suction";
+import { worstLimit } from "./flow/worstLimit";
 import { dosingFit } from "./heaters/dosingFit";
 import { heaterClear } from "./heaters/heaterClear";
 import { heaterExhaust } from "./heaters/heaterExhaust";
@@ -41,6 +43,7 @@ import { provisional } from "./hoses/provisional";
 import { shopMade } from "./hoses/shopMade";
 import { supportWide } from "./hoses/supportWide";
 import type { Found, Place, Rule } from "./rule";
+import { fuelFouled } from "./tanks/fuelFouled";
 import { gaugeEmpty } from "./tanks/gaugeEmpty";
 import { lubricatedLow } from "./tanks/lubricatedLow";
 import { noStripping } from "./tanks/noStripping";
@@ -68,6 +71,7 @@ const all = {
   filterTooSmall,
   suctionOverLimit,
   suctionClean,
+  worstLimit,
   freeAir,
   returnNearPickup,
   feedsJoined,
@@ -80,6 +84,7 @@ const all = {
   tankHeavy,
   ventLow,
   standingWater,
+  fuelFouled,
   hoseFound,
   cleaningTaken,
   warningGone,
@@ -113,6 +118,8 @@ const all = {
   feedPressure,
   cannotHold,
   provisional,
+  notJoined,
+  neverUsed,
   sensorLate,
   flowGuessed,
   runDownCut,

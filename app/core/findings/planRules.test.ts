@@ -52,6 +52,26 @@ type Case = [what: string, rule: RuleId, fails: () => Job, found: Partial<Findin
 
 const cases: Case[] = [
   [
+    "48 a part that hangs loose is told, and not that it pumps against a shut way",
+    "notJoined",
+    () =>
+      change(truck(), { name: "addPart", id: "loose", kind: "liftPump", position: { xM: 0, yM: 0, zM: 0 } }),
+    { grade: "watch", ids: ["loose"] },
+    truck,
+  ],
+  [
+    "a filter that no line-up sends fuel through",
+    "neverUsed",
+    () =>
+      ["run", "both"].reduce(
+        (job, lineUpId) =>
+          change(job, { name: "setConsumer", lineUpId, consumerId: "engine", state: "stopped" }),
+        truck(),
+      ),
+    { grade: "watch" },
+    truck,
+  ],
+  [
     "38 a heater fed by gravity over no dosing pump",
     "heaterUnmetered",
     () => change(van(), { name: "removePart", id: "dose" }, liftedTank("own")),
@@ -551,7 +571,12 @@ describe("figures behind them, by hand", () => {
 describe("the demo jobs carry what they are meant to and nothing else", () => {
   const said = (job: Job) => allOf(job).map(({ rule, grade }) => `${grade} ${rule}`);
   test("Unit 12", () => {
-    expect(said(truck())).toEqual(["mend nearDanger", "mend triggerOverloaded", "watch tankHeavy"]);
+    expect(said(truck())).toEqual([
+      "mend nearDanger",
+      "mend triggerOverloaded",
+      "watch worstLimit",
+      "watch tankHeavy",
+    ]);
   });
   test("The reading van, and its alternative", () => {
     expect(said(van())).toEqual(["stop noCoAlarm", "mend dosingFit", "mend heaterSupply"]);
@@ -559,6 +584,7 @@ describe("the demo jobs carry what they are meant to and nothing else", () => {
       "stop noCoAlarm",
       "mend suctionClean",
       "mend heaterSupply",
+      "watch worstLimit",
       "watch freeAir",
       "watch heaterOnVehicle",
     ]);

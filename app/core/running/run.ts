@@ -422,7 +422,8 @@ class Course {
     private readonly duty: readonly DutyStep[],
     start: Conditions,
     private readonly onProgress: RunOptions["onProgress"],
-    private readonly endsWhenStarved = false,
+    /** Nothing more is wanted of it. */
+    private readonly isDone?: (events: readonly RunEvent[]) => boolean,
   ) {
     this.y = run.start(start);
     this.ofS = dutySeconds(duty);
@@ -497,7 +498,7 @@ class Course {
       now = tried.end;
       seen = this.clear(step, seen);
       settle();
-      if (this.endsWhenStarved && stopped.size > 0) return;
+      if (this.isDone?.(this.events)) return;
       this.run.weigh(now);
       this.points.push(this.run.point(this.y, this.atS, step, lineUp));
       this.onProgress?.(this.atS, this.ofS);
@@ -586,6 +587,8 @@ export function conditionsAt(network: Network, { points }: RunResult, atS: numbe
   };
 }
 
+const hasEnded = (events: readonly RunEvent[]) => events.some(({ kind }) => endings.has(kind));
+
 /** Hours a line-up feeds for at conditions held, until something starves; null where it outlasts `mostH`. */
 export function enduranceH(
   network: Network,
@@ -597,21 +600,22 @@ export function enduranceH(
   const { pitchDeg, rollDeg } = conditions.trim ?? { pitchDeg: 0, rollDeg: 0 };
   const load = Math.max(0, ...network.job.consumers.map(({ id }) => conditions.load[id] ?? 1));
   const step: DutyStep = { id: "endurance", hours: mostH, lineUpId: lineUp.id, load, pitchDeg, rollDeg };
-  const course = new Course(new Runner(network, ambientC), [step], conditions, undefined, true).whole();
+  const course = new Course(new Runner(network, ambientC), [step], conditions, undefined, hasEnded).whole();
   const end = course.events.find(({ kind }) => endings.has(kind));
   return end ? { hours: end.atS / HOUR_S, burnedM3: course.burnedM3 } : null;
 }
 
-/** What happens in a line-up held for hours, from conditions as they are. */
+/** What happens in a line-up held for hours, from conditions as they are, until no more is wanted. */
 export function eventsOf(
   network: Network,
   lineUp: LineUp,
   conditions: Conditions,
   { ambientC }: RunOptions,
   hours: number,
+  isDone: (events: readonly RunEvent[]) => boolean,
 ): RunEvent[] {
   const { pitchDeg, rollDeg } = conditions.trim ?? { pitchDeg: 0, rollDeg: 0 };
   const load = Math.max(0, ...network.job.consumers.map(({ id }) => conditions.load[id] ?? 1));
   const step: DutyStep = { id: "held", hours, lineUpId: lineUp.id, load, pitchDeg, rollDeg };
-  return new Course(new Runner(network, ambientC), [step], conditions, undefined).whole().events;
+  return new Course(new Runner(network, ambientC), [step], conditions, undefined, isDone).whole().events;
 }

@@ -164,6 +164,8 @@ const example = (rule: RuleId, code: string): Finding =>
       ...figures,
       code,
       ...(rule === "returnElsewhere" ? { cause: "return" } : {}),
+      ...(rule === "worstLimit" ? { cause: "cold" } : {}),
+      verdict: "growth",
       codes: rule === "hoseFound" ? "noMarking old feels" : "bends drain",
     },
     figure: 1,

@@ -1,6 +1,7 @@
 /** Sentences for what flows where, and at what pressure. */
 import type { ValuesOf } from "~/core/findings/index";
 import type { Shortage } from "~/core/hydraulics/starving";
+import type { WorstCause } from "~/core/hydraulics/worst";
 import { capital, hours, type Say, type Sentences } from "./say";
 
 const fillings: Record<
@@ -10,6 +11,14 @@ const fillings: Record<
   return: ({ lineUp, to }) => `${lineUp} returns to ${to}`,
   pump: ({ lineUp, to, from }) => `${lineUp} pumps ${from} over into ${to}`,
   gravity: ({ lineUp, to, from }) => `${lineUp}: ${from} runs into ${to} by its height`,
+};
+
+const worstCauses: Record<WorstCause, string> = {
+  cold: "by the cold",
+  loaded: "by loaded filters",
+  low: "by a low tank",
+  slope: "by the slope",
+  load: "by full load",
 };
 
 const shortages: Record<Shortage, string> = {
@@ -29,6 +38,9 @@ export const flow: Sentences<
   | "deadHead"
   | "againstArrow"
   | "starved"
+  | "worstLimit"
+  | "notJoined"
+  | "neverUsed"
   | "drawsAir"
   | "returnElsewhere"
   | "returnCanClose"
@@ -122,6 +134,24 @@ export const flow: Sentences<
     `In ${v.lineUp}. ${worst(v, say)}`,
     "Beyond the limit the pump loses flow, air comes out of the fuel and the engine hunts or stops.",
     "Change the element, or a larger bore where most is lost.",
+  ],
+  worstLimit: (v, say) => [
+    `${v.part}: ${say.pressure(v.vacuumPa)} of vacuum at the worst of the site, limit ${say.pressure(v.limitPa)}`,
+    `In ${v.lineUp}; most of it ${worstCauses[v.cause]}.`,
+    "It is within now, and will not be on the day that everything comes together.",
+    "A larger bore or filter where most is lost, an earlier change of the element, or more fuel kept aboard.",
+  ],
+  notJoined: (v) => [
+    `${v.part} is not joined yet`,
+    "Its ports hang loose: nothing is judged by it.",
+    "What is drawn and not joined is bought, fitted and forgotten.",
+    "Join it, or take it out.",
+  ],
+  neverUsed: (v) => [
+    `No line-up sends fuel through ${v.part}`,
+    "It is joined, and stands in no way.",
+    "A part that no line-up uses is either spare, or its line-up has not been made.",
+    "Make the line-up that uses it, or take it out.",
   ],
   suctionClean: (v, say) => [
     `${v.pump}: ${say.pressure(v.vacuumPa)} with clean filters, ${say.pressure(v.limitPa)} is wanted`,

@@ -1,6 +1,7 @@
 /** Sentences for tanks as they were surveyed. */
 import type { ValuesOf } from "~/core/findings/index";
 import type { HoleUse, Tank } from "~/core/plan/types";
+import { counted } from "../counted";
 import { capital, hours, type Say, type Sentences, type Words } from "./say";
 
 const holeUses: Record<HoleUse | "sump", string> = {
@@ -11,6 +12,12 @@ const holeUses: Record<HoleUse | "sump", string> = {
   spare: "spare hole",
   sampling: "sampling hole",
   sump: "sump's hole",
+};
+
+const jars: Record<ValuesOf<"fuelFouled">["verdict"], string> = {
+  growth: "growth in the jar",
+  emulsion: "an emulsion in the jar",
+  waitAndLook: "haze in the jar",
 };
 
 const lifted: Record<HoleUse, string> = {
@@ -115,6 +122,7 @@ function ventWords(v: ValuesOf<"ventLow">, say: Say): Words {
 
 export const tanks: Sentences<
   | "tankCapacity"
+  | "fuelFouled"
   | "tankHeavy"
   | "plateHole"
   | "noRoomAbove"
@@ -163,6 +171,14 @@ export const tanks: Sentences<
     "A guard that takes the blow, or a shallower sump.",
   ],
   ventLow: ventWords,
+  fuelFouled: (v) => [
+    `${v.tank}: ${jars[v.verdict]}`,
+    v.count > 0 ? `${counted(v.count, "line-up")} ${v.count === 1 ? "feeds" : "feed"} from it.` : "",
+    "What is in the jar is on its way to the filters, and through them to the injection system.",
+    v.verdict === "waitAndLook"
+      ? "Let the jar stand a day, look again, and write it down."
+      : "Do not run on it: strip, clean the tank, polish or discard, and take another sample.",
+  ],
   standingWater: (v) => [
     v.drains === "foam" ? `${v.tank} stands on open foam` : `Water stands under ${v.tank}`,
     "",

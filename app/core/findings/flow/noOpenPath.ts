@@ -4,8 +4,10 @@ import { figuresAt } from "../../hydraulics/derive";
 import type { SolvedLineUp } from "../../hydraulics/solve";
 import type { Shortage } from "../../hydraulics/starving";
 import type { NetworkLink } from "../../network/links/link";
+import { portKey } from "../../plan/ports";
 import { Way } from "../../solver/newton";
 import { type Found, oncePerContext, rule } from "../rule";
+import { isJoined } from "./notJoined";
 
 /** One-way parts that would have to be passed against their arrow on a way from a tank to `goal`. */
 function arrowsAgainst(solved: SolvedLineUp, goal: number): NetworkLink[] {
@@ -99,6 +101,9 @@ function lookAtLinks(solved: SolvedLineUp, found: Looked): void {
   const { network, settings } = solved;
   const { lineUp } = settings;
   const base = stop(lineUp.id);
+  const joined = new Set(
+    [...network.plan.runs, ...network.plan.joints].flatMap(({ from, to }) => [portKey(from), portKey(to)]),
+  );
   network.links.forEach((link, i) => {
     const q = solved.flow[i] as number;
     if (link.kind === "filter" && q < 0) {
@@ -108,7 +113,8 @@ function lookAtLinks(solved: SolvedLineUp, found: Looked): void {
     // Priming pushes against an engine that stands: fuel leaves by its overflow or an opened bleed.
     if (link.kind !== "pump" || lineUp.purpose === "prime" || q !== 0) return;
     const { id, name, reliefPa, curve } = link.part;
-    if (lineUp.pumps[id] !== "on" || reliefPa !== undefined) return;
+    // What hangs loose is told as that.
+    if (lineUp.pumps[id] !== "on" || reliefPa !== undefined || !isJoined(link.part, joined)) return;
     const gauge = solved.gaugePa[link.to] as number;
     const deadHeadPa = Number.isNaN(gauge) ? (curve[0]?.risePa ?? 0) : figuresAt(solved, gauge).gaugePa;
     found.deadHead.push({

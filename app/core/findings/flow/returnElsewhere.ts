@@ -36,6 +36,9 @@ function causeOf(solved: SolvedLineUp, tank: Tank): Cause {
 }
 
 const shortages = new Set<RunEvent["kind"]>(["starved", "air", "noPath"]);
+const isTold = (events: readonly RunEvent[], receiving: readonly Tank[]): boolean =>
+  events.some(({ kind }) => shortages.has(kind)) &&
+  receiving.every(({ id }) => events.some((one) => one.kind === "overfilled" && one.tankId === id));
 const hoursOf = (event: RunEvent | undefined): number | null => (event ? event.atS / HOUR_S : null);
 
 export const returnElsewhere = rule({
@@ -53,7 +56,9 @@ export const returnElsewhere = rule({
       const [from] = job.tanks.filter(({ id }) => (flows.get(id) ?? 0) > NO_FLOW_M3S);
       if (!from || receiving.length === 0) return [];
       const { conditions } = result.settings;
-      const events = eventsOf(network, lineUp, conditions, { ambientC: conditions.fuelC }, MOST_H);
+      const events = eventsOf(network, lineUp, conditions, { ambientC: conditions.fuelC }, MOST_H, (seen) =>
+        isTold(seen, receiving),
+      );
       const emptyHours = hoursOf(events.find(({ kind }) => shortages.has(kind)));
       return receiving.map((to) => {
         const fullHours = hoursOf(events.find((one) => one.kind === "overfilled" && one.tankId === to.id));

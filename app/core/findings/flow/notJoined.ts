@@ -1,0 +1,52 @@
+/** A part that hangs loose, or one that no line-up sends fuel through: told, and nothing is judged by it. Common practice. */
+import { isPlainThrough, isValve } from "../../kinds/families";
+import { kindOf, type PlanPart } from "../../kinds/index";
+import { portKey, portsOf } from "../../plan/ports";
+import type { Plan } from "../../plan/types";
+import { onPart } from "../onPart";
+import { rule } from "../rule";
+
+const joinedPorts = (plan: Plan): Set<string> =>
+  new Set([...plan.runs, ...plan.joints].flatMap(({ from, to }) => [portKey(from), portKey(to)]));
+
+/** Ports by which fuel passes it; of what fuel does not pass, all. */
+const neededPorts = (part: PlanPart): readonly string[] =>
+  kindOf(part).through(part) ?? portsOf(part).map(({ id }) => id);
+
+/** Is a part joined at the ports by which fuel passes it? A dead-ended gauge or tap is, by one. */
+export function isJoined(part: PlanPart, joined: ReadonlySet<string>): boolean {
+  const has = (port: string) => joined.has(`${part.id}.${port}`);
+  return isPlainThrough(part) ? neededPorts(part).some(has) : neededPorts(part).every(has);
+}
+
+export const notJoined = rule({
+  id: "notJoined",
+  practice: [48],
+  place: "layout",
+  judge: ({ plan }) => {
+    const joined = joinedPorts(plan);
+    return plan.parts
+      .filter((part) => !isJoined(part, joined))
+      .map((part) => onPart({ grade: "watch", part, values: {} }));
+  },
+});
+
+export const neverUsed = rule({
+  id: "neverUsed",
+  practice: [],
+  place: "layout",
+  judge: ({ plan, network, verdicts }) => {
+    const joined = joinedPorts(plan);
+    const used = new Set<string>();
+    const solved = verdicts.flatMap(({ result }) => (result.outcome === "solved" ? [result] : []));
+    for (const { flow } of solved)
+      network.links.forEach((link, i) => {
+        if ("part" in link && flow[i] !== 0) used.add(link.part.id);
+      });
+    if (solved.length === 0) return [];
+    return plan.parts
+      .filter((part) => isJoined(part, joined) && !isValve(part) && !used.has(part.id))
+      .filter((part) => network.links.some((link) => "part" in link && link.part.id === part.id))
+      .map((part) => onPart({ grade: "watch", part, values: {} }));
+  },
+});
