@@ -11,7 +11,7 @@ import type { Engine } from "../kinds/index";
 import { buildNetwork } from "../network/network";
 import { currentPlan } from "../plan/ports";
 import type { Job, Tank } from "../plan/types";
-import { eventsOf } from "../running/run";
+import { heldRun } from "../running/run";
 import { LITRE_PER_HOUR_M3_S } from "../units/factors";
 import { findingsOf } from "./findings";
 import type { Finding, FindingOf, RuleId } from "./index";
@@ -453,8 +453,8 @@ test("a limit that is passed only at the worst of the site is a Watch, with what
 
 describe("returns and what else fills a tank", () => {
   /** An engine on A that returns to A; B stands lower and is joined to A by an open line. */
-  const joined = (surfaceM: number) =>
-    new Bench()
+  const joined = (surfaceM: number, aboardM3 = 0.2) => {
+    const made = new Bench()
       .tank("A", 0, 1)
       .tank("B", 2, surfaceM)
       .part("tee", "tee", 0.8, { boreM: 0.025 })
@@ -462,15 +462,19 @@ describe("returns and what else fills a tank", () => {
       .run("A.supply", "tee.a")
       .run("tee.b", "e.feed")
       .run("tee.c", "B.return", 5, 0.012)
-      .run("e.return", "A.return").job;
+      .run("e.return", "A.return");
+    made.plan.conditions.aboardM3.B = aboardM3;
+    return made.job;
+  };
 
   test("an open way to a lower tank is titled by its height, with the hours of the plan's own run", () => {
-    const job = joined(0.4);
+    // B holds 300 of 400 L, and A can give it 150.
+    const job = joined(0.4, 0.3);
     const found = of(job, "returnElsewhere")!;
     expect(found).toMatchObject({ grade: "stop", ids: ["B", "A"], values: { cause: "gravity" } });
     const network = buildNetwork(job);
     const [lineUp] = network.plan.lineUps;
-    const events = eventsOf(network, lineUp!, network.plan.conditions, { ambientC: 15 }, 48, () => false);
+    const { events } = heldRun(network, lineUp!, network.plan.conditions, { ambientC: 15 }, 48, () => false);
     const full = events.find((event) => event.kind === "overfilled" && event.tankId === "B");
     expect(found.values.fullHours).toBeCloseTo(full!.atS / 3600, 6);
   });

@@ -316,7 +316,8 @@ describe("1,000 random networks", () => {
       network.links.flatMap((link, i) => (link.kind === "tankPort" && flow[i] !== 0 ? [link.tank.id] : [])),
     );
     if (drawn.size > 1) seen.twoOpenTanks++;
-    if ([...result.consumers.values()].some(({ outcome }) => outcome === "starved")) seen.starved++;
+    const short = new Set(["starved", "air"]);
+    if ([...result.consumers.values()].some(({ outcome }) => short.has(outcome))) seen.starved++;
     seen.solved++;
   }
 

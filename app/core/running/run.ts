@@ -606,16 +606,16 @@ export function enduranceH(
 }
 
 /** What happens in a line-up held for hours, from conditions as they are, until no more is wanted. */
-export function eventsOf(
+export function heldRun(
   network: Network,
   lineUp: LineUp,
   conditions: Conditions,
   { ambientC }: RunOptions,
   hours: number,
   isDone: (events: readonly RunEvent[]) => boolean,
-): RunEvent[] {
+): RunResult {
   const { pitchDeg, rollDeg } = conditions.trim ?? { pitchDeg: 0, rollDeg: 0 };
   const load = Math.max(0, ...network.job.consumers.map(({ id }) => conditions.load[id] ?? 1));
   const step: DutyStep = { id: "held", hours, lineUpId: lineUp.id, load, pitchDeg, rollDeg };
-  return new Course(new Runner(network, ambientC), [step], conditions, undefined, isDone).whole().events;
+  return new Course(new Runner(network, ambientC), [step], conditions, undefined, isDone).whole();
 }

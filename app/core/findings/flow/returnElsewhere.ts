@@ -9,7 +9,7 @@ import { linkKindOf } from "../../network/links";
 import type { NetworkLink } from "../../network/links/link";
 import { walk } from "../../network/walk";
 import type { Tank } from "../../plan/types";
-import { eventsOf, type RunEvent } from "../../running/run";
+import { heldRun, type RunEvent, type RunPoint } from "../../running/run";
 import { HOUR_S } from "../../units/factors";
 import { rule } from "../rule";
 
@@ -36,6 +36,12 @@ function causeOf(solved: SolvedLineUp, tank: Tank): Cause {
 }
 
 const shortages = new Set<RunEvent["kind"]>(["starved", "air", "noPath"]);
+/** Has a tank gained all that it gains before the run ended? */
+function hasSettled(points: readonly RunPoint[], { id }: Tank): boolean {
+  const aboard = points.map(({ aboardM3 }) => aboardM3[id] ?? 0);
+  return (aboard.at(-1) ?? 0) < Math.max(...aboard);
+}
+
 const isTold = (events: readonly RunEvent[], receiving: readonly Tank[]): boolean =>
   events.some(({ kind }) => shortages.has(kind)) &&
   receiving.every(({ id }) => events.some((one) => one.kind === "overfilled" && one.tankId === id));
@@ -56,14 +62,19 @@ export const returnElsewhere = rule({
       const [from] = job.tanks.filter(({ id }) => (flows.get(id) ?? 0) > NO_FLOW_M3S);
       if (!from || receiving.length === 0) return [];
       const { conditions } = result.settings;
-      const events = eventsOf(network, lineUp, conditions, { ambientC: conditions.fuelC }, MOST_H, (seen) =>
-        isTold(seen, receiving),
+      const { events, points } = heldRun(
+        network,
+        lineUp,
+        conditions,
+        { ambientC: conditions.fuelC },
+        MOST_H,
+        (seen) => isTold(seen, receiving),
       );
       const emptyHours = hoursOf(events.find(({ kind }) => shortages.has(kind)));
       return receiving.map((to) => {
         const fullHours = hoursOf(events.find((one) => one.kind === "overfilled" && one.tankId === to.id));
         const cause = causeOf(result, to);
-        const isSettling = cause === "gravity" && fullHours === null;
+        const isSettling = cause === "gravity" && fullHours === null && hasSettled(points, to);
         return {
           grade: isSettling ? ("watch" as const) : ("stop" as const),
           ids: [to.id, from.id],
