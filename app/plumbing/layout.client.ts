@@ -24,7 +24,15 @@ async function engine(): Promise<Elk> {
   return new Engine({ workerUrl }) as unknown as Elk;
 }
 
-function toElk({ nodes, edges }: PlumbingGraph): ElkNode {
+/** As the layouter takes it: tanks in the first layer, but for those that another tank's hose leads to. */
+export function toElk({ nodes, edges }: PlumbingGraph): ElkNode {
+  const tanks = new Set(nodes.filter(({ kind }) => kind === "tank").map(({ id }) => id));
+  const owner = (port: string) => port.split(".")[0] as string;
+  const led = new Set(
+    edges.flatMap(({ source, target }) =>
+      tanks.has(owner(source)) && tanks.has(owner(target)) ? [owner(target)] : [],
+    ),
+  );
   return {
     id: "root",
     layoutOptions: {
@@ -55,7 +63,9 @@ function toElk({ nodes, edges }: PlumbingGraph): ElkNode {
           ? { "elk.spacing.portsSurrounding": `[top=${BANK_HEAD_PX + 22},left=0,bottom=12,right=0]` }
           : {}),
         "elk.nodeLabels.placement": "OUTSIDE V_BOTTOM H_CENTER",
-        ...(node.kind === "tank" ? { "elk.layered.layering.layerConstraint": "FIRST" } : {}),
+        ...(node.kind === "tank" && !led.has(node.id)
+          ? { "elk.layered.layering.layerConstraint": "FIRST" }
+          : {}),
         ...(node.kind !== "tank" && isConsumerKind(node.kind)
           ? { "elk.layered.layering.layerConstraint": "LAST" }
           : {}),

@@ -12,6 +12,7 @@ import { edgePath } from "./edges";
 import { plumbingGraph } from "./graph";
 import { labelRoom } from "./labelRoom";
 import { LINE_PX, wrapped } from "./labels";
+import { toElk } from "./layout.client";
 import { settingText } from "./settingText";
 
 const graphOf = (job: Job) => plumbingGraph(job, currentPlan(job), buildNetwork(job));
@@ -129,4 +130,53 @@ test("a setting is said in the valve's own words", () => {
   expect(settingText(part("returns"), { kind: "branches", open: [] })).toBe("all shut");
   expect(settingText(part("valveP"), { kind: "position", position: "open" })).toBe("open");
   expect(settingText(part("valveP"), undefined)).toBe("not set");
+});
+
+describe("the layouter takes every plan", () => {
+  const laid = async (job: Job) => {
+    const { default: Elk } = await import("elkjs/lib/elk.bundled.js");
+    return new Elk().layout(toElk(graphOf(job)));
+  };
+
+  test("a hose from tank to tank, both ways, and in a ring", async () => {
+    const job = startJob("j", "J", "threeTanks");
+    const ids = job.tanks.map(({ id }) => id);
+    const spare = (tank: string, port: string, role: "outlet" | "return") => {
+      const one = job.tanks.find(({ id }) => id === tank)!;
+      return { ...one.ports[0]!, id: port, name: port, role };
+    };
+    const withPorts = ids.reduce(
+      (now, id) =>
+        applyCommand(now, {
+          name: "editTank",
+          id,
+          change: {
+            ports: [
+              ...now.tanks.find((tank) => tank.id === id)!.ports,
+              spare(id, "x", "outlet"),
+              spare(id, "y", "return"),
+            ],
+          },
+        }).job,
+      job,
+    );
+    const ring = ids.reduce(
+      (now, id, i) =>
+        applyCommand(now, {
+          name: "connect",
+          id: `ring${i}`,
+          from: { part: id, port: "x" },
+          to: { part: ids[(i + 1) % ids.length] as string, port: "y" },
+        }).job,
+      withPorts,
+    );
+    const placed = await laid(ring);
+    expect(placed.children).toHaveLength(graphOf(ring).nodes.length);
+    expect((placed.edges ?? []).every(({ sections }) => (sections ?? []).length > 0)).toBe(true);
+  });
+
+  test.each(["marram", "unit-12", "reading-van"])("%s", async (name) => {
+    const { job } = JSON.parse(readFileSync(`demo/${name}.keel.json`, "utf8")) as { job: Job };
+    expect((await laid(job)).children).toHaveLength(graphOf(job).nodes.length);
+  });
 });
