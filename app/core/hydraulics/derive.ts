@@ -95,21 +95,38 @@ export function flowOfRun(solved: SolvedLineUp, run: Run): number {
   return solved.flow[solved.network.linkOf.get(run.id) ?? -1] ?? 0;
 }
 
-/** Links that carry what a running consumer sends back, up to the tanks: 1 by link. */
-export function returnLinks({ network, settings, flow }: SolvedLineUp): Uint8Array {
-  const { topology, engines } = network;
-  const starts = engines.flatMap(({ part, back }) =>
-    back !== null && settings.lineUp.consumers[part.id] === "running" ? [back] : [],
-  );
+/** Links along which fuel goes on from nodes (or comes to them, against its flow), tanks not passed: 1 by link. */
+function alongFlow({ network, flow }: SolvedLineUp, starts: readonly number[], isDown: boolean): Uint8Array {
+  const { from, to } = network.topology;
   const found = new Uint8Array(flow.length);
-  // Every link with flow away from a node that is reached, also where two lead to one place.
-  walk(topology, starts, (link, node) => {
+  // Every link with flow at a node that is reached, also where two lead to one place.
+  walk(network.topology, starts, (link, node) => {
     const q = flow[link] as number;
-    const isAway = q !== 0 && (q > 0 ? topology.from : topology.to)[link] === node;
-    if (isAway) found[link] = 1;
-    return isAway;
+    const isAlong = q !== 0 && (q > 0 === isDown ? from : to)[link] === node;
+    if (isAlong) found[link] = 1;
+    return isAlong;
   });
   return found;
+}
+
+/**
+ * Links that carry what a running consumer sends back, up to the tanks or to where it joins a feed: 1 by link. What comes
+ * from a tank and goes on to a consumer is feed, whatever joins it.
+ */
+export function returnLinks(solved: SolvedLineUp): Uint8Array {
+  const { network, settings } = solved;
+  const running = network.engines.filter(({ part }) => settings.lineUp.consumers[part.id] === "running");
+  const backs = running.flatMap(({ back }) => (back === null ? [] : [back]));
+  if (backs.length === 0) return new Uint8Array(solved.flow.length);
+  const tanks = network.job.tanks.map((_, i) => network.topology.unknowns + i);
+  const found = alongFlow(solved, backs, true);
+  const fromTanks = alongFlow(solved, tanks, true);
+  const toFeeds = alongFlow(
+    solved,
+    running.map(({ feed }) => feed),
+    false,
+  );
+  return found.map((is, link) => (is && !(fromTanks[link] && toFeeds[link]) ? 1 : 0));
 }
 
 /** What passes a part, and between which pressures. */

@@ -4,6 +4,7 @@ import { headPa } from "../fuel/fuel";
 import { buildNetwork } from "../network/network";
 import { LITRE_PER_HOUR_M3_S } from "../units/factors";
 import { Bench, flow, gauge } from "./bench.fixture";
+import { returnLinks } from "./derive";
 import type { ConsumerOutcome, SolvedLineUp } from "./solve";
 import { LineUpSolver } from "./solve";
 import { judgeLineUp } from "./worst";
@@ -238,4 +239,21 @@ test("a pump that pushes against a shut way with its relief stands at the relief
   const solved = bench.solve();
   // 60 kPa over what stands at its inlet: 0.3 m of fuel.
   expect(gauge(solved, "p.out") / (60000 + headPa(bench.fuel.densityKgM3, 0.3))).toBeCloseTo(1, 1);
+});
+
+test("a return that joins the feed before the pump ends there: what goes on is feed", () => {
+  const bench = new Bench()
+    .tank("t", 0, 0)
+    .part("tee", "join", 0, { boreM: 0.025 })
+    .part("liftPump", "p", 0, { curve: curve(400, 50000) })
+    .engine("e", 0, 100, 20)
+    .run("t.supply", "join.a")
+    .run("join.b", "p.in")
+    .run("p.out", "e.feed")
+    .run("e.return", "join.c");
+  bench.lineUp.pumps = { p: "on" };
+  const solved = bench.solve();
+  const returns = returnLinks(solved);
+  const isReturn = (id: string) => returns[solved.network.linkOf.get(id) as number];
+  expect(["r0", "r1", "p", "r2", "r3"].map(isReturn)).toEqual([0, 0, 0, 0, 1]);
 });

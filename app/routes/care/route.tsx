@@ -72,7 +72,9 @@ export default function Care() {
         <h2>Care</h2>
         <p>
           {gauge
-            ? `${gauge.name} should read ${computed === undefined ? "–" : formatQuantity("pressure", -computed, units.pressure)} of vacuum in ${lineUp?.name ?? "this line-up"}, as stored.`
+            ? computed === undefined
+              ? `${gauge.name} stands still in ${lineUp?.name ?? "this line-up"}: what it reads there is not known.`
+              : `${gauge.name} should read ${formatQuantity("pressure", Math.abs(computed), units.pressure)} of ${computed < 0 ? "vacuum" : "pressure"} in ${lineUp?.name ?? "this line-up"}, as stored.`
             : "No vacuum gauge in the plan: let one in between the separator and the lift pump."}
         </p>
       </PlaceHead>

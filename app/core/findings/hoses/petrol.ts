@@ -19,7 +19,7 @@ export const petrol = rule({
   id: "petrol",
   practice: [37],
   place: "layout",
-  judge: ({ job, plan }) => {
+  judge: ({ job, plan, verdicts }) => {
     if (grades[job.fuel.grade].reidPa === null) return [];
     const found = (part: { id: string; name: string }, code: PetrolCode, lineUpIds: string[] = []) =>
       onPart({
@@ -51,13 +51,21 @@ export const petrol = rule({
         .map(({ id }) => id);
       return lineUpIds.length > 0 ? [found(pump, "pumpWithoutEngine", lineUpIds)] : [];
     });
-    const guarded = plan.parts.some(({ kind }) => kind === "antiSiphon");
-    const [engine] = engines;
+    const valves = new Set(plan.parts.filter(({ kind }) => kind === "antiSiphon").map(({ id }) => id));
+    // Every line that feeds an engine needs one of its own, from whatever tank.
+    const unguarded = engines.flatMap((engine) => {
+      const ways = verdicts.filter(({ way }) => way?.consumer?.id === engine.id);
+      const bare = ways.filter(
+        ({ way }) => !way?.stations.some(({ id, side }) => side === "feed" && valves.has(id)),
+      );
+      const isBare = ways.length > 0 ? bare.length > 0 : plan.runs.length > 0 && valves.size === 0;
+      return isBare ? [found(engine, "noAntiSiphon", [...new Set(bare.map(({ lineUp }) => lineUp.id))])] : [];
+    });
     return [
       ...low.map((tank) => found(tank, "openingNotAtTop")),
       ...far.map((pump) => found(pump, "pumpFarFromEngine")),
       ...running,
-      ...(engine && plan.runs.length > 0 && !guarded ? [found(engine, "noAntiSiphon")] : []),
+      ...unguarded,
     ];
   },
 });
