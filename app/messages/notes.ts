@@ -1,4 +1,4 @@
-import type { Note } from "~/core/edit/command";
+import type { Carried, Note } from "~/core/edit/command";
 import type { Id } from "~/core/kinds/record";
 import { currentPlan, partsOf } from "~/core/plan/ports";
 import type { Job } from "~/core/plan/types";
@@ -20,9 +20,18 @@ function namesOf(job: Job): ReadonlyMap<Id, string> {
 /** Name of a tank, part or run of the job. */
 export const nameOf = (job: Job, id: Id): string => namesOf(job).get(id) ?? id;
 
-export function noteText({ code, ids }: Note, job: Job): string {
-  const names = ids.map((id) => nameOf(job, id)).join(", ");
-  switch (code) {
+const carried: Record<Carried, string> = {
+  circuit: "its circuit: fuse, relay and wires",
+  waterSensor: "the only warning of water",
+  finest: "the finest medium of the plan",
+  ownReturn: "a return of its own",
+};
+
+export function noteText(note: Note, job: Job): string {
+  const names = note.ids.map((id) => nameOf(job, id)).join(", ");
+  switch (note.code) {
+    case "carriedLost":
+      return `With it went ${note.lost.map((one) => carried[one]).join("; ")}. Each needs something in its place.`;
     case "endsNoLongerMeet":
       return `These ends no longer meet anything: ${names}.`;
     case "boresDiffer":

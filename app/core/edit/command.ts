@@ -50,10 +50,11 @@ export type Command =
   | { name: "replaceJob"; job: Job };
 
 /** What a command could not keep, for the user to see. */
-export interface Note {
-  code: "endsNoLongerMeet" | "boresDiffer" | "portsLeftOpen" | "aboardLowered";
-  ids: Id[];
-}
+export type Note =
+  | { code: "endsNoLongerMeet" | "boresDiffer" | "portsLeftOpen" | "aboardLowered"; ids: Id[] }
+  /** What a part carried besides fuel, and nothing carries now. */
+  | { code: "carriedLost"; ids: Id[]; lost: Carried[] };
+export type Carried = "circuit" | "waterSensor" | "finest" | "ownReturn";
 
 export class CommandRefused extends Error {
   constructor(

@@ -233,3 +233,33 @@ test("a field given as undefined goes", () => {
   const bare = applyCommand(cooled, { name: "editTank", id, change: { cooler: undefined } }).job;
   expect("cooler" in (bare.tanks[0] ?? {})).toBe(false);
 });
+
+describe("what goes with a part besides its way", () => {
+  const lostOf = (job: Job, command: Command) =>
+    applyCommand(job, command).notes.flatMap((note) => (note.code === "carriedLost" ? note.lost : []));
+  const withSensor = applyCommand(marram(), {
+    name: "editPart",
+    id: "second",
+    change: { sensorHeldM3: 1e-4 },
+  }).job;
+  const replaced = (kind: NewPartKind) =>
+    lostOf(withSensor, { name: "replacePart", id: "second", newId: "n", kind });
+
+  test("taken out: the finest medium and the water warning that only it had", () => {
+    expect(lostOf(withSensor, { name: "removePart", id: "second" })).toEqual(["waterSensor", "finest"]);
+    expect(lostOf(marram(), { name: "removePart", id: "sep1" })).toEqual([]);
+  });
+
+  test("replaced: by what takes it on nothing is lost of that, by a block all that it does not lead on", () => {
+    expect(replaced("block")).toEqual(["waterSensor", "finest"]);
+    expect(replaced("waterSensor")).toEqual(["finest"]);
+    const fitted = applyCommand(withSensor, {
+      name: "editPart",
+      id: "lift",
+      change: {
+        circuit: { runA: 5, peakA: 9, wireLengthM: 4, wireAreaM2: 2.5e-6, fuseA: 10, hasRelay: true },
+      },
+    }).job;
+    expect(lostOf(fitted, { name: "removePart", id: "lift" })).toEqual(["circuit"]);
+  });
+});

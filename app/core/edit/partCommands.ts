@@ -3,6 +3,7 @@ import { newPart, newRun } from "../plan/blank";
 import { portsOf, samePort } from "../plan/ports";
 import { runGeometry } from "../plan/route";
 import type { Job, Plan, PortRef, Run } from "../plan/types";
+import { carriedLost } from "./carried";
 import type { CommandOf, Handlers, Note } from "./command";
 import { found, partOf, runOf } from "./find";
 import {
@@ -57,7 +58,7 @@ function removePart(job: Job, plan: Plan, id: Id): Note[] {
     .map((port) => connectionAt(plan, { part: id, port: port.id }))
     .filter((connection) => connection !== null);
   const lost = others.filter(({ item }) => !sides.some((side) => side?.item.id === item.id));
-  const notes: Note[] = [];
+  const notes: Note[] = carriedLost(plan, part);
   const [before, after] = sides;
   for (const { item } of others) drop(plan, item.id);
   forget(plan, id);
@@ -92,6 +93,7 @@ function replacePart(job: Job, plan: Plan, { id, newId, kind }: CommandOf<"repla
   const old = partOf(plan, id);
   const part = newPart(kind, newId, { ...old.position });
   part.boreM = old.boreM;
+  const carried = carriedLost(plan, old, part);
   const newPorts = portsOf(part).map((port) => port.id);
   const newPort = new Map<Id, Id>();
   const through = throughPorts(part);
@@ -120,7 +122,7 @@ function replacePart(job: Job, plan: Plan, { id, newId, kind }: CommandOf<"repla
   forget(plan, id);
   register(plan, part);
   fitHoses(job, plan, newId, { evenMeasured: true });
-  return lost.length > 0 ? [{ code: "endsNoLongerMeet", ids: lost }] : [];
+  return [...carried, ...(lost.length > 0 ? [{ code: "endsNoLongerMeet" as const, ids: lost }] : [])];
 }
 
 /** Turns a part end for end: what came in goes out. */
