@@ -210,7 +210,14 @@ describe("faults in words", () => {
       }
     expect(written.size).toBeGreaterThan(20);
     // Notes tell what a command could not keep; `custom` is the schema library's word for a code of ours.
-    const notes = ["custom", "carriedLost", "endsNoLongerMeet", "boresDiffer", "portsLeftOpen", "aboardLowered"];
+    const notes = [
+      "custom",
+      "carriedLost",
+      "endsNoLongerMeet",
+      "boresDiffer",
+      "portsLeftOpen",
+      "aboardLowered",
+    ];
     const untold = [...written].filter((code) => !(code in faultCodes) && !notes.includes(code));
     expect(untold).toEqual([]);
   });

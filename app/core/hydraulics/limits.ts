@@ -61,6 +61,12 @@ function suctionAt(
   };
 }
 
+/** At the first inlet that draws: what the suction side alone answers for. */
+export function firstSuction(solved: SolvedLineUp, way: FuelWay, plan: Plan): Suction | null {
+  const [first] = inletsOf(solved, way, plan);
+  return first ? suctionAt(solved, way, first, plan.limits) : null;
+}
+
 /**
  * The inlet of a way that stands nearest to its limit: of the first working pump, of those behind it, and of the
  * consumer itself. Null where the way has neither pump nor consumer.

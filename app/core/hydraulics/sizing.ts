@@ -6,6 +6,7 @@ import { buildNetwork, type Network } from "../network/network";
 import { tryBore } from "../network/shape";
 import type { Conditions, LineUp, Run } from "../plan/types";
 import { LITRE_PER_HOUR_M3_S } from "../units/factors";
+import { firstSuction } from "./limits";
 import { LineUpSolver } from "./solve";
 import { judgeLineUp, worstConditions } from "./worst";
 
@@ -32,12 +33,19 @@ export interface Sized {
   least: number | null;
 }
 
-function marginOf(solver: LineUpSolver, lineUp: LineUp, conditions: Conditions): number | null {
-  const { result, suction } = judgeLineUp(solver, lineUp, conditions);
-  if (result.outcome !== "solved") return null;
-  return [...result.consumers.values()].every(({ outcome }) => outcome === "fed" || outcome === "stopped")
-    ? (suction?.marginPa ?? null)
-    : null;
+/** Margin where all is fed: of the first inlet, for what stands before it, or of the one nearest to its limit. */
+function marginOf(
+  solver: LineUpSolver,
+  lineUp: LineUp,
+  conditions: Conditions,
+  at: "first" | "nearest" = "nearest",
+): number | null {
+  const { result, way, suction } = judgeLineUp(solver, lineUp, conditions);
+  if (result.outcome !== "solved" || !way) return null;
+  if (![...result.consumers.values()].every(({ outcome }) => outcome === "fed" || outcome === "stopped"))
+    return null;
+  const judged = at === "first" ? firstSuction(result, way, solver.network.plan) : suction;
+  return judged?.marginPa ?? null;
 }
 
 const leastOf = (tried: readonly SizeTried[], wantedPa: number): number | null =>
@@ -57,7 +65,7 @@ function sizeRun(
   const index = network.linkOf.get(run.id) as number;
   const tried = withOwn(boresM, run.boreM).map((size) => {
     tryBore(network, index, size);
-    return { size, marginPa: marginOf(solver, lineUp, conditions) };
+    return { size, marginPa: marginOf(solver, lineUp, conditions, "first") };
   });
   tryBore(network, index, run.boreM);
   return { id: run.id, kind: "run", now: run.boreM, tried, least: leastOf(tried, wantedPa) };
@@ -78,7 +86,7 @@ function sizeFilter(
       part.id === filter.id ? { ...filter, ratedFlowM3S: size } : part,
     );
     const solver = new LineUpSolver(buildNetwork(job, { ...plan, parts }));
-    return { size, marginPa: marginOf(solver, lineUp, conditions) };
+    return { size, marginPa: marginOf(solver, lineUp, conditions, "first") };
   });
   return { id: filter.id, kind: "filter", now: filter.ratedFlowM3S, tried, least: leastOf(tried, wantedPa) };
 }

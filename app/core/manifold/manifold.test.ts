@@ -175,7 +175,10 @@ describe("what is proposed", () => {
 
   test("a heater draws from a standpipe of its own through a dosing pump, and lets no return be asked for", () => {
     const job = bare(2, 1);
-    job.consumers.push(newEngine("h", "Heater", at(0.5, 0.5, 0.6), "heater"));
+    // A heater of 1 L/h is more than the blank pump gives: the one proposed is large enough.
+    const heater = newEngine("h", "Heater", at(0.5, 0.5, 0.6), "heater");
+    heater.loads = [{ load: 1, feedM3S: 1e-3 / 3600, burnM3S: 1e-3 / 3600 }];
+    job.consumers.push(heater);
     for (const tankIds of [["t1"], ["t0", "t1"]]) {
       const whole = withProposal(
         job,

@@ -9,13 +9,15 @@
 import type { Command } from "../edit/command";
 import { applyCommand } from "../edit/commands";
 import { burnsAll } from "../kinds/consumer";
+import type { DosingPump } from "../kinds/dosingPump";
 import { isPowered } from "../kinds/families";
 import { newId } from "../kinds/ids";
 import type { Engine } from "../kinds/index";
 import type { Id, Position } from "../kinds/record";
-import { newLineUp, newPlan } from "../plan/blank";
+import { newLineUp, newPart, newPlan } from "../plan/blank";
 import { currentPlan, distanceM, placedPorts } from "../plan/ports";
 import type { Job, LineUp, Plan, PortRef, Tank, ValveSetting } from "../plan/types";
+import { boundsOf } from "../tanks/shape";
 
 export interface Wishes {
   /** Tanks that may feed each consumer, in the order of the handle. */
@@ -38,6 +40,30 @@ const ref = (part: Id, port: Id): PortRef => ({ part, port });
 const at = (xM: number, yM: number, zM: number): Position => ({ xM, yM, zM });
 /** A shut-off stands this near the tank's outlet. Common practice, no source. */
 const SHUT_OFF_AT_M = 0.1;
+
+/** Mouths of one tank stand this far apart. Common practice, no source. */
+const BESIDE_M = 0.05;
+
+/** The step beside a mouth that leads furthest from the mouths of the other role, inside the tank. */
+function clearStep({ shape, ports }: Tank, role: "outlet" | "return", from: Position): [number, number] {
+  const { x, y } = boundsOf(shape);
+  const others = ports.filter((port) => port.role !== role).map(({ mouth }) => mouth);
+  const clear = ([dx, dy]: [number, number]) =>
+    Math.min(Infinity, ...others.map(({ xM, yM }) => Math.hypot(from.xM + dx - xM, from.yM + dy - yM)));
+  const steps = [
+    [BESIDE_M, 0],
+    [-BESIDE_M, 0],
+    [0, BESIDE_M],
+    [0, -BESIDE_M],
+  ] as [number, number][];
+  const inside = steps.filter(
+    ([dx, dy]) => from.xM + dx > x[0] && from.xM + dx < x[1] && from.yM + dy > y[0] && from.yM + dy < y[1],
+  );
+  return inside.reduce(
+    (best, step) => (clear(step) > clear(best) + 1e-9 ? step : best),
+    inside[0] ?? [BESIDE_M, 0],
+  );
+}
 
 /** Builds on a job, command by command. */
 class Builder {
@@ -69,12 +95,14 @@ class Builder {
     if (free) return ref(tankId, free.id);
     const like = tank.ports.findLast((port) => port.role === role) ?? tank.ports[0];
     const id = newId();
-    const beside = (p: Position): Position => ({ ...p, xM: p.xM + 0.05 });
+    const from = like?.mouth ?? at(0, 0, 0.025);
+    const [dx, dy] = clearStep(tank, role, from);
+    const beside = (p: Position): Position => ({ ...p, xM: p.xM + dx, yM: p.yM + dy });
     const made = {
       id,
       name: role === "outlet" ? "supply" : "return",
       role,
-      mouth: beside(like?.mouth ?? at(0, 0, 0.025)),
+      mouth: beside(from),
       outside: beside(like?.outside ?? at(0, 0, 0.025)),
       boreM: like?.boreM ?? 0.0095,
     };
@@ -250,11 +278,26 @@ function feedEngine(builder: Builder, headers: Headers, consumer: Engine, tankId
 }
 
 /** A dosing pump to a heater from standpipes of its own, over a selector where it has a choice. */
+/** A heater asks for less than the most of its pump. Common practice, no source. */
+const PUMP_TO_SPARE = 1.1;
+
+/** The blank pump's stroke, or the larger one that a heater needs. */
+function strokeFor({ loads }: Engine): { strokeM3?: number } {
+  const { strokeM3, mostHz } = newPart("dosingPump", "", at(0, 0, 0)) as DosingPump;
+  const askedM3 = (PUMP_TO_SPARE * Math.max(...loads.map(({ burnM3S }) => burnM3S))) / mostHz;
+  return askedM3 > strokeM3 ? { strokeM3: askedM3 } : {};
+}
+
 function feedHeater(builder: Builder, headers: Headers, consumer: Engine, tankIds: readonly Id[]): Fed {
   const names = tankIds.map((id) => builder.tank(id).name);
   const here = builder.spot(ref(consumer.id, "feed"));
   const tanks = builder.amid(tankIds);
-  const pump = builder.part("dosingPump", `${consumer.name} dosing pump`, between(here, tanks, 0.75));
+  const pump = builder.part(
+    "dosingPump",
+    `${consumer.name} dosing pump`,
+    between(here, tanks, 0.75),
+    strokeFor(consumer),
+  );
   builder.connect(ref(pump, "out"), ref(consumer.id, "feed"));
   const supply =
     tankIds.length > 1
