@@ -205,7 +205,7 @@ test("a line-up is saved for EPANET, and limits and schools are the user's to ch
   await page.getByRole("button", { name: "Line-ups…" }).click();
   const [download] = await Promise.all([
     page.waitForEvent("download"),
-    page.getByRole("button", { name: "Save for EPANET" }).click(),
+    page.getByRole("button", { name: "Save the network file (.inp)" }).click(),
   ]);
   expect(readFileSync(await download.path(), "utf8")).toContain("[RESERVOIRS]");
   await page.goto("/job/marram/survey?part=fuel");

@@ -3,40 +3,30 @@
  * Seen in three seconds: which tank feeds, where the return goes, which way is live.
  */
 import { Minus, Pause, Play, Plus } from "lucide-react";
-import { useEffect, useRef, useState } from "react";
+import { useRef, useState } from "react";
 import { Link, useOutletContext } from "react-router";
 import styled from "styled-components";
-import { isConsumer, isValve } from "~/core/kinds/families";
-import { newId } from "~/core/kinds/ids";
 import type { Id } from "~/core/kinds/record";
-import type { NewPartKind } from "~/core/plan/blank";
-import type { Purpose } from "~/core/plan/types";
-import { neighbourSettings } from "~/core/plan/valves";
-import { newPartKinds } from "~/messages/kinds";
-import { nameOf } from "~/messages/notes";
 import { outcomeText } from "~/messages/outcomes";
 import { FlowMarks } from "~/plumbing/FlowMarks";
-import { LEAST_FIT } from "~/plumbing/labels";
 import { Plumbing } from "~/plumbing/Plumbing";
-import { settingText } from "~/plumbing/settingText";
 import { usePlumbing } from "~/plumbing/usePlumbing";
-import { fileName, saveText } from "~/state/files";
 import { useExplored, useJob } from "~/state/job";
 import { Button, ToggleButton } from "~/ui/button";
-import { Actions, Dialog } from "~/ui/dialog";
-import { Select, Switch, TextField } from "~/ui/fields";
+import { Select } from "~/ui/fields";
 import { gestureOf } from "~/ui/gesture";
-import { say } from "~/ui/toast";
 import { useLocalActions } from "../job/shortcuts";
+import { addable, useAdding } from "./adding";
 import { InVehicle } from "./InVehicle";
+import { LineUps } from "./LineUps";
 import { ManifoldDialog } from "./ManifoldDialog";
+import { PlanOutline } from "./PlanOutline";
 import { OtherPlan, useDifferences } from "./Plans";
 import { PlansDialog } from "./PlansDialog";
+import { UNDER_PX, useFit } from "./useFit";
+import { useOperate } from "./useOperate";
 
 export const meta = () => [{ title: "Lay out · Iron Keel" }];
-
-/** Left free under the drawing for the buttons of its size. */
-const UNDER_PX = 38;
 
 const Frame = styled.div`
   height: 100%; display: grid; grid-template-rows: auto minmax(0, 1fr);
@@ -70,25 +60,16 @@ const Wash = styled.div`
 const Note = styled.p`
   position: absolute; left: 16px; top: 16px; max-width: 440px; background: var(--raised); padding: 12px 14px; border: 1px solid var(--hairline); margin: 0;
 `;
-const Outline = styled.ol`
-  display: none; list-style: none; margin: 0; padding: 0;
-  @media (max-width: 600px) { display: block; }
-  button { width: 100%; text-align: left; min-height: 48px; padding: 6px 14px; border: 0; border-bottom: 1px solid var(--hairline); background: none; display: flex; justify-content: space-between; gap: 12px; cursor: pointer; }
-  button[aria-pressed="true"] { background: color-mix(in srgb, var(--act) 12%, transparent); }
-  small { color: var(--soft); font-size: 13px; }
-`;
-
 const zooms = [0.5, 0.62, 0.75, 0.87, 1, 1.2, 1.5];
 
 export default function LayOut() {
   const open = useJob();
-  const { job, plan, network, lineUp, dispatch, select, selectedId, focusFinding } = open;
+  const { job, plan, network, dispatch, select, selectedId, focusFinding } = open;
   const { verdict } = useExplored();
   const openSheet = useOutletContext<() => void>();
   const plumbing = usePlumbing(network);
   const canvas = useRef<HTMLDivElement>(null);
   const [zoom, setZoom] = useState<number | null>(null);
-  const [fit, setFit] = useState(1);
   const [isMoving, setMoving] = useState(true);
   const [editing, setEditing] = useState(false);
   const [planning, setPlanning] = useState(false);
@@ -98,25 +79,7 @@ export default function LayOut() {
   const other = job.plans.find(({ id }) => id === otherId && id !== plan.id) ?? null;
   const { here } = useDifferences(other);
   const { placed } = plumbing;
-  useEffect(() => {
-    const box = canvas.current;
-    if (!box || !placed) return;
-    const measure = () =>
-      setFit(
-        Math.max(
-          0.5,
-          Math.min(
-            1.15,
-            (box.clientWidth - 4) / placed.width,
-            Math.max((box.clientHeight - UNDER_PX - 4) / placed.height, LEAST_FIT),
-          ),
-        ),
-      );
-    measure();
-    const observer = new ResizeObserver(measure);
-    observer.observe(box);
-    return () => observer.disconnect();
-  }, [placed]);
+  const fit = useFit(canvas, placed);
   const scale = zoom ?? fit;
 
   /** On a narrow screen a row of the outline opens what can be done with it. */
@@ -124,28 +87,7 @@ export default function LayOut() {
     select(id);
     openSheet();
   };
-  const operate = (id: Id) => {
-    const part = plan.parts.find((one) => one.id === id);
-    if (!part || !lineUp || !isValve(part)) return;
-    const now = lineUp.valves[id] ?? { kind: "unset" };
-    const next =
-      part.kind === "bank"
-        ? undefined
-        : (neighbourSettings(part, now).at(-1) ?? neighbourSettings(part, now)[0]);
-    if (!next) return;
-    const last =
-      part.kind === "selector" && now.kind === "position" && part.positions.at(-1)?.id === now.position
-        ? part.positions[0]
-        : undefined;
-    const setting = last ? { kind: "position" as const, position: last.id } : next;
-    void dispatch({ name: "setValve", lineUpId: lineUp.id, valveId: id, setting }).then((result) => {
-      if (result.ok)
-        say({
-          text: `${part.name}: ${settingText(part, setting)} in ${lineUp.name}.`,
-          action: { label: "Undo", run: () => void open.undo() },
-        });
-    });
-  };
+  const operate = useOperate();
   useLocalActions([
     { id: "operate", name: "Move the chosen valve", key: "v", run: () => selectedId && operate(selectedId) },
     {
@@ -164,35 +106,7 @@ export default function LayOut() {
     },
     { id: "lineUps", name: "Make and change line-ups", key: "e", run: () => setEditing(true) },
   ]);
-  const addTank = () => {
-    const id = newId();
-    const count = job.tanks.length;
-    void dispatch({
-      name: "addTank",
-      id,
-      tankName: `Tank ${count + 1}`,
-      position: { xM: 2.2, yM: 0.4 - count * 1.2, zM: 0.2 },
-    }).then(() => select(id));
-  };
-  const addEngine = () => {
-    const id = newId();
-    void dispatch({ name: "addEngine", id, engineName: "Engine", position: { xM: 0, yM: 0, zM: 0.5 } }).then(
-      () => select(id),
-    );
-  };
-  const addPart = (kind: (typeof addable)[number]["id"]) => {
-    const id = newId();
-    if (kind === "generator" || kind === "heater") {
-      const engineName = kind === "generator" ? "Generator" : "Heater";
-      void dispatch({ name: "addEngine", id, kind, engineName, position: { xM: 0, yM: -0.5, zM: 0.5 } }).then(
-        () => select(id),
-      );
-      return;
-    }
-    void dispatch({ name: "addPart", id, kind, position: { xM: 1, yM: 0.2, zM: 0.6 } }).then(() =>
-      select(id),
-    );
-  };
+  const { addTank, addEngine, addPart } = useAdding();
   const step = (by: number) => {
     const at = zooms.findIndex((z) => z >= scale - 0.01);
     setZoom(zooms[Math.max(0, Math.min(zooms.length - 1, (at < 0 ? zooms.length - 1 : at) + by))] ?? 1);
@@ -295,28 +209,7 @@ export default function LayOut() {
           />
         )}
       </Stage>
-      <Outline aria-label="Plumbing as an outline">
-        {[...job.tanks, ...plan.parts, ...job.consumers].map((item) => (
-          <li key={item.id}>
-            <button type="button" aria-pressed={selectedId === item.id} onClick={() => inspect(item.id)}>
-              <span>{item.name}</span>
-              <small>
-                {"kind" in item && !isConsumer(item) && isValve(item)
-                  ? settingText(item, lineUp?.valves[item.id])
-                  : ""}
-              </small>
-            </button>
-          </li>
-        ))}
-        {plan.runs.map((run) => (
-          <li key={run.id}>
-            <button type="button" aria-pressed={selectedId === run.id} onClick={() => inspect(run.id)}>
-              <span>{nameOf(job, run.id)}</span>
-              <small>hose</small>
-            </button>
-          </li>
-        ))}
-      </Outline>
+      <PlanOutline onInspect={inspect} />
       {other && <OtherPlan other={other} scale={scale} />}
       <LineUps isOpen={editing} onOpenChange={setEditing} />
       <PlansDialog
@@ -330,83 +223,4 @@ export default function LayOut() {
   );
 }
 
-const addable: { id: NewPartKind | "generator" | "heater"; name: string }[] = [
-  ...newPartKinds,
-  { id: "generator", name: "Generator" },
-  { id: "heater", name: "Heater" },
-];
 const none: readonly Id[] = [];
-const purposes: { id: Purpose; name: string }[] = [
-  { id: "run", name: "run" },
-  { id: "transfer", name: "transfer" },
-  { id: "polish", name: "polish" },
-  { id: "prime", name: "prime" },
-];
-
-function LineUps({ isOpen, onOpenChange }: { isOpen: boolean; onOpenChange: (open: boolean) => void }) {
-  const { job, plan, lineUp, dispatch, chooseLineUp, stored, say } = useJob();
-  const saveInp = async () => {
-    if (stored?.result.outcome !== "solved") return say("This line-up has no solution to save.");
-    const { exportInp } = await import("~/core/export/inp");
-    saveText(
-      `${fileName(job.name)}-${fileName(stored.lineUp.name)}.inp`,
-      exportInp(stored.result),
-      "text/plain",
-    );
-  };
-  const add = () => {
-    const id = newId();
-    void dispatch({ name: "addLineUp", id, lineUpName: `Line-up ${plan.lineUps.length + 1}` }).then(() =>
-      chooseLineUp(id),
-    );
-  };
-  const copy = () => {
-    if (!lineUp) return;
-    const id = newId();
-    void dispatch({ name: "duplicateLineUp", id, from: lineUp.id, lineUpName: `${lineUp.name} copy` }).then(
-      () => chooseLineUp(id),
-    );
-  };
-  return (
-    <Dialog title="Line-ups" isOpen={isOpen} onOpenChange={onOpenChange}>
-      {plan.lineUps.length > 0 && (
-        <Select label="Chosen" value={lineUp?.id ?? null} options={plan.lineUps} onChange={chooseLineUp} />
-      )}
-      {lineUp && (
-        <>
-          <TextField
-            label="Name"
-            value={lineUp.name}
-            onCommit={(name) => void dispatch({ name: "editLineUp", id: lineUp.id, change: { name } })}
-          />
-          <Select
-            label="Purpose"
-            value={lineUp.purpose}
-            options={purposes}
-            onChange={(purpose) => void dispatch({ name: "editLineUp", id: lineUp.id, change: { purpose } })}
-          />
-          <Switch
-            isOn={lineUp.intendedTransfer}
-            onChange={(on) =>
-              void dispatch({ name: "editLineUp", id: lineUp.id, change: { intendedTransfer: on } })
-            }
-          >
-            Fuel is meant to end in another tank
-          </Switch>
-        </>
-      )}
-      <Actions>
-        {lineUp && (
-          <Button onPress={() => void dispatch({ name: "removeLineUp", id: lineUp.id })}>
-            Delete {lineUp.name}
-          </Button>
-        )}
-        {lineUp && <Button onPress={() => void saveInp()}>Save for EPANET</Button>}
-        {lineUp && <Button onPress={copy}>Duplicate</Button>}
-        <Button $main onPress={add}>
-          New line-up
-        </Button>
-      </Actions>
-    </Dialog>
-  );
-}
