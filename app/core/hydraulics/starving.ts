@@ -44,8 +44,11 @@ interface Dosing {
 
 export class Places {
   private readonly dosing: readonly Dosing[];
+  private readonly scratch: { queue: Int32Array; by: Int32Array; reachedAt: Int32Array; stamp: number };
 
   constructor(private readonly network: Network) {
+    const make = () => new Int32Array(network.topology.nodes);
+    this.scratch = { queue: make(), by: make(), reachedAt: make(), stamp: 0 };
     this.dosing = network.links.flatMap((link, index) => {
       if (link.kind !== "dosing") return [];
       const held = network.adjusted.find((one) => one.index === index);
@@ -103,7 +106,9 @@ export class Places {
       if (over > 1e-9) judge(id, link.to, -over * RATE_PA, "pumpCapacity");
       if (burner !== null && gauge(burner) < -BURNER_PLAY_PA) judge(id, burner, gauge(burner), "pumpRise");
     }
-    for (const { index, link } of withAir ? sorted.tankPorts : []) {
+    const { tankPorts } = sorted;
+    for (let i = 0; withAir && i < tankPorts.length; i++) {
+      const { index, link } = tankPorts[i] as (typeof tankPorts)[number];
       // A mouth over the surface through which nothing falls: the fuel that stands before it may be drawn away.
       if (settings.laws.way[index] !== Way.oneWay || flows(index) || !(gauge(link.from) < 0)) continue;
       const met = this.airMeets(link.from, settings, flow);
@@ -144,32 +149,45 @@ export class Places {
     flow: Float64Array,
   ): { node: number; lowestM: number } | null {
     const { topology, links } = this.network;
-    const { from, linkStart, linkAt, unknowns } = topology;
+    const { from, to, linkStart, linkAt, unknowns } = topology;
     const { posture, laws } = settings;
-    const still = (k: number, node: number) => {
-      const way = laws.way[k] as Way;
-      return (
-        Math.abs(flow[k] as number) < NO_FLOW_M3S &&
-        (way === Way.open || (way === Way.oneWay && from[k] === node)) &&
-        links[k]?.kind !== "tankPort"
-      );
-    };
-    const { order, by } = walk(topology, [start], still);
-    const isFlowing = (node: number) => {
-      for (let k = linkStart[node] as number; k < (linkStart[node + 1] as number); k++)
-        if (Math.abs(flow[linkAt[k] as number] as number) >= NO_FLOW_M3S) return true;
-      return false;
-    };
-    const node = order.find((one) => one < unknowns && isFlowing(one));
-    if (node === undefined) return null;
-    let lowestM = posture.nodeM[node] as number;
-    for (let at = node; (by[at] as number) >= 0; ) {
+    const { queue, by, reachedAt } = this.scratch;
+    const stamp = ++this.scratch.stamp;
+    // Asked of every solve for each idle mouth: a walk without new arrays, which ends at the first node that flows.
+    let met = -1;
+    let count = 1;
+    queue[0] = start;
+    by[start] = -1;
+    reachedAt[start] = stamp;
+    for (let i = 0; i < count && met < 0; i++) {
+      const node = queue[i] as number;
+      if (node >= unknowns) continue;
+      for (let k = linkStart[node] as number; k < (linkStart[node + 1] as number); k++) {
+        const link = linkAt[k] as number;
+        if (Math.abs(flow[link] as number) >= NO_FLOW_M3S) {
+          met = node;
+          break;
+        }
+        const way = laws.way[link] as Way;
+        const isForward = from[link] === node;
+        if (way === Way.shut || (way === Way.oneWay && !isForward) || links[link]?.kind === "tankPort")
+          continue;
+        const next = (isForward ? to[link] : from[link]) as number;
+        if (reachedAt[next] === stamp) continue;
+        reachedAt[next] = stamp;
+        by[next] = link;
+        queue[count++] = next;
+      }
+    }
+    if (met < 0) return null;
+    let lowestM = posture.nodeM[met] as number;
+    for (let at = met; (by[at] as number) >= 0; ) {
       const link = links[by[at] as number] as NetworkLink;
       const heights = link.kind === "run" ? posture.profileOf(link).map(({ zM }) => zM) : [];
       lowestM = Math.min(lowestM, posture.nodeM[at] as number, ...heights);
       at = link.from === at ? link.to : link.from;
     }
-    return { node, lowestM };
+    return { node: met, lowestM };
   }
 
   /** Consumers that what happens at a node concerns: those its fuel goes to, and those whose return passes it. */
