@@ -99,6 +99,14 @@ export function explainFilter(filter: Filtering, loading: number, units: UnitCho
         "Rated",
         `${formatQuantity("pressure", filter.ratedDropPa, units.pressure)} at ${formatQuantity("flow", filter.ratedFlowM3S, units.flow)}`,
       ],
+      ...(filter.second
+        ? [
+            [
+              "Second medium, added",
+              `${formatQuantity("pressure", filter.second.ratedDropPa, units.pressure)} at ${formatQuantity("flow", filter.second.ratedFlowM3S, units.flow)}`,
+            ] as [string, string],
+          ]
+        : []),
       ["Medium's part", percent(filter.viscousShare)],
       ["Loading", `${formatNumber(loading)} × clean`],
       ["Rated basis", filter.given?.ratedDropPa?.basis === "maker" ? "maker's figure" : "assumed"],

@@ -31,8 +31,6 @@ interface KindWords<P extends Part> {
   name: string;
   /** In the list of what can be added, where it is called otherwise. */
   adds?: string;
-  /** What else people of the trade call it, for the search. */
-  also?: string;
   fields: FieldWords<Own<P>>;
 }
 
@@ -95,25 +93,25 @@ const burning = {
 };
 
 const words: { [K in PartKind]: KindWords<PartOf<K>> } = {
-  twoWay: { name: "two-way valve", also: "shut-off ball cock", fields: {} },
+  twoWay: { name: "two-way valve", fields: {} },
   selector: {
     name: "selector valve",
-    also: "three-way changeover tank switch",
+
     fields: { ways: "Ways", makesBeforeBreaks: "Joins the next way before it leaves the last" },
   },
-  bank: { name: "manifold bank", also: "rail distribution", fields: {} },
-  tee: { name: "tee", also: "branch T piece", fields: {} },
-  check: { name: "check valve", also: "non-return one-way", fields: { crackingPa: "Opens at" } },
-  antiSiphon: { name: "anti-siphon valve", also: "siphon break", fields: { crackingPa: "Opens at" } },
+  bank: { name: "manifold bank", fields: {} },
+  tee: { name: "tee", fields: {} },
+  check: { name: "check valve", fields: { crackingPa: "Opens at" } },
+  antiSiphon: { name: "anti-siphon valve", fields: { crackingPa: "Opens at" } },
   strainer: {
     name: "strainer",
-    also: "mesh gauze screen pre-filter",
+
     fields: { ...rated, micron: "Micron", volumeM3: "Holds" },
   },
   filter: {
     name: "filter",
     adds: "Filter or separator",
-    also: "water separator bowl primary secondary fine element duplex",
+
     fields: {
       ...filter,
       medium: { label: "It is", options: { separator: "water separator", secondary: "secondary filter" } },
@@ -125,12 +123,12 @@ const words: { [K in PartKind]: KindWords<PartOf<K>> } = {
   },
   pumpFilterUnit: {
     name: "pump and filter unit",
-    also: "lift pump with filters sump unit two-stage",
+
     fields: { ...filter, ...pump, reliefPa: "Relief opens at" },
   },
   block: {
     name: "block",
-    also: "filter delete adapter in place of removed factory filter",
+
     fields: {
       carriesOn: {
         label: "What it leads on of the filter it replaces",
@@ -143,19 +141,19 @@ const words: { [K in PartKind]: KindWords<PartOf<K>> } = {
       },
     },
   },
-  waterSensor: { name: "water sensor", also: "probe", fields: { heldM3: "Water before it warns" } },
-  liftPump: { name: "lift pump", also: "feed transfer electric mechanical", fields: pump },
-  inTankPump: { name: "in-tank pump", also: "module submerged", fields: pump },
+  waterSensor: { name: "water sensor", fields: { heldM3: "Water before it warns" } },
+  liftPump: { name: "lift pump", fields: pump },
+  inTankPump: { name: "in-tank pump", fields: pump },
   primingPump: {
     name: "priming pump",
     adds: "Priming pump with bypass",
-    also: "electric primer stripping",
+
     fields: pump,
   },
-  transferPump: { name: "transfer pump", also: "day tank polishing", fields: pump },
+  transferPump: { name: "transfer pump", fields: pump },
   dosingPump: {
     name: "dosing pump",
-    also: "metering heater pulse",
+
     fields: {
       strokeM3: "A stroke gives",
       mostHz: "Most strokes a second",
@@ -172,7 +170,7 @@ const words: { [K in PartKind]: KindWords<PartOf<K>> } = {
   },
   bulb: {
     name: "primer bulb",
-    also: "squeeze hand primer outboard",
+
     fields: {
       ...rated,
       crackingPa: "Opens at",
@@ -182,13 +180,13 @@ const words: { [K in PartKind]: KindWords<PartOf<K>> } = {
   },
   jetPump: {
     name: "jet pump",
-    also: "eductor venturi ejector",
+
     fields: { nozzleM: "Nozzle", throatM: "Throat" },
   },
-  swirlPot: { name: "swirl pot", also: "surge catch de-aeration", fields: { volumeM3: "Holds" } },
+  swirlPot: { name: "swirl pot", fields: { volumeM3: "Holds" } },
   regulator: {
     name: "pressure regulator",
-    also: "bypass back pressure reducing",
+
     fields: {
       holds: {
         label: "Holds the pressure",
@@ -197,34 +195,34 @@ const words: { [K in PartKind]: KindWords<PartOf<K>> } = {
       ...opensBy,
     },
   },
-  relief: { name: "relief valve", also: "overpressure safety", fields: opensBy },
+  relief: { name: "relief valve", fields: opensBy },
   cooler: {
     name: "fuel cooler",
-    also: "heat exchanger return",
+
     fields: { ...rated, effectiveness: "Effectiveness", coolantC: "Coolant at" },
   },
   fuelHeater: {
     name: "fuel heater",
-    also: "winter warmer",
+
     fields: { ...rated, powerW: "Power", circuit },
   },
-  flowMeter: { name: "flow meter", also: "consumption sensor", fields: rated },
+  flowMeter: { name: "flow meter", fields: rated },
   gauge: {
     name: "gauge",
     adds: "Vacuum gauge",
-    also: "pressure restriction tell-tale",
+
     fields: { measures: { label: "It reads", options: { vacuum: "vacuum", pressure: "pressure" } } },
   },
-  samplingTap: { name: "sampling tap", also: "drain cock", fields: {} },
-  bleedScrew: { name: "bleed screw", also: "air vent nipple", fields: {} },
+  samplingTap: { name: "sampling tap", fields: {} },
+  bleedScrew: { name: "bleed screw", fields: {} },
   bulkhead: {
     name: "bulkhead fitting",
-    also: "through wall floor sleeve",
+
     fields: { wallM: "Wall it passes", reachM: "Wall it is long enough for" },
   },
   breatherValve: {
     name: "breather valve",
-    also: "vent cap tank vacuum rollover",
+
     fields: { opensInPa: "Lets air in at a vacuum of", opensOutPa: "Lets air out at" },
   },
   engine: { name: "engine", fields: burning },
@@ -240,8 +238,8 @@ export const partKindName = (kind: PartKind | "tank"): string => (kind === "tank
 export const newPartKinds = (Object.keys(kinds) as PartKind[])
   .filter((kind): kind is NewPartKind => !isConsumerKind(kind))
   .map((id) => {
-    const { name, adds = capital(name), also = "" } = words[id];
-    return { id, name: adds, also };
+    const { name, adds = capital(name) } = words[id];
+    return { id, name: adds };
   });
 
 /** Those that can be let into a hose, or put in the place of another. */

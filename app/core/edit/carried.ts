@@ -1,11 +1,12 @@
 /** What goes with a part besides the way of its fuel (practice 49 and 57), and what of it another part takes on. */
 import { isFiltering } from "../kinds/families";
+import { finestMicron } from "../kinds/filtering";
 import type { PlanPart } from "../kinds/index";
 import type { Plan } from "../plan/types";
 import type { Carried, Note } from "./command";
 
 const finestOf = (part: PlanPart): number =>
-  isFiltering(part) ? Math.min(part.micron, part.second?.micron ?? Number.POSITIVE_INFINITY) : Infinity;
+  isFiltering(part) ? finestMicron(part) : Number.POSITIVE_INFINITY;
 
 const warnsOfWater = (part: PlanPart): boolean =>
   part.kind === "waterSensor" ||

@@ -52,6 +52,23 @@ type Case = [what: string, rule: RuleId, fails: () => Job, found: Partial<Findin
 
 const cases: Case[] = [
   [
+    "7 a second medium rated for less than passes it",
+    "filterTooSmall",
+    () =>
+      change(truck(), part("fine", { second: { micron: 1, ratedFlowM3S: 100 / 3.6e6, ratedDropPa: 500 } })),
+    { grade: "mend", ids: ["fine"] },
+    () =>
+      change(truck(), part("fine", { second: { micron: 1, ratedFlowM3S: 900 / 3.6e6, ratedDropPa: 500 } })),
+  ],
+  [
+    "17 a second medium finer than what stands behind its housing",
+    "filterStaging",
+    () =>
+      change(truck(), part("fine", { second: { micron: 0.5, ratedFlowM3S: 900 / 3.6e6, ratedDropPa: 500 } })),
+    { grade: "watch", ids: ["factory"] },
+    truck,
+  ],
+  [
     "48 a part that hangs loose is told, and not that it pumps against a shut way",
     "notJoined",
     () =>

@@ -59,9 +59,6 @@ interface Reached {
   readonly toTanks: Uint8Array;
 }
 
-/** Where a trial found no flows: too much was asked for somewhere. */
-const NOT_SOLVED: Starvation = { at: "", node: 0, cause: "vapour", marginPa: Number.NEGATIVE_INFINITY };
-
 interface Draw {
   readonly feedM3S: number;
   readonly backM3S: number;
@@ -175,31 +172,42 @@ export class LineUpSolver {
     const full = this.ownDraws(settings, consumers);
     const shares = new Float64Array(full.length);
     let active = [...full.keys()].filter((k) => (full[k] as Draw).feedM3S > 0);
-    /** What is wrong with all that still rise at a share; null where nothing is. */
-    const wrongAt = (share: number): Starvation | null => {
+    /** What is wrong with all that still rise at a share; null where nothing is, `noFlows` where too much was asked for. */
+    const wrongAt = (share: number): Starvation | "noFlows" | null => {
       for (const k of active) shares[k] = share;
       this.draw(settings, full, shares);
-      if (this.run(settings, settings.demand).outcome !== "solved") return NOT_SOLVED;
+      if (this.run(settings, settings.demand).outcome !== "solved") return "noFlows";
       return this.places.worst(settings, this.warm, withAir);
     };
     // Air that comes with nothing drawn is a transfer's own: no consumer can be blamed for it.
     let withAir = true;
     let atRest = wrongAt(0);
-    if (atRest?.cause === "air") {
+    if (atRest !== "noFlows" && atRest?.cause === "air") {
       withAir = false;
       atRest = wrongAt(0);
     }
-    if (atRest) return atRest;
+    // Without flows at rest the caller's own solve says so.
+    if (atRest) return atRest === "noFlows" ? null : atRest;
     let low = 0;
     while (active.length > 0) {
-      let reason = wrongAt(1);
-      if (!reason) break;
+      const atFull = wrongAt(1);
+      if (!atFull) break;
+      // A trial without flows tells nothing of the place: the last one with flows does.
+      let reason = atFull === "noFlows" ? null : atFull;
       let high = 1;
       for (let step = 0; step < STARVED_STEPS && high - low > STARVED_TOLERANCE; step++) {
         const share = (low + high) / 2;
         const wrong = wrongAt(share);
-        if (wrong) [high, reason] = [share, wrong];
-        else low = share;
+        if (!wrong) low = share;
+        else {
+          high = share;
+          if (wrong !== "noFlows") reason = wrong;
+        }
+      }
+      if (!reason) {
+        // No share that fails has flows: asked for in full, the caller's own solve says that it found none.
+        wrongAt(1);
+        return null;
       }
       const at = this.places.consumersAt(reason.node, this.warm.flow);
       const concerned = active.filter((k) => at.has(k));

@@ -44,6 +44,14 @@ export interface FilterBody {
   second?: SecondMedium;
 }
 
+/** The finest that passes it, micron: of two media the finer. */
+export const finestMicron = ({ micron, second }: FilterBody): number =>
+  Math.min(micron, second?.micron ?? Number.POSITIVE_INFINITY);
+
+/** What its media are all rated for, m3/s: of two the smaller. */
+export const ratedForM3S = ({ ratedFlowM3S, second }: FilterBody): number =>
+  Math.min(ratedFlowM3S, second?.ratedFlowM3S ?? Number.POSITIVE_INFINITY);
+
 const secondFields: FieldsOf<SecondMedium> = {
   micron: ratio("maker", positive, { blank: 2 }),
   ratedFlowM3S: flow("maker", positive, { blank: 227 * LITRE_PER_HOUR_M3_S }),

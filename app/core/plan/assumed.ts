@@ -3,7 +3,7 @@
 import type { Field } from "../kinds/fields";
 import { kindOf, type Part } from "../kinds/index";
 import type { GivenByField, Id } from "../kinds/record";
-import { portKey, portsOf } from "./ports";
+import { joinedPorts, portsOf } from "./ports";
 import type { Job, Plan, TankShape } from "./types";
 
 export interface AssumedFigure {
@@ -37,9 +37,7 @@ const isKnown = (given: GivenByField | undefined, field: string) => {
 };
 
 export function assumedFigures(job: Job, plan: Plan): AssumedFigure[] {
-  const used = new Set(
-    [...plan.runs, ...plan.joints].flatMap(({ from, to }) => [portKey(from), portKey(to)]),
-  );
+  const used = joinedPorts(plan);
   const list = (id: Id, given: GivenByField | undefined, fields: string[]) =>
     fields.filter((field) => !isKnown(given, field)).map((field) => ({ id, field }));
   return [

@@ -75,6 +75,10 @@ export function placedPorts(job: Job, plan: Plan): Map<string, PlacedPort> {
 /** Name of a port in the network, at most 31 characters. */
 export const portKey = ({ part, port: id }: PortRef): string => `${part}.${id}`;
 
+/** Keys of ports that a hose or joint of the plan meets. */
+export const joinedPorts = ({ runs, joints }: Pick<Plan, "runs" | "joints">): Set<string> =>
+  new Set([...runs, ...joints].flatMap(({ from, to }) => [portKey(from), portKey(to)]));
+
 export const samePort = (a: PortRef, b: PortRef) => a.part === b.part && a.port === b.port;
 
 export const distanceM = (a: Position, b: Position): number =>

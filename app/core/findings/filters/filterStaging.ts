@@ -3,6 +3,7 @@
  * before it, or all media after it. Common practice, divided.
  */
 import { type Filtering, isFiltering } from "../../kinds/families";
+import { finestMicron } from "../../kinds/filtering";
 import { schoolOf } from "../../plan/types";
 import { onPart } from "../onPart";
 import { rule } from "../rule";
@@ -37,16 +38,16 @@ export const filterStaging = rule({
         });
       return filters.flatMap(({ part, at }, i) => {
         const before = filters[i - 1];
-        if (before && before.part.micron < part.micron)
+        if (before && finestMicron(before.part) < part.micron)
           return [found(part, "coarseAfterFine", before.part.name)];
         if (pumpAt < 0) return [];
-        const isFine = part.micron <= FINE_MICRON;
+        const isFine = finestMicron(part) <= FINE_MICRON;
         if (school === "afterPump" && isFine && at < pumpAt) return [found(part, "fineBeforePump")];
         if (
           school === "beforePump" &&
           isFine &&
           at > pumpAt &&
-          !filters.some((f) => f.at < pumpAt && f.part.micron <= FINE_MICRON)
+          !filters.some((f) => f.at < pumpAt && finestMicron(f.part) <= FINE_MICRON)
         )
           return [found(part, "fineAfterPump")];
         if (school === "allAfterPump" && at < pumpAt) return [found(part, "anyBeforePump")];

@@ -1,4 +1,5 @@
 /** Practice 7: rated flow of a filter below the feed (not the burn) that passes it. Maker's figure where given, else common practice. */
+import { ratedForM3S } from "../../kinds/filtering";
 import { rule } from "../rule";
 
 export const filterTooSmall = rule({
@@ -11,7 +12,8 @@ export const filterTooSmall = rule({
       return result.network.links.flatMap((link, i) => {
         if (link.kind !== "filter") return [];
         const flowM3S = Math.abs(result.flow[i] as number);
-        const { id, name, ratedFlowM3S, given } = link.part;
+        const { id, name, given } = link.part;
+        const ratedFlowM3S = ratedForM3S(link.part);
         if (!(flowM3S > ratedFlowM3S)) return [];
         return [
           {

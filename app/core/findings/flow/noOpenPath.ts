@@ -4,7 +4,7 @@ import { figuresAt } from "../../hydraulics/derive";
 import type { SolvedLineUp } from "../../hydraulics/solve";
 import type { Shortage } from "../../hydraulics/starving";
 import type { NetworkLink } from "../../network/links/link";
-import { portKey } from "../../plan/ports";
+import { joinedPorts } from "../../plan/ports";
 import { Way } from "../../solver/newton";
 import { type Found, oncePerContext, rule } from "../rule";
 import { isJoined } from "./notJoined";
@@ -101,9 +101,7 @@ function lookAtLinks(solved: SolvedLineUp, found: Looked): void {
   const { network, settings } = solved;
   const { lineUp } = settings;
   const base = stop(lineUp.id);
-  const joined = new Set(
-    [...network.plan.runs, ...network.plan.joints].flatMap(({ from, to }) => [portKey(from), portKey(to)]),
-  );
+  const joined = joinedPorts(network.plan);
   network.links.forEach((link, i) => {
     const q = solved.flow[i] as number;
     if (link.kind === "filter" && q < 0) {

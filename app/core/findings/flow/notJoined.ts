@@ -1,13 +1,9 @@
 /** A part that hangs loose, or one that no line-up sends fuel through: told, and nothing is judged by it. Common practice. */
 import { isPlainThrough, isValve } from "../../kinds/families";
 import { kindOf, type PlanPart } from "../../kinds/index";
-import { portKey, portsOf } from "../../plan/ports";
-import type { Plan } from "../../plan/types";
+import { joinedPorts, portsOf } from "../../plan/ports";
 import { onPart } from "../onPart";
 import { rule } from "../rule";
-
-const joinedPorts = (plan: Plan): Set<string> =>
-  new Set([...plan.runs, ...plan.joints].flatMap(({ from, to }) => [portKey(from), portKey(to)]));
 
 /** Ports by which fuel passes it; of what fuel does not pass, all. */
 const neededPorts = (part: PlanPart): readonly string[] =>
