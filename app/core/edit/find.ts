@@ -4,40 +4,20 @@ import type { Id } from "../kinds/record";
 import type { Job, LineUp, Plan, Run, Tank } from "../plan/types";
 import { CommandRefused } from "./command";
 
-export const planOf = (job: Job): Plan =>
-  found(
-    job.plans.find(({ id }) => id === job.currentPlanId),
-    job.currentPlanId,
-  );
-
-export function found<T>(item: T | undefined, id: string): T {
+export function found<T>(item: T | undefined, id: Id): T {
   if (item === undefined) throw new CommandRefused("noSuch", id);
   return item;
 }
 
-export const partOf = (plan: Plan, id: Id): PlanPart =>
+const byId = <T extends { id: Id }>(list: readonly T[], id: Id): T =>
   found(
-    plan.parts.find((part) => part.id === id),
-    id,
-  );
-export const lineUpOf = (plan: Plan, id: Id): LineUp =>
-  found(
-    plan.lineUps.find((lineUp) => lineUp.id === id),
+    list.find((one) => one.id === id),
     id,
   );
 
-export const tankOf = (job: Job, id: Id): Tank =>
-  found(
-    job.tanks.find((tank) => tank.id === id),
-    id,
-  );
-export const consumerOf = (job: Job, id: Id): Engine =>
-  found(
-    job.consumers.find((consumer) => consumer.id === id),
-    id,
-  );
-export const runOf = (plan: Plan, id: Id): Run =>
-  found(
-    plan.runs.find((run) => run.id === id),
-    id,
-  );
+export const planOf = (job: Job): Plan => byId(job.plans, job.currentPlanId);
+export const tankOf = (job: Job, id: Id): Tank => byId(job.tanks, id);
+export const consumerOf = (job: Job, id: Id): Engine => byId(job.consumers, id);
+export const partOf = (plan: Plan, id: Id): PlanPart => byId(plan.parts, id);
+export const lineUpOf = (plan: Plan, id: Id): LineUp => byId(plan.lineUps, id);
+export const runOf = (plan: Plan, id: Id): Run => byId(plan.runs, id);

@@ -43,26 +43,10 @@ function solvedReport(solved: SolvedLineUp) {
           { outcome: outcome.outcome, feedLH: lh(outcome.feedM3S), burnLH: lh(outcome.burnM3S) },
         ] as const;
       case "starved":
-        return [
-          id,
-          {
-            outcome: outcome.outcome,
-            feedLH: lh(outcome.feedM3S),
-            mostLH: lh(outcome.mostM3S),
-            at: outcome.at,
-            cause: outcome.cause,
-          },
-        ] as const;
-      case "air":
-        return [
-          id,
-          {
-            outcome: outcome.outcome,
-            feedLH: lh(outcome.feedM3S),
-            mostLH: lh(outcome.mostM3S),
-            at: outcome.at,
-          },
-        ] as const;
+      case "air": {
+        const { feedM3S, mostM3S, ...rest } = outcome;
+        return [id, { ...rest, feedLH: lh(feedM3S), mostLH: lh(mostM3S) }] as const;
+      }
       case "noPath":
         return [id, { outcome: outcome.outcome, side: outcome.side }] as const;
       case "stopped":

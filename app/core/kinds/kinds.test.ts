@@ -1,5 +1,6 @@
 import { describe, expect, test } from "@jest/globals";
 import { jobSchema } from "~/schemas/job";
+import { planPart } from "~/schemas/part";
 import { checkJob } from "../check/job";
 import { applyCommand } from "../edit/commands";
 import { throughPorts } from "../edit/standing";
@@ -10,6 +11,7 @@ import { partLines } from "../parts/partsList";
 import { assumedFigures } from "../plan/assumed";
 import { type NewPartKind, newPart } from "../plan/blank";
 import { currentPlan, hasArrow, portsOf } from "../plan/ports";
+import type { Job } from "../plan/types";
 import {
   isConsumerKind,
   isFiltering,
@@ -20,11 +22,18 @@ import {
   isRated,
 } from "./families";
 import { partKinds } from "./index";
+import { offOf } from "./pumping";
 
 const kinds = partKinds.filter((kind): kind is NewPartKind => !isConsumerKind(kind));
 const letIn = kinds.filter(isLetIn);
 const pumpKinds = ["liftPump", "inTankPump", "primingPump", "transferPump"];
 const at = { xM: 1, yM: 0, zM: 0.5 };
+
+/** The part `x` let into the job's first hose. */
+const letInto = (job: Job, kind: NewPartKind): Job => {
+  const [run] = currentPlan(job).runs;
+  return applyCommand(job, { name: "insertPart", id: "x", kind, runId: run!.id, newRunId: "y" }).job;
+};
 
 describe("every kind of part", () => {
   test.each(kinds)(
@@ -50,19 +59,12 @@ describe("every kind of part", () => {
     "%s: let into a hose it splits it, the plan still solves, and taken out the hose is whole again",
     (kind) => {
       const job = startJob("j", "J", "oneTank");
-      const [run] = currentPlan(job).runs;
-      const length = (one: typeof job) =>
+      const length = (one: Job) =>
         currentPlan(one).runs.reduce(
           (sum, { route }) => sum + (route.kind === "measured" ? route.lengthM : 0),
           0,
         );
-      const inserted = applyCommand(job, {
-        name: "insertPart",
-        id: "x",
-        kind,
-        runId: run!.id,
-        newRunId: "y",
-      }).job;
+      const inserted = letInto(job, kind);
       expect(currentPlan(inserted).runs).toHaveLength(currentPlan(job).runs.length + 1);
       expect(checkJob(inserted)).toEqual([]);
       const network = buildNetwork(inserted);
@@ -80,32 +82,18 @@ describe("every kind of part", () => {
 
   test.each(letIn)("%s: turned end for end twice it is as it was", (kind) => {
     const job = startJob("j", "J", "oneTank");
-    const [run] = currentPlan(job).runs;
-    const inserted = applyCommand(job, {
-      name: "insertPart",
-      id: "x",
-      kind,
-      runId: run!.id,
-      newRunId: "y",
-    }).job;
+    const inserted = letInto(job, kind);
     const once = applyCommand(inserted, { name: "turnPart", id: "x" }).job;
     expect(currentPlan(once).runs).not.toEqual(currentPlan(inserted).runs);
     const twice = applyCommand(once, { name: "turnPart", id: "x" }).job;
-    const ends = (one: typeof job) => currentPlan(one).runs.map(({ from, to }) => [from, to]);
+    const ends = (one: Job) => currentPlan(one).runs.map(({ from, to }) => [from, to]);
     expect(ends(twice)).toEqual(ends(inserted));
   });
 
   test("a part joined to the plan tells what of it is assumed, and no longer once it is the maker's", () => {
     for (const kind of letIn) {
       const job = startJob("j", "J", "oneTank");
-      const [run] = currentPlan(job).runs;
-      const inserted = applyCommand(job, {
-        name: "insertPart",
-        id: "x",
-        kind,
-        runId: run!.id,
-        newRunId: "y",
-      }).job;
+      const inserted = letInto(job, kind);
       const fields = assumedFigures(inserted, currentPlan(inserted)).filter(({ id }) => id === "x");
       expect(fields.map(({ field }) => field)).toContain("position");
       const given = Object.fromEntries(fields.map(({ field }) => [field, { basis: "maker" as const }]));
@@ -134,27 +122,31 @@ describe("every kind of part", () => {
   });
 });
 
+test("how a pump stands still can be changed there and back, keeping the drop that was known", () => {
+  const known = { kind: "free", dropPa: 6500 } as const;
+  expect(offOf("bypass", known)).toMatchObject({ kind: "bypass", dropPa: 6500 });
+  expect(offOf("free", offOf("bypass", known))).toEqual(known);
+  expect(offOf("blocked", known)).toEqual({ kind: "blocked" });
+  for (const kind of ["free", "bypass"] as const) {
+    const part = { ...newPart("liftPump", "x", at), off: offOf(kind, { kind: "blocked" }) };
+    expect(planPart.safeParse(part).error?.issues ?? []).toEqual([]);
+  }
+});
+
 /** Marram's like: one tank, one line, an engine; a part let into its first hose. */
 function withPart(kind: NewPartKind, change: Record<string, unknown> = {}) {
   const job = startJob("j", "J", "oneTank");
-  const [run] = currentPlan(job).runs;
-  const inserted = applyCommand(job, {
-    name: "insertPart",
-    id: "x",
-    kind,
-    runId: run!.id,
-    newRunId: "y",
-  }).job;
+  const inserted = letInto(job, kind);
   return applyCommand(inserted, { name: "editPart", id: "x", change }).job;
 }
 
-function solvedAt(job: ReturnType<typeof startJob>) {
+function solvedAt(job: Job) {
   const network = buildNetwork(job);
   const result = new LineUpSolver(network).solve(network.plan.lineUps[0]!, network.plan.conditions);
   if (result.outcome !== "solved") throw new Error(result.outcome);
   return result;
 }
-const lossAt = (job: ReturnType<typeof startJob>) => {
+const lossAt = (job: Job) => {
   const solved = solvedAt(job);
   const index = solved.network.linkOf.get("x") as number;
   const { from, to } = solved.network.links[index]!;
@@ -206,7 +198,7 @@ describe("kinds that came later", () => {
       to: { part: "x", port: "tank" },
     }).job;
     const engine = job.consumers[0]!.id;
-    const gaugeOf = (one: typeof job) => {
+    const gaugeOf = (one: Job) => {
       const solved = solvedAt(one);
       return solved.gaugePa[solved.network.nodeOf.get(`${engine}.feed`) as number] as number;
     };

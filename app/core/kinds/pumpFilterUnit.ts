@@ -1,7 +1,7 @@
 import { positive, pressure } from "./fields";
 import { type FilterBody, filterFields, filterHousing } from "./filtering";
 import { inOut, inToOut, type Kind, port } from "./kind";
-import { type PumpBody, pumpFields, pumpLinks } from "./pumping";
+import { BYPASS_OPENS_PA, type PumpBody, pumpFields, pumpLinks } from "./pumping";
 import type { PartBase } from "./record";
 
 /** A pump, its filter, and what it does not deliver back through a return of its own. Ports: `in`, `out`, `back`. */
@@ -20,7 +20,7 @@ export const pumpFilterUnit: Kind<PumpFilterUnit> = {
   hasArrow: true,
   fields: {
     ...filterFields,
-    ...pumpFields(500, 90000, { kind: "bypass", opensPa: 700, dropPa: 4000 }),
+    ...pumpFields(500, 90000, { kind: "bypass", opensPa: BYPASS_OPENS_PA, dropPa: 4000 }),
     curve: { ...pumpFields(500, 90000, { kind: "blocked" }).curve, tells: undefined },
     reliefPa: pressure("maker", positive, { blank: 60000, isNeeded: true }),
   },

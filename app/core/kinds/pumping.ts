@@ -13,6 +13,17 @@ export type PumpOff =
   | { kind: "blocked" }
   | { kind: "bypass"; opensPa: number; dropPa: number };
 
+/** Drop of an unpowered pump at its free flow, and what opens the way round it, until its maker says. Common practice, no source. */
+const IDLE_DROP_PA = 4000;
+export const BYPASS_OPENS_PA = 700;
+
+/** Another way of standing still, with as much as is known of the one it had. */
+export function offOf(kind: PumpOff["kind"], before: PumpOff): PumpOff {
+  const dropPa = before.kind === "blocked" ? IDLE_DROP_PA : before.dropPa;
+  if (kind === "blocked") return { kind };
+  return kind === "free" ? { kind, dropPa } : { kind, dropPa, opensPa: BYPASS_OPENS_PA };
+}
+
 export interface PumpBody {
   curve: PumpPoint[];
   reliefPa?: number;

@@ -11,3 +11,10 @@ const GRAM_KG = 1e-3;
 /** m3/s of fuel for a shaft power in W, a density in kg/m3 and a specific consumption in g/kWh. */
 export const burnM3S = (powerW: number, densityKgM3: number, gKwh: number = TYPICAL_G_KWH): number =>
   (powerW * gKwh * GRAM_KG) / KILOWATT_HOUR_J / densityKgM3;
+
+/** Idle takes a twentieth of full power to turn the engine over. Common practice, no source. */
+const IDLE_SHARE = 0.05;
+
+/** What an engine typically burns at a load (0..1) of its full power, m3/s. */
+export const typicalBurnM3S = (load: number, powerW: number, densityKgM3: number): number =>
+  burnM3S(Math.max(IDLE_SHARE, load) * powerW, densityKgM3);

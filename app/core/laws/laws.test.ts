@@ -1,12 +1,12 @@
 import { describe, expect, test } from "@jest/globals";
 import fc from "fast-check";
 import { endLossK } from "./boreChange";
-import { burnM3S } from "./burn";
+import { burnM3S, typicalBurnM3S } from "./burn";
 import { cubicTransition } from "./cubicTransition";
 import { filterCoefficients } from "./filterDrop";
 import { churchill, colebrookWhite, type FrictionLaw, LAMINAR_BELOW_RE } from "./friction";
 import { lineDrop } from "./line";
-import { effectiveCurve, flowAt, riseAt } from "./pumpCurve";
+import { effectiveCurve, flowAt, riseAt, withPoint } from "./pumpCurve";
 import { tabulated } from "./tabulated";
 
 const factor = (law: FrictionLaw, re: number, roughness: number) => {
@@ -138,6 +138,28 @@ test("the table differs from the law it holds by less than 1e-6, its slope by le
     churchill.evaluate(re, 1e-4, law);
     expect(kept.factor / law.factor).toBeCloseTo(1, 7);
   }
+});
+
+test("typical burn: power over the lower heat of diesel (42.6 MJ/kg, from memory) stands for an efficiency of 36 to 40 %, and at idle for a twentieth of full power", () => {
+  const burnt = typicalBurnM3S(1, 100000, 840);
+  const efficiency = 100000 / (burnt * 840 * 42.6e6);
+  expect(efficiency).toBeGreaterThan(0.36);
+  expect(efficiency).toBeLessThan(0.4);
+  expect(typicalBurnM3S(0, 100000, 840)).toBeCloseTo(burnt / 20, 15);
+  expect(typicalBurnM3S(0.5, 100000, 840)).toBeCloseTo(burnt / 2, 15);
+});
+
+test("a point added to a pump's curve changes nothing of what it gives until it is filled in", () => {
+  const curve = [
+    { flowM3S: 0, risePa: 50000 },
+    { flowM3S: 1e-4, risePa: 30000 },
+    { flowM3S: 1.5e-4, risePa: 0 },
+  ];
+  const more = withPoint(curve);
+  expect(more).toHaveLength(4);
+  for (const flow of [0, 3e-5, 1.1e-4, 1.25e-4, 1.4e-4, 1.6e-4])
+    expect(riseAt(more, flow)).toBeCloseTo(riseAt(curve, flow), 6);
+  expect(Math.max(...more.map(({ flowM3S }) => flowM3S))).toBe(1.5e-4);
 });
 
 test("burn: 165 kW at 210 g/kWh and 835 kg/m3 by hand; the typical figure is near a maker's 42 L/h for such an engine", () => {

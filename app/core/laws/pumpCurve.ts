@@ -42,3 +42,10 @@ export function flowAt(curve: readonly PumpPoint[], risePa: number): number {
   const [a, b] = segment(curve, (point) => point.risePa <= risePa);
   return a.flowM3S + ((b.flowM3S - a.flowM3S) * (risePa - a.risePa)) / (b.risePa - a.risePa);
 }
+
+/** The curve with one more point to be filled in, halfway on its last straight: until it is, the pump gives what it gave. */
+export function withPoint(curve: readonly PumpPoint[]): PumpPoint[] {
+  const [a, b] = curve.slice(-2) as [PumpPoint, PumpPoint];
+  const middle = { flowM3S: (a.flowM3S + b.flowM3S) / 2, risePa: (a.risePa + b.risePa) / 2 };
+  return [...curve.slice(0, -1), middle, b];
+}

@@ -1,56 +1,46 @@
 /** A jet's nozzle, throat and diffuser; a pot that swirls; a valve that lets a tank breathe. */
+import type { ReactNode } from "react";
 import type { PartOf } from "~/core/kinds/index";
-import { body, type Drawing, isToLeft, PortLeads, thin, Under } from "./drawing";
+import { body, type Drawing, type Drawn, isToLeft, PortLeads, thin, Under } from "./drawing";
 
-function JetGlyph({ cx, toLeft }: { cx: number; toLeft: boolean }) {
-  return (
-    <g transform={`translate(${cx} 22)${toLeft ? " scale(-1 1)" : ""}`}>
-      <path d="M-24 -16H-6L4 -6H10L24 -14V14L10 6H4L-6 16H-24z" {...body} />
-      <path d="M-24 -6L-6 -2V2L-24 6" {...thin} />
-      <path d="M-4 0H18m-5 -4l5 4l-5 4" {...thin} />
-    </g>
-  );
-}
-
-function PotGlyph({ cx }: { cx: number }) {
-  return (
-    <g transform={`translate(${cx} 38)`}>
-      <path d="M-20 -34h40v56a14 14 0 0 1 -14 14h-12a14 14 0 0 1 -14 -14z" {...body} />
-      <path d="M-18 -14h36v36a12 12 0 0 1 -12 12h-12a12 12 0 0 1 -12 -12z" fill="var(--atRest)" />
-      <path d="M13 -4a13 7 0 1 0 -13 7a9 5 0 1 0 -9 -5a5 3 0 1 1 5 3" {...thin} />
-      <circle cx={-4} cy={-20} r={2.2} fill="var(--raised)" stroke="var(--ink)" />
-      <circle cx={6} cy={-25} r={2.2} fill="var(--raised)" stroke="var(--ink)" />
-    </g>
-  );
-}
-
-export const jetPump: Drawing<PartOf<"jetPump">> = {
-  width: 64,
-  height: 84,
-  portY: null,
-  nameY: 58,
-  draw: (of) => (
-    <g>
-      <PortLeads of={of} />
-      <JetGlyph cx={of.box.width / 2} toLeft={isToLeft(of)} />
-      <Under of={of} y={58} />
-    </g>
-  ),
+/** One with ports on both sides, drawn at `glyph` over its name. */
+const vessel = <K extends "jetPump" | "swirlPot">(
+  height: number,
+  glyph: (cx: number, of: Drawn) => ReactNode,
+): Drawing<PartOf<K>> => {
+  const nameY = height - 28;
+  return {
+    width: 64,
+    height,
+    portY: null,
+    nameY,
+    draw: (of) => (
+      <g>
+        <PortLeads of={of} />
+        {glyph(of.box.width / 2, of)}
+        <Under of={of} y={nameY} />
+      </g>
+    ),
+  };
 };
 
-export const swirlPot: Drawing<PartOf<"swirlPot">> = {
-  width: 64,
-  height: 116,
-  portY: null,
-  nameY: 88,
-  draw: (of) => (
-    <g>
-      <PortLeads of={of} />
-      <PotGlyph cx={of.box.width / 2} />
-      <Under of={of} y={88} />
-    </g>
-  ),
-};
+export const jetPump = vessel<"jetPump">(84, (cx, of) => (
+  <g transform={`translate(${cx} 22)${isToLeft(of) ? " scale(-1 1)" : ""}`}>
+    <path d="M-24 -16H-6L4 -6H10L24 -14V14L10 6H4L-6 16H-24z" {...body} />
+    <path d="M-24 -6L-6 -2V2L-24 6" {...thin} />
+    <path d="M-4 0H18m-5 -4l5 4l-5 4" {...thin} />
+  </g>
+));
+
+export const swirlPot = vessel<"swirlPot">(116, (cx) => (
+  <g transform={`translate(${cx} 38)`}>
+    <path d="M-20 -34h40v56a14 14 0 0 1 -14 14h-12a14 14 0 0 1 -14 -14z" {...body} />
+    <path d="M-18 -14h36v36a12 12 0 0 1 -12 12h-12a12 12 0 0 1 -12 -12z" fill="var(--atRest)" />
+    <path d="M13 -4a13 7 0 1 0 -13 7a9 5 0 1 0 -9 -5a5 3 0 1 1 5 3" {...thin} />
+    <circle cx={-4} cy={-20} r={2.2} fill="var(--raised)" stroke="var(--ink)" />
+    <circle cx={6} cy={-25} r={2.2} fill="var(--raised)" stroke="var(--ink)" />
+  </g>
+));
 
 export const breatherValve: Drawing<PartOf<"breatherValve">> = {
   width: 44,

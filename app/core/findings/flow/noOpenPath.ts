@@ -6,7 +6,7 @@ import type { Shortage } from "../../hydraulics/starving";
 import type { NetworkLink } from "../../network/links/link";
 import { joinedPorts } from "../../plan/ports";
 import { Way } from "../../solver/newton";
-import { type Found, oncePerContext, rule } from "../rule";
+import { type Found, oncePerContext, type Place, type Rule } from "../rule";
 import { isJoined } from "./notJoined";
 
 /** One-way parts that would have to be passed against their arrow on a way from a tank to `goal`. */
@@ -41,19 +41,21 @@ function arrowsAgainst(solved: SolvedLineUp, goal: number): NetworkLink[] {
   return [];
 }
 
-interface Looked {
-  starved: Found<{
+/** What each of the rules here tells. */
+interface Told {
+  starved: {
     lineUp: string;
     consumer: string;
     mostM3S: number | null;
     feedM3S: number | null;
     cause: Shortage;
-  }>[];
-  drawsAir: Found<{ lineUp: string; consumer: string; mostM3S: number; feedM3S: number }>[];
-  noOpenPath: Found<{ lineUp: string; consumer: string }>[];
-  againstArrow: Found<{ lineUp: string; part: string }>[];
-  deadHead: Found<{ lineUp: string; pump: string; deadHeadPa: number }>[];
+  };
+  drawsAir: { lineUp: string; consumer: string; mostM3S: number; feedM3S: number };
+  noOpenPath: { lineUp: string; consumer: string };
+  againstArrow: { lineUp: string; part: string };
+  deadHead: { lineUp: string; pump: string; deadHeadPa: number };
 }
+type Looked = { [K in keyof Told]: Found<Told[K]>[] };
 
 /** What each running consumer does not get, and what stands in its way. */
 function lookAtConsumers(solved: SolvedLineUp, found: Looked): void {
@@ -154,33 +156,15 @@ const looked = oncePerContext(({ verdicts }): Looked => {
   return found;
 });
 
-export const noOpenPath = rule({
-  id: "noOpenPath",
+const ofLook = <K extends keyof Told>(id: K, place: Place): Rule<K, Told[K]> => ({
+  id,
   practice: [3],
-  place: "layout",
-  judge: (context) => looked(context).noOpenPath,
+  place,
+  judge: (context) => looked(context)[id],
 });
-export const deadHead = rule({
-  id: "deadHead",
-  practice: [3],
-  place: "layout",
-  judge: (context) => looked(context).deadHead,
-});
-export const againstArrow = rule({
-  id: "againstArrow",
-  practice: [3],
-  place: "layout",
-  judge: (context) => looked(context).againstArrow,
-});
-export const starved = rule({
-  id: "starved",
-  practice: [3],
-  place: "prove",
-  judge: (context) => looked(context).starved,
-});
-export const drawsAir = rule({
-  id: "drawsAir",
-  practice: [3],
-  place: "prove",
-  judge: (context) => looked(context).drawsAir,
-});
+
+export const noOpenPath = ofLook("noOpenPath", "layout");
+export const deadHead = ofLook("deadHead", "layout");
+export const againstArrow = ofLook("againstArrow", "layout");
+export const starved = ofLook("starved", "prove");
+export const drawsAir = ofLook("drawsAir", "prove");

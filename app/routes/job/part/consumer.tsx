@@ -1,6 +1,6 @@
 import { burnsAll } from "~/core/kinds/consumer";
 import type { Engine } from "~/core/kinds/index";
-import { burnM3S } from "~/core/laws/burn";
+import { typicalBurnM3S } from "~/core/laws/burn";
 import { formatQuantity } from "~/core/units/format";
 import { Buttons, Group } from "~/fields/layout";
 import { QuantityField } from "~/fields/QuantityField";
@@ -16,8 +16,6 @@ export function LoadFields({ engine, edit }: { engine: Engine; edit: (change: ob
       loads: engine.loads.map((one, k) => (k === i ? { ...one, ...change } : one)),
       given: { ...engine.given, loads: { basis: "maker" } },
     });
-  /** Idle takes a twentieth of full power to turn the engine over. Common practice, no source. */
-  const typicalBurn = (load: number) => burnM3S(Math.max(0.05, load) * engine.powerW, job.fuel.density15KgM3);
   const basis = engine.given?.loads?.basis ?? "assumed";
   return (
     <>
@@ -50,7 +48,10 @@ export function LoadFields({ engine, edit }: { engine: Engine; edit: (change: ob
               edit({
                 loads: engine.loads.map((one) => ({
                   ...one,
-                  burnM3S: Math.min(one.feedM3S, typicalBurn(one.load)),
+                  burnM3S: Math.min(
+                    one.feedM3S,
+                    typicalBurnM3S(one.load, engine.powerW, job.fuel.density15KgM3),
+                  ),
                 })),
                 given: { ...engine.given, loads: { basis: "assumed" } },
               })

@@ -1,6 +1,8 @@
 /** A pump's curve, and what it does unpowered. */
 
 import type { Pushing } from "~/core/kinds/families";
+import { offOf } from "~/core/kinds/pumping";
+import { withPoint } from "~/core/laws/pumpCurve";
 import { Buttons, Group } from "~/fields/layout";
 import { QuantityField } from "~/fields/QuantityField";
 import { useJob } from "~/state/job";
@@ -14,23 +16,13 @@ const offKinds = [
 ] as const;
 
 export function OffField({ pump, edit }: { pump: Pushing; edit: (change: object) => void }) {
-  const dropPa = pump.off.kind === "blocked" ? 4000 : pump.off.dropPa;
   return (
     <Group>
       <Select
         label="Unpowered it"
         value={pump.off.kind}
         options={[...offKinds]}
-        onChange={(kind) =>
-          edit({
-            off:
-              kind === "blocked"
-                ? { kind }
-                : kind === "free"
-                  ? { kind, dropPa }
-                  : { kind, dropPa, opensPa: 700 },
-          })
-        }
+        onChange={(kind) => edit({ off: offOf(kind, pump.off) })}
       />
     </Group>
   );
@@ -39,10 +31,11 @@ export function OffField({ pump, edit }: { pump: Pushing; edit: (change: object)
 export function CurveFields({ pump, edit }: { pump: Pushing; edit: (change: object) => void }) {
   const { job } = useJob();
   const { units } = job;
-  const given = { ...pump.given, curve: { ...pump.given?.curve, basis: "maker" as const } };
   const setPoint = (i: number, point: Partial<Pushing["curve"][number]>) =>
-    edit({ curve: pump.curve.map((one, k) => (k === i ? { ...one, ...point } : one)), given });
-  const last = pump.curve.at(-1);
+    edit({
+      curve: pump.curve.map((one, k) => (k === i ? { ...one, ...point } : one)),
+      given: { ...pump.given, curve: { ...pump.given?.curve, basis: "maker" } },
+    });
   return (
     <>
       <h3>Curve</h3>
@@ -67,19 +60,9 @@ export function CurveFields({ pump, edit }: { pump: Pushing; edit: (change: obje
         </Group>
       ))}
       <Buttons>
-        <Button
-          onPress={() =>
-            last &&
-            edit({
-              curve: [...pump.curve, { flowM3S: last.flowM3S * 1.2 + 1e-6, risePa: last.risePa - 2000 }],
-              given,
-            })
-          }
-        >
-          Add a point
-        </Button>
+        <Button onPress={() => edit({ curve: withPoint(pump.curve) })}>Add a point</Button>
         {pump.curve.length > 2 && (
-          <Button onPress={() => edit({ curve: pump.curve.slice(0, -1), given })}>Drop the last</Button>
+          <Button onPress={() => edit({ curve: pump.curve.slice(0, -1) })}>Drop the last</Button>
         )}
       </Buttons>
     </>
