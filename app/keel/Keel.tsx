@@ -1,17 +1,18 @@
 /** The Keel: the fuel way of the chosen line-up laid straight, its elevation and the pressure along it. */
+
 import { useLayoutEffect, useRef, useState } from "react";
 import styled from "styled-components";
 import { airOutPa } from "~/core/fuel/fuel";
 import type { Stub } from "~/core/hydraulics/route";
 import type { LineUpVerdict } from "~/core/hydraulics/worst";
 import type { Limits } from "~/core/plan/types";
-import { fromSi } from "~/core/units/factors";
 import { formatNumber, type UnitChoice } from "~/core/units/format";
+import { gaugeUnit, vacuumUnit } from "~/core/units/trade";
 import { hoseLines, keelSummary, limitLabel, stationLines } from "~/messages/keel";
 import { Bands, pieces, strokes } from "./lines";
 import { type KeelMark, Marks, Stroke, TankLevels } from "./marks";
 import { NAME_CHAR_PX, Names } from "./Names";
-import { fitNames, type KeelScale, keelScale, type PlacedLeg, ticks } from "./scale";
+import { axisMarks, fitNames, type KeelScale, keelScale, type PlacedLeg } from "./scale";
 
 interface Props {
   verdict: LineUpVerdict;
@@ -82,7 +83,8 @@ export function Keel(props: Props) {
   const chosenRun = scale.legs.find(({ leg }) => leg.id === selectedId && leg.kind === "run");
   // On the side of zero where the line is not.
   const tipY = (pa: number) => (pa < 0 ? scale.zeroY - 52 : scale.zeroY + 8);
-  const axis = [...ticks(scale.highestPa, 2), ...ticks(scale.lowestPa, tall ? 5 : 3)];
+  const axis = axisMarks(scale, units, tall ? 5 : 3);
+  const below = vacuumUnit(units);
   const consumerX = scale.stations.find(({ station }) => station.kind === "engine")?.x;
   return (
     <Frame ref={frame} style={{ height }}>
@@ -104,7 +106,7 @@ export function Keel(props: Props) {
           </pattern>
         </defs>
         <Bands scale={scale} left={box.left} right={right} limitY={limitY} airY={airY} />
-        {axis.map((pa) => (
+        {axis.map(({ pa, value }) => (
           <g key={pa}>
             <line
               x1={box.left}
@@ -115,7 +117,7 @@ export function Keel(props: Props) {
               strokeWidth={0.6}
             />
             <text x={box.left - 8} y={scale.y(pa) + 4} textAnchor="end" fontSize={12} fill="var(--soft)">
-              {formatNumber(fromSi("pressure", pa, units.pressure))}
+              {formatNumber(value)}
             </text>
           </g>
         ))}
@@ -136,8 +138,13 @@ export function Keel(props: Props) {
           strokeWidth={1.2}
         />
         <text x={10} y={20} fontSize={12} fill="var(--soft)">
-          {units.pressure}
+          {gaugeUnit(units, 1)}
         </text>
+        {below !== gaugeUnit(units, 1) && (
+          <text x={10} y={scale.zeroY + 16} fontSize={12} fill="var(--soft)">
+            {below}
+          </text>
+        )}
         <g fontSize={12} textAnchor="end" fontWeight={600} style={{ fontStretch: "80%" }}>
           <text x={right - 4} y={22} fill="var(--pressure)">
             pump pushes

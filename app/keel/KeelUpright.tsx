@@ -1,7 +1,9 @@
 /** The Keel on a narrow screen: one row a station, with its bar. */
+
 import styled from "styled-components";
 import type { LineUpVerdict } from "~/core/hydraulics/worst";
-import { formatQuantity, type UnitChoice } from "~/core/units/format";
+import { type UnitChoice } from "~/core/units/format";
+import { tradeIn } from "~/core/units/trade";
 
 const List = styled.ol`
   list-style: none; margin: 0; padding: 0;
@@ -49,7 +51,7 @@ export function KeelUpright({ verdict, units, selectedId, onSelect }: Props) {
                   fill={colour}
                 />
               </svg>
-              <small>{formatQuantity("pressure", station.afterPa, units.pressure)}</small>
+              <small>{tradeIn(units).gauge(station.afterPa)}</small>
             </button>
           </li>
         );

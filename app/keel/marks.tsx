@@ -1,6 +1,8 @@
 /** What is drawn on the Keel: strokes of a pump, levels of tanks, readings and ticks. */
+
 import type { LineUpVerdict } from "~/core/hydraulics/worst";
-import { formatQuantity, type UnitChoice } from "~/core/units/format";
+import { type UnitChoice } from "~/core/units/format";
+import { tradeIn } from "~/core/units/trade";
 import type { KeelScale } from "./scale";
 
 export interface KeelMark {
@@ -107,7 +109,7 @@ export function Marks({
           <g key={i}>
             <path d={`M${x - 6} ${y}h12M${x} ${y - 6}v12`} stroke="var(--ink)" strokeWidth={2} />
             <text x={x + 9} y={y + 4} fontSize={12} fill="var(--ink)">
-              {mark.text ?? formatQuantity("pressure", mark.gaugePa ?? 0, units.pressure)}
+              {mark.text ?? tradeIn(units).gauge(mark.gaugePa ?? 0)}
             </text>
           </g>
         );

@@ -7,7 +7,8 @@ import { solveLineUp } from "~/core/hydraulics/solve";
 import { buildNetwork } from "~/core/network/network";
 import { currentPlan } from "~/core/plan/ports";
 import type { Job, LineUp } from "~/core/plan/types";
-import { fitNames, keelScale, ticks } from "./scale";
+import { metricUnits, usUnits } from "~/core/units/format";
+import { axisMarks, fitNames, keelScale } from "./scale";
 
 const { job } = JSON.parse(readFileSync("demo/marram.keel.json", "utf8")) as { job: Job };
 const plan = currentPlan(job);
@@ -61,8 +62,14 @@ describe("the Keel's scale", () => {
   });
 
   test("ticks are round and end within the axis", () => {
-    expect(ticks(60000, 3)).toEqual([20000, 40000, 60000]);
-    expect(ticks(-30000, 5)).toEqual([-10000, -20000, -30000]);
+    const axis = { lowestPa: -30000, highestPa: 60000 };
+    expect(axisMarks(axis, metricUnits, 5).map(({ value }) => value)).toEqual([50, -10, -20, -30]);
+    for (const { pa, value } of axisMarks(axis, metricUnits, 5)) expect(pa).toBeCloseTo(value * 1000, 6);
+    // 60 kPa is 8.7 psi, 30 kPa 8.9 inHg.
+    const us = axisMarks(axis, usUnits, 5);
+    expect(us.map(({ value }) => value)).toEqual([5, -2, -4, -6, -8]);
+    expect(us[0]!.pa).toBeCloseTo(34473.8, 1);
+    expect(us[1]!.pa).toBeCloseTo(-6772.8, 1);
   });
 
   test("names never overlap, and the chosen one is always among them", () => {

@@ -4,6 +4,9 @@
  */
 
 import type { FuelWay, Leg, Station } from "~/core/hydraulics/route";
+import { fromSi, toSi } from "~/core/units/factors";
+import { type UnitChoice } from "~/core/units/format";
+import { gaugeUnit } from "~/core/units/trade";
 
 export interface KeelBox {
   width: number;
@@ -109,13 +112,29 @@ export function keelScale(
 }
 
 /** Round steps for an axis end, at most `most` of them. */
-export function ticks(endPa: number, most: number): number[] {
-  const size = Math.abs(endPa);
+function ticks(end: number, most: number): number[] {
+  const size = Math.abs(end);
   const rough = size / most;
   const base = 10 ** Math.floor(Math.log10(rough));
   const step = [1, 2, 5, 10].map((m) => m * base).find((s) => s >= rough) ?? rough;
-  const sign = Math.sign(endPa);
+  const sign = Math.sign(end);
   return Array.from({ length: Math.floor(size / step + 1e-9) }, (_, i) => sign * step * (i + 1));
+}
+
+/** Marks of the pressure axis, round in what is read above zero and in what is read below it. */
+export function axisMarks(
+  { lowestPa, highestPa }: Pick<KeelScale, "lowestPa" | "highestPa">,
+  units: UnitChoice,
+  mostBelow: number,
+): { pa: number; value: number }[] {
+  const marks = (endPa: number, most: number) => {
+    const unit = gaugeUnit(units, endPa);
+    return ticks(fromSi("pressure", endPa, unit), most).map((value) => ({
+      pa: toSi("pressure", value, unit),
+      value,
+    }));
+  };
+  return [...marks(highestPa, 2), ...marks(lowestPa, mostBelow)];
 }
 
 /** Names that fit side by side: by rank, then those that would overlap are left to their station's own focus. */

@@ -7,6 +7,7 @@ import type { Filtering, Pushing } from "~/core/kinds/families";
 import type { Run, Tank } from "~/core/plan/types";
 import { capacityM3 } from "~/core/tanks/tank";
 import { formatNumber, formatQuantity, type UnitChoice } from "~/core/units/format";
+import { tradeIn } from "~/core/units/trade";
 
 export interface Explanation {
   title: string;
@@ -24,6 +25,7 @@ export function explainVacuum(
   units: UnitChoice,
   name: (id: string) => string,
 ): Explanation {
+  const say = tradeIn(units);
   const tank = way.stations[0];
   const pump = way.stations.find(({ id }) => id === suction.id);
   const strokePa = (pump?.beforePa ?? 0) + suction.vacuumPa;
@@ -33,25 +35,20 @@ export function explainVacuum(
     formula:
       "Height of the pump over the fuel, as a column of fuel, plus everything the hoses and parts between take.",
     inputs: [
-      ["Fuel surface to pump", `${formatNumber(lifted * 1000)} mm`],
+      ["Fuel surface to pump", say.length(lifted)],
       [
         "Fuel",
-        `${formatNumber(solved.settings.fuel.densityKgM3, 4)} kg/m³, ${formatNumber(solved.settings.fuel.kinematicM2S * 1e6)} mm²/s at ${formatQuantity("temperature", solved.settings.fuel.tempC, units.temperature)}`,
+        `${formatNumber(solved.settings.fuel.densityKgM3, 4)} kg/m³, ${formatNumber(solved.settings.fuel.kinematicM2S * 1e6)} mm²/s at ${say.temperature(solved.settings.fuel.tempC)}`,
       ],
       ...(strokePa > 1 && suction.vacuumPa > 0
-        ? [
-            [
-              "While it draws, over the mean",
-              formatQuantity("pressure", strokePa, units.pressure),
-            ] satisfies [string, string],
-          ]
+        ? [["While it draws, over the mean", say.vacuum(strokePa)] satisfies [string, string]]
         : []),
       ...way.suctionLosses
         .filter(({ share }) => share > 0.01)
         .slice(0, 8)
         .map(({ id, lossPa, share }): [string, string] => [
           name(id),
-          `${formatQuantity("pressure", lossPa, units.pressure)} (${percent(share)})`,
+          `${say.vacuum(lossPa)} (${percent(share)})`,
         ]),
     ],
     source:
@@ -60,6 +57,7 @@ export function explainVacuum(
 }
 
 export function explainRun(solved: SolvedLineUp, leg: Leg, run: Run, units: UnitChoice): Explanation {
+  const say = tradeIn(units);
   const index = solved.network.linkOf.get(run.id) ?? -1;
   const { velocityMS, reynolds } = figuresOf(solved, index);
   return {
@@ -67,20 +65,17 @@ export function explainRun(solved: SolvedLineUp, leg: Leg, run: Run, units: Unit
     formula:
       "Friction factor × length ÷ bore × velocity head (Darcy-Weisbach), plus bends and narrower ends as multiples of the velocity head.",
     inputs: [
-      ["Flow", formatQuantity("flow", leg.flowM3S, units.flow)],
-      ["Bore", formatQuantity("length", run.boreM, units.bore)],
-      ["Length", `${formatNumber(leg.lengthM)} m`],
-      ["Velocity", `${formatNumber(Math.abs(velocityMS))} m/s`],
+      ["Flow", say.flow(leg.flowM3S)],
+      ["Bore", say.bore(run.boreM)],
+      ["Length", say.run(leg.lengthM)],
+      ["Velocity", say.speed(Math.abs(velocityMS))],
       [
         "Reynolds number",
         `${formatNumber(reynolds)}${reynolds < 2000 ? ", laminar" : reynolds > 4000 ? ", turbulent" : ", between the two: shown as a range"}`,
       ],
       ...(leg.range
         ? ([
-            [
-              "Laminar to turbulent",
-              `${formatQuantity("pressure", leg.range.lowPa, units.pressure)} to ${formatQuantity("pressure", leg.range.highPa, units.pressure)}`,
-            ],
+            ["Laminar to turbulent", `${say.vacuum(leg.range.lowPa)} to ${say.vacuum(leg.range.highPa)}`],
           ] as [string, string][])
         : []),
     ],
@@ -90,20 +85,18 @@ export function explainRun(solved: SolvedLineUp, leg: Leg, run: Run, units: Unit
 }
 
 export function explainFilter(filter: Filtering, loading: number, units: UnitChoice): Explanation {
+  const say = tradeIn(units);
   return {
     title: "Drop over this filter",
     formula:
       "The rated drop, its medium's part scaled by viscosity, flow and loading, the rest by density and flow squared.",
     inputs: [
-      [
-        "Rated",
-        `${formatQuantity("pressure", filter.ratedDropPa, units.pressure)} at ${formatQuantity("flow", filter.ratedFlowM3S, units.flow)}`,
-      ],
+      ["Rated", `${say.vacuum(filter.ratedDropPa)} at ${say.flow(filter.ratedFlowM3S)}`],
       ...(filter.second
         ? [
             [
               "Second medium, added",
-              `${formatQuantity("pressure", filter.second.ratedDropPa, units.pressure)} at ${formatQuantity("flow", filter.second.ratedFlowM3S, units.flow)}`,
+              `${say.vacuum(filter.second.ratedDropPa)} at ${say.flow(filter.second.ratedFlowM3S)}`,
             ] as [string, string],
           ]
         : []),
@@ -117,18 +110,13 @@ export function explainFilter(filter: Filtering, loading: number, units: UnitCho
 }
 
 export function explainPump(pump: Pushing, units: UnitChoice): Explanation {
+  const say = tradeIn(units);
   return {
     title: "Lift of this pump",
     formula: "Read off its curve at the flow through it, straight between the points, held to the relief.",
     inputs: [
-      ...pump.curve.map(({ flowM3S, risePa }): [string, string] => [
-        formatQuantity("flow", flowM3S, units.flow),
-        formatQuantity("pressure", risePa, units.pressure),
-      ]),
-      [
-        "Relief",
-        pump.reliefPa === undefined ? "none" : formatQuantity("pressure", pump.reliefPa, units.pressure),
-      ],
+      ...pump.curve.map(({ flowM3S, risePa }): [string, string] => [say.flow(flowM3S), say.gauge(risePa)]),
+      ["Relief", pump.reliefPa === undefined ? "none" : say.gauge(pump.reliefPa)],
       ["Curve's basis", pump.given?.curve?.basis === "maker" ? "maker's figure" : "assumed"],
     ],
     source: "The points as entered.",
@@ -136,13 +124,14 @@ export function explainPump(pump: Pushing, units: UnitChoice): Explanation {
 }
 
 export function explainTank(tank: Tank, aboardM3: number, units: UnitChoice): Explanation {
+  const say = tradeIn(units);
   return {
     title: "Fuel in this tank",
     formula: "What of the inside lies below the fuel's surface. The level is found from the volume.",
     inputs: [
       ["Shape", shapeText(tank.shape)],
-      ["Capacity", formatQuantity("volume", capacityM3(tank), units.volume)],
-      ["Aboard", formatQuantity("volume", aboardM3, units.volume)],
+      ["Capacity", say.volume(capacityM3(tank))],
+      ["Aboard", say.volume(aboardM3)],
     ],
     source: "Green's theorem side by side, segments of circles for round tanks; the tank stands level.",
   };

@@ -1,13 +1,13 @@
 /** Faults of files and inputs as sentences. */
 import type { DipCsvFault } from "~/core/export/dipCsv";
+import { metricUnits, type UnitChoice } from "~/core/units/format";
 import type { QuantityFault } from "~/core/units/parse";
+import { tradeIn } from "~/core/units/trade";
 
 export interface Fault {
   code: string;
   values?: Record<string, string | number>;
 }
-
-const millimetres = (value: string | number | undefined) => `${Math.round(Number(value) * 1000)} mm`;
 
 /** What is wrong, in words; the place is shown beside it. */
 export function dipFaultText(fault: DipCsvFault): string {
@@ -28,7 +28,9 @@ export function dipFaultText(fault: DipCsvFault): string {
   }
 }
 
-export function faultText({ code, values = {} }: Fault): string {
+/** A file's faults stand in metric: no job tells its units yet. */
+export function faultText({ code, values = {} }: Fault, units: UnitChoice = metricUnits): string {
+  const say = tradeIn(units);
   switch (code) {
     case "notJson":
       return `is not JSON (${values.reason})`;
@@ -110,7 +112,7 @@ export function faultText({ code, values = {} }: Fault): string {
     case "sensesDiffer":
       return "runs round the other way than the section before it";
     case "unitSlip":
-      return `is ${Math.round(Number(values.sizeM))} m across, more than ${values.mostM} m: was a size typed in another unit?`;
+      return `is ${say.run(Number(values.sizeM))} across, more than ${say.run(Number(values.mostM))}: was a size typed in another unit?`;
     case "wallTooThick":
       return "is too thick for these outside sizes: no inside is left";
     case "outsideTank":
@@ -128,7 +130,7 @@ export function faultText({ code, values = {} }: Fault): string {
     case "countsNotFalling":
       return "must not grow from the smaller to the larger size";
     case "overfull":
-      return `holds more than the tank (${Math.round(Number(values.aboardM3) * 1000)} of ${Math.round(Number(values.capacityM3) * 1000)} L)`;
+      return `holds more than the tank (${say.volume(Number(values.aboardM3))} of ${say.volume(Number(values.capacityM3))})`;
     case "missingPort":
       return `the port ${values.port} is not there`;
     case "portTaken":
@@ -138,7 +140,7 @@ export function faultText({ code, values = {} }: Fault): string {
     case "samePort":
       return "a hose needs two different ports";
     case "tooShort":
-      return `is ${millimetres(values.lengthM)} long, but its ports are ${millimetres(values.distanceM)} apart`;
+      return `is ${say.length(Number(values.lengthM))} long, but its ports are ${say.length(Number(values.distanceM))} apart`;
     case "noLength":
       return "has no length; two ports screwed together are a joint";
     case "missingValve":

@@ -1,9 +1,8 @@
 /** What the Keel says: at a station, along a hose, and the whole picture in words. */
 import type { FuelWay, Leg, Station } from "~/core/hydraulics/route";
 import type { LineUpVerdict } from "~/core/hydraulics/worst";
-import { formatQuantity, type UnitChoice } from "~/core/units/format";
-
-const pressure = (si: number, units: UnitChoice) => formatQuantity("pressure", si, units.pressure);
+import type { UnitChoice } from "~/core/units/format";
+import { tradeIn } from "~/core/units/trade";
 
 /** A share of all suction under this is not told. */
 const LEAST_TOLD = 0.005;
@@ -13,38 +12,34 @@ export function stationLines(station: Station, way: FuelWay, units: UnitChoice):
   const loss = way.suctionLosses.find(({ id }) => id === station.id);
   const share = loss && loss.share >= LEAST_TOLD ? [`${Math.round(loss.share * 100)} % of all suction`] : [];
   const { kind, beforePa, afterPa, lossPa } = station;
+  const { gauge, vacuum } = tradeIn(units);
   switch (kind) {
     case "pump":
-      return [
-        `lifts ${pressure(afterPa - beforePa, units)}`,
-        `draws at ${pressure(beforePa, units)}`,
-        ...share,
-      ];
+      return [`lifts ${gauge(afterPa - beforePa)}`, `draws at ${gauge(beforePa)}`, ...share];
     case "gauge":
-      return [`reads ${pressure(beforePa, units)}`, ...share];
+      return [`reads ${gauge(beforePa)}`, ...share];
     case "engine":
-      return [`fed at ${pressure(beforePa, units)}`, ...share];
+      return [`fed at ${gauge(beforePa)}`, ...share];
     case "tank":
-      return [`${pressure(afterPa, units)} at the outside`, ...share];
+      return [`${gauge(afterPa)} at the outside`, ...share];
     case "valve":
     case "tee":
     case "filter":
     case "check":
     case "rated":
-      return [`drops ${pressure(lossPa, units)} here`, ...share];
+      return [`drops ${vacuum(lossPa)} here`, ...share];
   }
 }
 
 /** A hose: its length and bore, and what it takes. */
 export function hoseLines({ lengthM, riseM, boreM, lossPa, range }: Leg, units: UnitChoice): string[] {
-  const along = `${formatQuantity("length", lengthM, units.length)} of ${formatQuantity("length", boreM, units.bore)}`;
-  const rise = `${riseM >= 0 ? "rises" : "falls"} ${formatQuantity("length", Math.abs(riseM), units.length)}`;
+  const { run, length, bore, vacuum } = tradeIn(units);
+  const along = `${run(lengthM)} of ${bore(boreM)}`;
+  const rise = `${riseM >= 0 ? "rises" : "falls"} ${length(Math.abs(riseM))}`;
   return [
     `${along}, ${rise}`,
-    `drops ${pressure(lossPa, units)}`,
-    ...(range
-      ? [`between laminar and turbulent: ${pressure(range.lowPa, units)} to ${pressure(range.highPa, units)}`]
-      : []),
+    `drops ${vacuum(lossPa)}`,
+    ...(range ? [`between laminar and turbulent: ${vacuum(range.lowPa)} to ${vacuum(range.highPa)}`] : []),
   ];
 }
 
@@ -54,14 +49,16 @@ export const limitLabel = (
   limitPa: number,
   basis: "maker" | "common" | undefined,
   units: UnitChoice,
-): string => `${at} limit, ${pressure(limitPa, units)}${basis === "common" ? " (common practice)" : ""}`;
+): string =>
+  `${at} limit, ${tradeIn(units).vacuum(limitPa)}${basis === "common" ? " (common practice)" : ""}`;
 
 /** The picture in words, for those who do not see it. */
 export function keelSummary({ lineUp, way, suction }: LineUpVerdict, units: UnitChoice): string {
   if (!way) return lineUp.name;
   const [worst] = way.suctionLosses;
+  const say = tradeIn(units);
   const vacuum = suction
-    ? `Vacuum at the first pump ${pressure(suction.vacuumPa, units)}, limit ${pressure(suction.limitPa, units)}.`
+    ? `Vacuum at the first pump ${say.vacuum(suction.vacuumPa)}, limit ${say.vacuum(suction.limitPa)}.`
     : "";
   const most = worst
     ? `Most is lost in ${way.stations.find(({ id }) => id === worst.id)?.name ?? "a hose"}.`

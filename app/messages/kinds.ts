@@ -6,6 +6,7 @@ import { kinds, type Part, type PartKind, type PartOf } from "~/core/kinds/index
 import type { PartLine } from "~/core/parts/partsList";
 import type { NewPartKind } from "~/core/plan/blank";
 import { formatQuantity, type UnitChoice } from "~/core/units/format";
+import { gaugeUnit, panUnit, vacuumUnit } from "~/core/units/trade";
 
 type Choice<T extends string> = { label: string; options: Record<T, string> };
 type WordsOf<T> = [T] extends [number | boolean]
@@ -268,8 +269,20 @@ export function optionNames(kind: PartKind, key: string): { id: string; name: st
 }
 
 /** The unit that a figure is shown in. */
-export const unitOf = (key: UnitKey, units: UnitChoice): string =>
-  key in units ? units[key as keyof UnitChoice] : key === "ratio" ? "" : key;
+export function unitOf(key: UnitKey, units: UnitChoice): string {
+  switch (key) {
+    case "gauge":
+      return gaugeUnit(units, 1);
+    case "vacuum":
+      return vacuumUnit(units);
+    case "pan":
+      return panUnit(units);
+    case "ratio":
+      return "";
+    default:
+      return key in units ? units[key as keyof UnitChoice] : key;
+  }
+}
 
 /** What tells a line of the parts list from others of its kind: 'water separator, micron 10, rated flow 227 L/h'. */
 export function detailText({ kind, detail }: PartLine, units: UnitChoice): string {

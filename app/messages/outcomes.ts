@@ -1,6 +1,7 @@
 import type { Shortage } from "~/core/hydraulics/starving";
 import type { LineUpVerdict } from "~/core/hydraulics/worst";
-import { formatQuantity, type UnitChoice } from "~/core/units/format";
+import type { UnitChoice } from "~/core/units/format";
+import { tradeIn } from "~/core/units/trade";
 
 const boils: Record<Shortage, string> = {
   vapour: "fuel boils on the way",
@@ -27,11 +28,11 @@ export function outcomeText({ result, lineUp }: LineUpVerdict, units: UnitChoice
       if (!worst) return result.flow.some((q) => q !== 0) ? "flows" : "nothing flows";
       switch (worst.outcome) {
         case "fed":
-          return `fed ${formatQuantity("flow", worst.feedM3S, units.flow)}`;
+          return `fed ${tradeIn(units).flow(worst.feedM3S)}`;
         case "air":
-          return `draws air beyond ${formatQuantity("flow", worst.mostM3S, units.flow)}`;
+          return `draws air beyond ${tradeIn(units).flow(worst.mostM3S)}`;
         case "starved":
-          return `starved: at most ${formatQuantity("flow", worst.mostM3S, units.flow)}`;
+          return `starved: at most ${tradeIn(units).flow(worst.mostM3S)}`;
         case "noPath":
           return worst.side === "feed" ? "no way from a tank" : "return shut";
         case "stopped":

@@ -1,6 +1,7 @@
 /** What happened in a run over time, in words. */
 import type { RunEvent } from "~/core/running/run";
-import { formatNumber, formatQuantity, type UnitChoice } from "~/core/units/format";
+import { formatNumber, type UnitChoice } from "~/core/units/format";
+import { tradeIn } from "~/core/units/trade";
 
 /** Hours and minutes of a moment. */
 export function clockText(atS: number): string {
@@ -12,11 +13,12 @@ export const hoursText = (hours: number): string =>
   hours >= 48 ? `${formatNumber(hours / 24, 3)} days` : clockText(hours * 3600);
 
 export function eventText(event: RunEvent, units: UnitChoice, name: (id: string) => string): string {
+  const say = tradeIn(units);
   switch (event.kind) {
     case "step":
       return name(event.lineUpId);
     case "uncovered":
-      return `${name(event.tankId)}: mouth comes clear, ${formatQuantity("volume", event.leftM3, units.volume)} left`;
+      return `${name(event.tankId)}: mouth comes clear, ${say.volume(event.leftM3)} left`;
     case "starved":
       return `${name(event.consumerId)} starves`;
     case "air":
@@ -26,9 +28,9 @@ export function eventText(event: RunEvent, units: UnitChoice, name: (id: string)
     case "overfilled":
       return `${name(event.tankId)} is overfilled and runs over`;
     case "limit":
-      return `Vacuum passes ${formatQuantity("pressure", event.limitPa, units.pressure)}`;
+      return `Vacuum passes ${say.vacuum(event.limitPa)}`;
     case "hot":
-      return `${name(event.tankId)} reaches ${formatQuantity("temperature", event.tempC, units.temperature)}`;
+      return `${name(event.tankId)} reaches ${say.temperature(event.tempC)}`;
     case "filterDue":
       return `${name(event.partId)} is at its change point`;
     case "potDrains":

@@ -1,4 +1,5 @@
 /** The open job: what is stored, what is chosen, what is explored, and the one way to change it. */
+
 import { useLiveQuery } from "dexie-react-hooks";
 import {
   createContext,
@@ -23,6 +24,8 @@ import type { Id } from "~/core/kinds/record";
 import { buildNetwork, type Network } from "~/core/network/network";
 import { currentPlan } from "~/core/plan/ports";
 import type { Conditions, Job, LineUp, Plan } from "~/core/plan/types";
+import { type UnitChoice } from "~/core/units/format";
+import { type Trade, tradeIn } from "~/core/units/trade";
 import { counted } from "~/messages/counted";
 import { faultText } from "~/messages/faults";
 import { noteText } from "~/messages/notes";
@@ -196,8 +199,8 @@ interface OpenProps {
   children: ReactNode;
 }
 
-const faultsText = (faults: readonly FileFault[]) =>
-  faults.map((fault) => `${fault.path ? `${fault.path}: ` : ""}${faultText(fault)}`).join("; ");
+const faultsText = (faults: readonly FileFault[], units: UnitChoice) =>
+  faults.map((fault) => `${fault.path ? `${fault.path}: ` : ""}${faultText(fault, units)}`).join("; ");
 
 function OpenJobProvider({ live, book, tab, say, children }: OpenProps) {
   const { job, revision } = live;
@@ -233,7 +236,7 @@ function OpenJobProvider({ live, book, tab, say, children }: OpenProps) {
     async (command: Command, gesture?: string): Promise<CommitResult> => {
       try {
         const result = await answerInTime(commit(id, madeFrom(job, command), gesture, tab));
-        if (!result.ok) say({ text: faultsText(result.faults) });
+        if (!result.ok) say({ text: faultsText(result.faults, job.units) });
         else {
           for (const note of result.notes) say({ text: noteText(note, result.job) });
           await shown(result.revision);
@@ -251,7 +254,7 @@ function OpenJobProvider({ live, book, tab, say, children }: OpenProps) {
       try {
         const list = Array.isArray(drafts) ? (drafts as readonly EntryDraft[]) : [drafts as EntryDraft];
         const result = await answerInTime(enter(id, list, pictures));
-        if (!result.ok) say({ text: faultsText(result.faults) });
+        if (!result.ok) say({ text: faultsText(result.faults, job.units) });
         return result;
       } catch (error) {
         offerFile(held.current, say, storageFault(error));
@@ -264,7 +267,7 @@ function OpenJobProvider({ live, book, tab, say, children }: OpenProps) {
     async (way: () => Promise<TravelResult>) => {
       try {
         const result = await answerInTime(way());
-        if (result.outcome === "refused") say({ text: faultsText(result.faults) });
+        if (result.outcome === "refused") say({ text: faultsText(result.faults, job.units) });
         if (result.outcome === "asks")
           say({
             text: `Another tab has since changed the same (${counted(result.others, "change")}): undo takes that back too.`,
@@ -356,4 +359,10 @@ function ExploredProvider({ children }: { children: ReactNode }) {
       <SettledContext.Provider value={settled}>{children}</SettledContext.Provider>
     </ExploredContext.Provider>
   );
+}
+
+/** Writes figures as the job's trade does. */
+export function useTrade(): Trade {
+  const { units } = useJob().job;
+  return useMemo(() => tradeIn(units), [units]);
 }

@@ -1,4 +1,4 @@
-import { atLeastZero, positive, pressure } from "./fields";
+import { atLeastZero, positive, pressure, vacuum } from "./fields";
 import { heldInLine, type Kind, port } from "./kind";
 import type { PartBase } from "./record";
 
@@ -18,7 +18,7 @@ export const breatherValve: Kind<BreatherValve> = {
   families: ["breather"],
   hasArrow: false,
   fields: {
-    opensInPa: pressure("maker", atLeastZero, { blank: 700, isNeeded: true, tells: true }),
+    opensInPa: vacuum("maker", atLeastZero, { blank: 700, isNeeded: true, tells: true }),
     opensOutPa: pressure("maker", positive, { blank: 7000, isNeeded: true }),
   },
   ports: () => [port("tank", "tank", "either")],

@@ -1,5 +1,5 @@
 import { LITRE_M3, LITRE_PER_HOUR_M3_S } from "../units/factors";
-import { millilitres, positive, toggle } from "./fields";
+import { panVolume, positive, toggle } from "./fields";
 import type { Kind } from "./kind";
 import { cracking, oneWayInLine } from "./opening";
 import { type RatedDrop, ratedFields } from "./rated";
@@ -18,7 +18,7 @@ export const bulb: Kind<Bulb> = {
   fields: {
     ...ratedFields(1500, 100 * LITRE_PER_HOUR_M3_S),
     crackingPa: { ...cracking(500), isNeeded: undefined },
-    strokeM3: millilitres("maker", positive, { blank: 0.04 * LITRE_M3 }),
+    strokeM3: panVolume("maker", positive, { blank: 0.04 * LITRE_M3 }),
     forDiesel: toggle({ blank: false }),
   },
   links: (part) => [

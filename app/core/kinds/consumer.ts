@@ -12,6 +12,7 @@ import {
   pressure,
   temperature,
   toggle,
+  vacuum,
   volts,
   watts,
 } from "./fields";
@@ -104,7 +105,7 @@ export function consumerFields(
         burnM3S: burn * LITRE_PER_HOUR_M3_S,
       })),
     },
-    suctionLimitPa: pressure("maker", positive, optional),
+    suctionLimitPa: vacuum("maker", positive, optional),
     leastFeedPa: pressure("maker", feedWindow, { ...optional, ...ofReturn }),
     mostFeedPa: pressure("maker", feedWindow, { ...optional, ...ofReturn }),
     returnC: temperature("maker", { least: -60, most: 150 }, { ...optional, ...ofReturn }),

@@ -3,9 +3,9 @@ import {
   degrees,
   hertz,
   metres,
-  millilitres,
   milliseconds,
   optional,
+  panVolume,
   positive,
   pressure,
   toggle,
@@ -44,7 +44,7 @@ export const dosingPump: Kind<DosingPump> = {
   families: ["powered"],
   hasArrow: true,
   fields: {
-    strokeM3: millilitres("maker", { over: 0, most: 1e-5 }, { blank: 0.023e-6, isNeeded: true, tells: true }),
+    strokeM3: panVolume("maker", { over: 0, most: 1e-5 }, { blank: 0.023e-6, isNeeded: true, tells: true }),
     mostHz: hertz("maker", { over: 0, most: 100 }, { blank: 6.5, isNeeded: true }),
     // A quarter of the period at its most strokes a second. Common practice, no source.
     strokeS: milliseconds("maker", { over: 0, most: 1 }, { blank: 0.25 / 6.5 }),

@@ -7,8 +7,11 @@ import type { UnitChoice } from "../units/format";
 import type { PartBase } from "./record";
 
 export type UnitKey =
-  | keyof UnitChoice
-  | "mL"
+  | Exclude<keyof UnitChoice, "pressure">
+  /** Above zero, below it, and into a pan: the trade has a scale for each. */
+  | "gauge"
+  | "vacuum"
+  | "pan"
   | "mm2"
   | "A"
   | "V"
@@ -126,8 +129,10 @@ const quantity =
 
 /** One maker of a quantity's field for each dimension and unit that it is shown in. */
 export const flow = quantity("flow", "flow");
-export const pressure = quantity("pressure", "pressure");
-export const millilitres = quantity("volume", "mL");
+export const pressure = quantity("pressure", "gauge");
+/** Of a vacuum, and of losses that are held against one. */
+export const vacuum = quantity("pressure", "vacuum");
+export const panVolume = quantity("volume", "pan");
 export const volume = quantity("volume", "volume");
 export const ratio = quantity("ratio", "ratio");
 export const metres = quantity("length", "length");

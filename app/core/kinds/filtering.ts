@@ -7,12 +7,12 @@ import {
   density,
   type FieldsOf,
   flow,
-  millilitres,
   optional,
+  panVolume,
   positive,
-  pressure,
   ratio,
   share,
+  vacuum,
   viscosity,
   volume,
 } from "./fields";
@@ -55,16 +55,16 @@ export const ratedForM3S = ({ ratedFlowM3S, second }: FilterBody): number =>
 const secondFields: FieldsOf<SecondMedium> = {
   micron: ratio("maker", positive, { blank: 2 }),
   ratedFlowM3S: flow("maker", positive, { blank: 227 * LITRE_PER_HOUR_M3_S }),
-  ratedDropPa: pressure("maker", positive, { blank: 3500 }),
+  ratedDropPa: vacuum("maker", positive, { blank: 3500 }),
 };
 
 export const filterFields: FieldsOf<FilterBody> = {
   ratedFlowM3S: flow("maker", positive, { blank: 227 * LITRE_PER_HOUR_M3_S, isNeeded: true, tells: true }),
-  ratedDropPa: pressure("maker", positive, { blank: 2500, isNeeded: true }),
+  ratedDropPa: vacuum("maker", positive, { blank: 2500, isNeeded: true }),
   micron: ratio("maker", positive, { blank: 10, tells: true }),
   changeLoading: ratio("maker", { least: 1, most: 100 }, { blank: 4 }),
   volumeM3: volume("maker", atLeastZero, { blank: 0.8 * LITRE_M3 }),
-  sensorHeldM3: millilitres("maker", positive, optional),
+  sensorHeldM3: panVolume("maker", positive, optional),
   ratedDynamicPaS: viscosity("maker", { least: 1e-5, most: 10 }, { blank: 0.0026, fold: "quiet" }),
   ratedDensityKgM3: density("maker", { least: 400, most: 1500 }, { blank: 830, fold: "quiet" }),
   viscousShare: ratio("maker", share, { blank: TYPICAL_VISCOUS_SHARE, fold: "quiet" }),

@@ -2,7 +2,7 @@
 import type { PumpPoint } from "../laws/pumpCurve";
 import { LITRE_PER_HOUR_M3_S } from "../units/factors";
 import { type Circuit, circuitField } from "./circuit";
-import { type FieldsOf, optional, positive, pressure } from "./fields";
+import { type FieldsOf, optional, positive, pressure, vacuum } from "./fields";
 import { type Body, inOut, inToOut, type Kind } from "./kind";
 import type { PartLink } from "./links";
 import type { Id, PartBase } from "./record";
@@ -39,8 +39,8 @@ export interface PumpBody {
 export interface PumpPart extends PartBase, PumpBody {}
 
 export const suctionFields = {
-  suctionLimitPa: pressure("maker", positive, optional),
-  mostSuctionPa: pressure("maker", positive, optional),
+  suctionLimitPa: vacuum("maker", positive, optional),
+  mostSuctionPa: vacuum("maker", positive, optional),
 };
 
 export const freeFlowM3S = (curve: readonly PumpPoint[]): number =>

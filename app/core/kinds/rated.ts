@@ -1,6 +1,6 @@
 /** A drop rated at one flow; it goes with the square of flow. */
 import { LITRE_PER_HOUR_M3_S } from "../units/factors";
-import { flow, positive, pressure } from "./fields";
+import { flow, positive, vacuum } from "./fields";
 import { type Body, heldInLine, inOut, inToOut, type Kind } from "./kind";
 import type { PartBase } from "./record";
 
@@ -13,7 +13,7 @@ export const RATED_M3_S = 200 * LITRE_PER_HOUR_M3_S;
 
 export const ratedFields = (dropPa: number, flowM3S = RATED_M3_S) => ({
   ratedFlowM3S: flow("maker", positive, { blank: flowM3S, isNeeded: true }),
-  ratedDropPa: pressure("maker", positive, { blank: dropPa, isNeeded: true }),
+  ratedDropPa: vacuum("maker", positive, { blank: dropPa, isNeeded: true }),
 });
 
 const body: Body = { widthM: 0.14, heightM: 0.07, depthM: 0.07, massKg: 0.6, room: [] };

@@ -1,5 +1,5 @@
 import { LITRE_M3 } from "../units/factors";
-import { millilitres, positive } from "./fields";
+import { panVolume, positive } from "./fields";
 import type { Kind } from "./kind";
 import { plainThrough } from "./plain";
 import type { PartBase } from "./record";
@@ -13,5 +13,5 @@ export interface WaterSensor extends PartBase {
 export const waterSensor: Kind<WaterSensor> = {
   ...plainThrough,
   title: "Water sensor",
-  fields: { heldM3: millilitres("maker", positive, { blank: 0.1 * LITRE_M3, tells: true }) },
+  fields: { heldM3: panVolume("maker", positive, { blank: 0.1 * LITRE_M3, tells: true }) },
 };

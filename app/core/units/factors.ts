@@ -8,7 +8,8 @@ export const GALLON_IMPERIAL_M3 = 4.54609e-3;
 /** Conventional inch of mercury, 0 degC, standard gravity. */
 export const INCH_MERCURY_PA = 3386.389;
 export const GRAVITY_M_S2 = 9.80665;
-export const POUND_FORCE_PER_SQUARE_INCH_PA = (0.45359237 * GRAVITY_M_S2) / INCH_M ** 2;
+export const POUND_KG = 0.45359237;
+export const POUND_FORCE_PER_SQUARE_INCH_PA = (POUND_KG * GRAVITY_M_S2) / INCH_M ** 2;
 export const STANDARD_ATMOSPHERE_PA = 101325;
 export const LITRE_M3 = 1e-3;
 export const HOUR_S = 3600;
@@ -37,6 +38,7 @@ export const dimensions = {
       gal: { factor: GALLON_US_M3, names: ["gal", "gallon", "gallons", "us gal"] },
       impgal: { factor: GALLON_IMPERIAL_M3, names: ["impgal", "imp gal", "uk gal"] },
       qt: { factor: GALLON_US_M3 / 4, names: ["qt", "quart", "quarts"] },
+      floz: { factor: GALLON_US_M3 / 128, names: ["fl oz", "floz", "fluid ounces"] },
     },
   },
   flow: {
@@ -75,6 +77,27 @@ export const dimensions = {
     units: {
       "kg/m3": { factor: 1, names: ["kg/m3", "kg/m³"] },
       "kg/L": { factor: 1000, names: ["kg/l", "g/ml", "g/cm3"] },
+    },
+  },
+  mass: {
+    si: "kg",
+    units: {
+      kg: { factor: 1, names: ["kg"] },
+      lb: { factor: POUND_KG, names: ["lb", "lbs", "pound", "pounds"] },
+    },
+  },
+  speed: {
+    si: "m/s",
+    units: {
+      "m/s": { factor: 1, names: ["m/s"] },
+      "ft/s": { factor: 12 * INCH_M, names: ["ft/s"] },
+    },
+  },
+  moment: {
+    si: "N m",
+    units: {
+      "N m": { factor: 1, names: ["n m", "nm"] },
+      "lb ft": { factor: POUND_KG * GRAVITY_M_S2 * 12 * INCH_M, names: ["lb ft", "ft lb"] },
     },
   },
   angle: { si: "deg", units: { deg: { factor: 1, names: ["deg", "°", "degrees"] } } },

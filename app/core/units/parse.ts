@@ -83,7 +83,8 @@ export function parseQuantity(entered: string, dimension: Dimension, defaultUnit
     const isFeetAndInches = dimension === "length" && unit === "ft" && (found === "in" || word === "");
     if (part > 0 && !isFeetAndInches) return fail({ code: "mixedUnits", text });
     unit = part > 0 ? "in" : found;
-    si += toSi(dimension, number.value, unit);
+    // The sign of the feet is that of the inches after them.
+    si += toSi(dimension, part > 0 && /^[-−–]/.test(text) ? -number.value : number.value, unit);
     rest = after;
   }
   if (!Number.isFinite(si)) return fail({ code: "tooLarge", text });

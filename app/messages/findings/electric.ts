@@ -1,16 +1,15 @@
 /** Sentences for circuits. */
 import type { ValuesOf } from "~/core/findings/index";
 import { formatNumber } from "~/core/units/format";
-import type { Sentences, Words } from "./say";
+import type { Say, Sentences, Words } from "./say";
 
 const amperes = (value: number) => `${formatNumber(value)} A`;
 const percent = (share: number) => `${formatNumber(share * 100, 2)} %`;
-const mm2 = (areaM2: number) => `${formatNumber(areaM2 * 1e6, 3)} mm²`;
 
-function wireWords(v: ValuesOf<"wireWrong">): Words {
+function wireWords(v: ValuesOf<"wireWrong">, say: Say): Words {
   const { part } = v;
   const least =
-    v.leastAreaM2 !== null ? `Wire of ${mm2(v.leastAreaM2)}.` : "Shorter wire, or a relay near it.";
+    v.leastAreaM2 !== null ? `Wire of ${say.leastWire(v.leastAreaM2)}.` : "Shorter wire, or a relay near it.";
   switch (v.code) {
     case "fuseOverWire":
       return [

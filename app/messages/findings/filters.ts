@@ -55,7 +55,7 @@ export const filters: Sentences<
     "Plugs with the thread's own sealant, snug and not more.",
   ],
   sensorLate: (v, say) => [
-    `${v.part} warns after ${say.volume(v.heldM3)} of water`,
+    `${v.part} warns after ${say.pan(v.heldM3)} of water`,
     "An earlier bowl fills first.",
     "Water is carried on before anyone is warned.",
     "A sensor in the first bowl that water reaches.",

@@ -8,6 +8,7 @@ import { type SchoolMatter, schoolChoices } from "~/core/plan/types";
 import type { RunEvent } from "~/core/running/run";
 import { metricUnits, usUnits } from "~/core/units/format";
 import { faultText } from "../faults";
+import { systems } from "../foreign.fixture";
 import { nameOf } from "../notes";
 import { clockText, eventText, hoursText, isGrave } from "../running";
 import { schoolTexts } from "../schools";
@@ -173,10 +174,13 @@ const example = (rule: RuleId, code: string): Finding =>
 
 describe("findings in words", () => {
   test.each(ways)("%s %s: title, why and mend read whole in both systems of units", (rule, code) => {
-    for (const units of [metricUnits, usUnits]) {
+    for (const [, units, foreign] of systems) {
       const { title, detail, why, mend } = findingText(example(rule, code), units, (id) => id);
       expect(title.length).toBeGreaterThan(8);
-      for (const line of [title, detail, why, mend]) expect(line).not.toMatch(broken);
+      for (const line of [title, detail, why, mend]) {
+        expect(line).not.toMatch(broken);
+        expect(line).not.toMatch(foreign);
+      }
       expect(`${why}${mend}`).toMatch(/\.$/);
       for (const line of [why, mend]) expect(line.length).toBeGreaterThan(10);
     }
@@ -248,6 +252,10 @@ describe("events of a run in words", () => {
     { ...base, kind: "potDrains", partId: "pot" },
     { ...base, kind: "failed", why: "badConditions" },
   ];
+
+  test.each(systems)("no figure of the other system in %s units", (_, units, foreign) => {
+    for (const event of events) expect(eventText(event, units, (id) => id)).not.toMatch(foreign);
+  });
 
   test("each is a sentence of its own", () => {
     const texts = events.map((event) => eventText(event, metricUnits, (id) => id));

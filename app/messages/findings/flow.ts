@@ -63,7 +63,7 @@ export const flow: Sentences<
   ],
   deadHead: (v, say) => [
     `${v.pump} pumps against a shut way`,
-    `It stands at ${say.pressure(v.deadHeadPa)} without a relief.`,
+    `It stands at ${say.gauge(v.deadHeadPa)} without a relief.`,
     "A pump without relief heats the fuel in it and loads every joint after it.",
     "Open a way for it, switch it off in this line-up, or give it a relief.",
   ],
@@ -119,7 +119,7 @@ export const flow: Sentences<
     `${v.tank} drains ${say.volume(v.lostM3)} if its line is cut`,
     v.shutOffAtM === null
       ? "No shut-off on its line."
-      : `The first shut-off is ${say.length(v.shutOffAtM)} of hose away.`,
+      : `The first shut-off is ${say.run(v.shutOffAtM)} of hose away.`,
     "A line that is cut or comes off empties the tank into the bilge by its own weight.",
     "A shut-off valve on the tank itself, reachable.",
   ],
@@ -130,13 +130,13 @@ export const flow: Sentences<
     "A valve that is shut when no one stands by, or the lower vent led higher.",
   ],
   suctionOverLimit: (v, say) => [
-    `${v.pump}: ${say.pressure(v.vacuumPa)} of vacuum, limit ${say.pressure(v.limitPa)}`,
+    `${v.pump}: ${say.vacuum(v.vacuumPa)} of vacuum, limit ${say.vacuum(v.limitPa)}`,
     `In ${v.lineUp}. ${worst(v, say)}`,
     "Beyond the limit the pump loses flow, air comes out of the fuel and the engine hunts or stops.",
     "Change the element, or a larger bore where most is lost.",
   ],
   worstLimit: (v, say) => [
-    `${v.part}: ${say.pressure(v.vacuumPa)} of vacuum at the worst of the site, limit ${say.pressure(v.limitPa)}`,
+    `${v.part}: ${say.vacuum(v.vacuumPa)} of vacuum at the worst of the site, limit ${say.vacuum(v.limitPa)}`,
     `In ${v.lineUp}; most of it ${worstCauses[v.cause]}.`,
     "It is within now, and will not be on the day that everything comes together.",
     "A larger bore or filter where most is lost, an earlier change of the element, or more fuel kept aboard.",
@@ -154,19 +154,19 @@ export const flow: Sentences<
     "Make the line-up that uses it, or take it out.",
   ],
   suctionClean: (v, say) => [
-    `${v.pump}: ${say.pressure(v.vacuumPa)} with clean filters, ${say.pressure(v.limitPa)} is wanted`,
+    `${v.pump}: ${say.vacuum(v.vacuumPa)} with clean filters, ${say.vacuum(v.limitPa)} is wanted`,
     `In ${v.lineUp}. ${worst(v, say)}`,
     "What a clean system takes leaves no room for a filter to load before the limit.",
     "A larger bore where most is lost, or a larger filter.",
   ],
   freeAir: (v, say) => [
     `Bubbles likely: ${(v.freeAir * 100).toFixed(1)} % free air at ${v.pump}`,
-    `In ${v.lineUp}, at ${say.pressure(v.vacuumPa)} of vacuum.`,
+    `In ${v.lineUp}, at ${say.vacuum(v.vacuumPa)} of vacuum.`,
     "Air that the fuel held comes out under vacuum; above about 1 % it shows in a clear line.",
     "Less vacuum: a cleaner filter, a larger bore, less lift.",
   ],
   feedPressure: (v, say) => [
-    `${v.part} is fed at ${say.pressure(v.feedPa)}, its maker says ${v.code === "low" ? "at least" : "at most"} ${say.pressure(v.limitPa)}`,
+    `${v.part} is fed at ${say.gauge(v.feedPa)}, its maker says ${v.code === "low" ? "at least" : "at most"} ${say.vacuum(v.limitPa)}`,
     `In ${v.lineUp}, ${v.code === "low" ? "at full feed" : "at idle"}.`,
     v.code === "low"
       ? "Too little, and the injection pump hunts, foams its fuel and wears."
@@ -174,7 +174,7 @@ export const flow: Sentences<
     v.code === "low" ? "A larger bore or pump, or a cleaner filter." : "A relief or regulator at the pump.",
   ],
   cannotHold: (v, say) => [
-    `${v.part} cannot hold ${say.pressure(v.setPa)}`,
+    `${v.part} cannot hold ${say.gauge(v.setPa)}`,
     "All the fuel has to pass it: the pressure after it does not answer.",
     "It only stands in the way, and whoever reads its setting trusts a pressure that is not there.",
     "Put it where less can flow: on the feed after the pump, or with a branch back to the tank before it.",

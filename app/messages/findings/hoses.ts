@@ -1,9 +1,10 @@
 /** Sentences for hoses, fittings and what lies in the line; petrol's own. */
+import { PUMP_NEAR_M } from "~/core/findings/hoses/petrol";
 import type { ValuesOf } from "~/core/findings/index";
 import type { HoseReason } from "~/core/hose/survey";
 import type { HoseSurvey, Neighbour } from "~/core/plan/types";
 import { formatNumber } from "~/core/units/format";
-import { capital, type Sentences, type Words } from "./say";
+import { capital, type Say, type Sentences, type Words } from "./say";
 
 const near: Record<Neighbour["kind"], string> = {
   hot: "what is hot",
@@ -49,7 +50,7 @@ export function hoseReasonText(
   }
 }
 
-function petrolWords(v: ValuesOf<"petrol">): Words {
+function petrolWords(v: ValuesOf<"petrol">, say: Say): Words {
   switch (v.code) {
     case "openingNotAtTop":
       return [
@@ -60,10 +61,10 @@ function petrolWords(v: ValuesOf<"petrol">): Words {
       ];
     case "pumpFarFromEngine":
       return [
-        `${v.part} stands more than 300 mm from the engine, with petrol`,
+        `${v.part} stands more than ${say.length(PUMP_NEAR_M)} from the engine, with petrol`,
         "",
         "A line under pressure through the boat feeds a fire for as long as the pump runs.",
-        "A pump on the engine or within 300 mm of it. Licensed work where the law says so.",
+        `A pump on the engine or within ${say.length(PUMP_NEAR_M)} of it. Licensed work where the law says so.`,
       ];
     case "pumpWithoutEngine":
       return [

@@ -1,24 +1,18 @@
 /** What the sentences of findings are made with. */
 import type { FindingOf, RuleId, ValuesOf } from "~/core/findings/index";
-import { formatQuantity, type UnitChoice } from "~/core/units/format";
+import type { UnitChoice } from "~/core/units/format";
+import { type Trade, tradeIn } from "~/core/units/trade";
 
 /** Title, detail, why it matters, how it is mended. */
 export type Words = readonly [title: string, detail: string, why: string, mend: string];
 
-/** Figures in the job's units, and names of parts by their ids. */
-export interface Say {
-  flow: (si: number) => string;
-  pressure: (si: number) => string;
-  volume: (si: number) => string;
-  length: (si: number) => string;
-  name: (id: string) => string;
+/** Figures as the job's trade writes them, and names of parts by their ids. */
+export interface Say extends Trade {
+  name(id: string): string;
 }
 
 export const sayIn = (units: UnitChoice, name: (id: string) => string): Say => ({
-  flow: (si) => formatQuantity("flow", si, units.flow),
-  pressure: (si) => formatQuantity("pressure", si, units.pressure),
-  volume: (si) => formatQuantity("volume", si, units.volume),
-  length: (si) => formatQuantity("length", si, units.length),
+  ...tradeIn(units),
   name,
 });
 

@@ -96,8 +96,8 @@ function ventWords(v: ValuesOf<"ventLow">, say: Say): Words {
       ];
     case "brimPressure":
       return [
-        `${tank}: ${say.pressure(v.figure)} at the bottom when filled to the lip`,
-        `${say.pressure(v.limit ?? 0)} is the most at fill, 80 % of its rating.`,
+        `${tank}: ${say.gauge(v.figure)} at the bottom when filled to the lip`,
+        `${say.gauge(v.limit ?? 0)} is the most at fill, 80 % of its rating.`,
         "A high fill pipe presses on the tank with all its height.",
         "A lower fill, or a tank rated for it.",
       ];
@@ -112,7 +112,7 @@ function ventWords(v: ValuesOf<"ventLow">, say: Say): Words {
     case "fillHose":
     case "ventBore":
       return [
-        `${tank}: ${narrow[v.code]} ${say.length(v.figure)} inside, ${say.length(v.limit ?? 0)} is the least`,
+        `${tank}: ${narrow[v.code]} ${say.bore(v.figure)} inside, ${say.bore(v.limit ?? 0)} is the least`,
         "",
         "Too narrow, it blows back when it is filled.",
         "The next larger bore.",
@@ -146,8 +146,8 @@ export const tanks: Sentences<
     "Measure its sizes again, and say whether they were taken inside or outside.",
   ],
   tankHeavy: (v, say) => [
-    `${v.tank} weighs ${Math.round(v.allKg)} kg to drop`,
-    `${capital(means[v.means])} is good for ${Math.round(v.mostKg)} kg: drain ${say.volume(v.drainM3)} first.`,
+    `${v.tank} weighs ${say.mass(v.allKg)} to drop`,
+    `${capital(means[v.means])} is good for ${say.mass(v.mostKg)}: drain ${say.volume(v.drainM3)} first.`,
     "A tank that slips crushes, spills, and tears the lines it still hangs on.",
     "Drain it first, or use a cradle and jack. Never lie under a tank on straps alone.",
   ],
@@ -221,9 +221,9 @@ export const tanks: Sentences<
     "Hot, foaming return fuel goes straight back into the pickup.",
     "Move the return mouth away, or lead it into a swirl pot.",
   ],
-  returnHot: (v) => [
-    `${v.tank} reaches ${Math.round(v.hottestC)} °C from its return`,
-    `Passes ${Math.round(v.limitC)} °C after ${hours(v.hours)} at full load on the hottest day.`,
+  returnHot: (v, say) => [
+    `${v.tank} reaches ${say.temperature(Math.round(v.hottestC))} from its return`,
+    `Passes ${say.temperature(Math.round(v.limitC))} after ${hours(v.hours)} at full load on the hottest day.`,
     v.flash === 1
       ? "Over the fuel's flash point the space above it is to be treated as petrol's."
       : "Hot fuel is thin: pumps lose flow, seals harden, and the engine loses power.",

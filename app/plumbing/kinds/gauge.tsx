@@ -1,7 +1,8 @@
 /** A gauge: its needle stands at its reading. */
+
 import { gaugeAtPort } from "~/core/hydraulics/derive";
 import type { PartOf } from "~/core/kinds/index";
-import { formatQuantity } from "~/core/units/format";
+import { tradeIn } from "~/core/units/trade";
 import { body, type Drawing, type Drawn, passingColour, solvedOf } from "./drawing";
 
 /** Half the sweep of a gauge's needle, rad. */
@@ -69,7 +70,7 @@ function GaugeNode({ of }: { of: Drawn<PartOf<"gauge">> }) {
       />
       <GaugeGlyph cx={cx} gaugePa={isKnown ? reading : null} measures={part.measures} />
       <text x={cx} y={14} fontSize={13 * text} fontWeight={600} textAnchor="middle" fill="var(--ink)">
-        {isKnown ? formatQuantity("pressure", reading, units.pressure) : "–"}
+        {isKnown ? tradeIn(units).gauge(reading) : "–"}
       </text>
     </g>
   );

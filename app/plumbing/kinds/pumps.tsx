@@ -1,6 +1,7 @@
 /** Pumps: a lift pump's arrow, a transfer pump's two, a priming pump's way round, an in-tank pump's strainer, a dosing pump's piston. */
+
 import type { PartOf } from "~/core/kinds/index";
-import { formatQuantity } from "~/core/units/format";
+import { tradeIn } from "~/core/units/trade";
 import { body, type Drawing, isOn, isToLeft, Lead, Under } from "./drawing";
 
 type PumpKind = "liftPump" | "transferPump" | "primingPump" | "inTankPump" | "dosingPump";
@@ -73,11 +74,7 @@ const pumpDrawing = <K extends PumpKind>(kind: K, height = 96): Drawing<PartOf<K
       <g>
         <Lead of={of} y={22} half={30} />
         <PumpGlyph cx={box.width / 2} isOn={isOn(of)} toLeft={isToLeft(of)} kind={kind} />
-        <Under
-          of={of}
-          y={60}
-          figure={passing && `${risePa > 0 ? "+" : ""}${formatQuantity("pressure", risePa, units.pressure)}`}
-        />
+        <Under of={of} y={60} figure={passing && `${risePa > 0 ? "+" : ""}${tradeIn(units).gauge(risePa)}`} />
       </g>
     );
   },

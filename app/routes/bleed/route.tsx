@@ -5,9 +5,8 @@
 import { Printer } from "lucide-react";
 import { Link } from "react-router";
 import styled from "styled-components";
-import { formatNumber } from "~/core/units/format";
 import { nameOf } from "~/messages/notes";
-import { useJob } from "~/state/job";
+import { useJob, useTrade } from "~/state/job";
 import { Caution, PlaceHead, Sheet } from "~/ui/place";
 import { BleedNote, stepsOf } from "./steps";
 
@@ -17,10 +16,9 @@ const Note = styled.span`
   display: block; font-size: 13px; color: var(--soft);
 `;
 
-const ml = (m3: number) => `${formatNumber(m3 * 1e6)} mL`;
-
 export default function Bleed() {
   const { job, plan, stored: verdict, lineUp, select, selectedId } = useJob();
+  const { pan } = useTrade();
   const steps = stepsOf(plan, verdict);
   const total = steps.at(-1)?.totalM3 ?? 0;
   return (
@@ -29,7 +27,7 @@ export default function Bleed() {
         <h2>Bleed</h2>
         <p>
           {lineUp?.name ?? "No line-up"}: {steps.length} joints from tank to{" "}
-          {verdict?.way?.consumer?.name ?? "the end"}, {ml(total)} in all: a pan with room for it.
+          {verdict?.way?.consumer?.name ?? "the end"}, {pan(total)} in all: a pan with room for it.
         </p>
         <Link to={`/job/${job.id}/print/bleed`}>
           <Printer size={16} aria-hidden /> Bleed card
@@ -47,7 +45,7 @@ export default function Bleed() {
           viewBox="0 0 1000 44"
           preserveAspectRatio="none"
           role="img"
-          aria-label={`Sections from the tank on, ${ml(total)} in all`}
+          aria-label={`Sections from the tank on, ${pan(total)} in all`}
         >
           {steps.map((step, i) => {
             const x = ((step.totalM3 - step.sectionM3) / (total || 1)) * 1000;
@@ -92,9 +90,9 @@ export default function Bleed() {
                   </Note>
                 </td>
                 <td className="wide">{nameOf(job, step.sectionId)}</td>
-                <td className="n wide">{ml(step.sectionM3)}</td>
+                <td className="n wide">{pan(step.sectionM3)}</td>
                 <td className="n" style={{ fontWeight: 650 }}>
-                  {ml(step.totalM3)}
+                  {pan(step.totalM3)}
                 </td>
               </tr>
             ))}

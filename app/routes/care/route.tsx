@@ -2,15 +2,17 @@
  * Decides: whether the filter is loading, and whether a reading fits the plan.
  * Seen in three seconds: the last reading against the computed vacuum, and the loading it implies.
  */
+
 import { useMemo, useState } from "react";
 import styled from "styled-components";
 import { entriesOf, type VacuumReading } from "~/core/book/entries";
 import { type ImpliedLoading, loadingFromReading } from "~/core/care/loadingFromReading";
 import { formatNumber, formatQuantity } from "~/core/units/format";
+import { vacuumUnit } from "~/core/units/trade";
 import { QuantityField } from "~/fields/QuantityField";
 import { Strike } from "~/fields/Strike";
 import { nameOf } from "~/messages/notes";
-import { useJob } from "~/state/job";
+import { useJob, useTrade } from "~/state/job";
 import { Button } from "~/ui/button";
 import { TextField } from "~/ui/fields";
 import { PlaceHead, Sheet } from "~/ui/place";
@@ -40,6 +42,7 @@ export default function Care() {
   const open = useJob();
   const { job, plan, book, network, lineUp, enter, stored } = open;
   const { units } = job;
+  const say = useTrade();
   const gauges = plan.parts.filter((part) => part.kind === "gauge");
   const gauge =
     gauges.find(({ id }) => stored?.way?.stations.some((station) => station.id === id)) ?? gauges[0];
@@ -74,7 +77,7 @@ export default function Care() {
           {gauge
             ? computed === undefined
               ? `${gauge.name} stands still in ${lineUp?.name ?? "this line-up"}: what it reads there is not known.`
-              : `${gauge.name} should read ${formatQuantity("pressure", Math.abs(computed), units.pressure)} of ${computed < 0 ? "vacuum" : "pressure"} in ${lineUp?.name ?? "this line-up"}, as stored.`
+              : `${gauge.name} should read ${computed < 0 ? say.vacuum(-computed) : say.gauge(computed)} of ${computed < 0 ? "vacuum" : "pressure"} in ${lineUp?.name ?? "this line-up"}, as stored.`
             : "No vacuum gauge in the plan: let one in between the separator and the lift pump."}
         </p>
       </PlaceHead>
@@ -89,7 +92,7 @@ export default function Care() {
             <QuantityField
               label="Vacuum read"
               dimension="pressure"
-              unit={units.pressure}
+              unit={vacuumUnit(units)}
               value={vacuumPa}
               check={(si) => (si < 101000 ? null : "More than a full vacuum.")}
               onCommit={(si) => setVacuum(si)}
@@ -160,6 +163,7 @@ function ReadingRow({
 }) {
   const { job, plan, dispatch } = useJob();
   const { units } = job;
+  const say = useTrade();
   const lineUp = plan.lineUps.find(({ id }) => id === reading.lineUpId);
   const implied = useMemo(
     () =>
@@ -181,11 +185,9 @@ function ReadingRow({
       <td>{new Date(reading.at).toLocaleString("en-GB", { dateStyle: "short", timeStyle: "short" })}</td>
       <td>{lineUp?.name ?? "gone"}</td>
       <td className="n" style={{ fontWeight: 650 }}>
-        {formatQuantity("pressure", reading.vacuumPa, units.pressure)}
+        {say.vacuum(reading.vacuumPa)}
       </td>
-      <td className="n">
-        {computedPa === null ? "–" : formatQuantity("pressure", computedPa, units.pressure)}
-      </td>
+      <td className="n">{computedPa === null ? "–" : say.vacuum(computedPa)}</td>
       <td>
         <svg width="120" height="16" aria-hidden>
           <rect x={0} y={1} width={(120 * reading.vacuumPa) / most} height={6} fill="var(--ink)" />

@@ -4,11 +4,10 @@
  */
 import styled from "styled-components";
 import type { LeakCheck } from "~/core/book/entries";
-import { formatQuantity } from "~/core/units/format";
 import { type LeakJoint, leakJoints } from "~/core/work/leakTest";
 import { Plumbing } from "~/plumbing/Plumbing";
 import { usePlumbing } from "~/plumbing/usePlumbing";
-import { useJob } from "~/state/job";
+import { useJob, useTrade } from "~/state/job";
 import { ToggleButton } from "~/ui/button";
 import { Caution, PlaceHead, Sheet } from "~/ui/place";
 
@@ -26,6 +25,7 @@ const none: string[] = [];
 
 export default function Install() {
   const { job, plan, book, network, stored: verdict, lineUp, enter, select, selectedId } = useJob();
+  const { gauge } = useTrade();
   const { placed } = usePlumbing(network);
   const joints = verdict?.way ? leakJoints(job, plan, book, verdict.way) : [];
   const done = joints.filter(({ check }) => check?.result === "dry");
@@ -87,8 +87,7 @@ export default function Install() {
                   <b>{item.partName}</b>, {item.portName}
                 </td>
                 <td>
-                  {item.state === "vacuum" ? "under vacuum" : "under pressure"},{" "}
-                  {formatQuantity("pressure", item.gaugePa, job.units.pressure)}
+                  {item.state === "vacuum" ? "under vacuum" : "under pressure"}, {gauge(item.gaugePa)}
                 </td>
                 <td>
                   <Tick>

@@ -1,8 +1,8 @@
 import { Download, HelpCircle, Moon, Redo2, Undo2 } from "lucide-react";
 import { Link } from "react-router";
 import styled from "styled-components";
-import { formatQuantity, metricUnits, usUnits } from "~/core/units/format";
-import { useJob } from "~/state/job";
+import { metricUnits, usUnits } from "~/core/units/format";
+import { useJob, useTrade } from "~/state/job";
 import { Button } from "~/ui/button";
 import { Select } from "~/ui/fields";
 import { GradeGlyph } from "~/ui/glyphs";
@@ -40,11 +40,16 @@ const Tools = styled.div`
   button { padding: 4px 7px; }
 `;
 
-const movedNames = { vacuum: "vacuum", feed: "feed pressure", worst: "worst part" };
+const movedNames = {
+  vacuum: { name: "vacuum", as: "vacuum" },
+  feed: { name: "feed pressure", as: "gauge" },
+  worst: { name: "worst part", as: "vacuum" },
+} as const;
 
 export function Header({ onFindings, sheetOpen }: { onFindings: () => void; sheetOpen: boolean }) {
   const open = useJob();
   const { job, plan, lineUp, findings, moved } = open;
+  const say = useTrade();
   const { openHelp, openSave } = useShortcuts();
   const standing = findings.filter(({ setAside }) => !setAside);
   const count = (grade: string) => standing.filter((finding) => finding.grade === grade).length;
@@ -71,8 +76,8 @@ export function Header({ onFindings, sheetOpen }: { onFindings: () => void; shee
       <Moves role="status" aria-label="Figures that moved">
         {moved.map(({ what, beforePa, afterPa }) => (
           <span key={what}>
-            {movedNames[what]} {formatQuantity("pressure", beforePa, job.units.pressure)} to{" "}
-            <b>{formatQuantity("pressure", afterPa, job.units.pressure)}</b>{" "}
+            {movedNames[what].name} {say[movedNames[what].as](beforePa)} to{" "}
+            <b>{say[movedNames[what].as](afterPa)}</b>{" "}
           </span>
         ))}
       </Moves>

@@ -1,6 +1,8 @@
 /** What is chosen: its figures in this line-up, its settings, and what can be done with it. */
+
 import { figuresAt } from "~/core/hydraulics/derive";
 import type { Tank } from "~/core/plan/types";
+import { gaugeUnit, vacuumUnit } from "~/core/units/trade";
 import { Figure } from "~/fields/Figure";
 import { Before, Buttons, Group, Lines } from "~/fields/layout";
 import { explainFreeAir, explainTank, explainVacuum } from "~/messages/explain";
@@ -58,12 +60,12 @@ function Overview({ open }: { open: OpenJob }) {
                 label="Vacuum"
                 explain={() => explainVacuum(solved, way, suction, units, (id) => nameOf(job, id))}
               >
-                <Quantity dimension="pressure" si={suction.vacuumPa} unit={units.pressure} />
+                <Quantity dimension="pressure" si={suction.vacuumPa} unit={vacuumUnit(units)} />
               </Figure>
             </dd>
             <dt>Limit, {suction.basis === "maker" ? "maker's" : "common practice"}</dt>
             <dd>
-              <Quantity dimension="pressure" si={suction.limitPa} unit={units.pressure} />
+              <Quantity dimension="pressure" si={suction.limitPa} unit={vacuumUnit(units)} />
             </dd>
             <dt>Air out of solution</dt>
             <dd>
@@ -83,7 +85,7 @@ function Overview({ open }: { open: OpenJob }) {
               <Quantity
                 dimension="pressure"
                 si={figuresAt(solved, -suction.vacuumPa).vapourMarginPa}
-                unit={units.pressure}
+                unit={vacuumUnit(units)}
               />
             </dd>
           </>
@@ -98,7 +100,7 @@ function Overview({ open }: { open: OpenJob }) {
           <>
             <dt>Fed at</dt>
             <dd>
-              <Quantity dimension="pressure" si={engine.beforePa} unit={units.pressure} />
+              <Quantity dimension="pressure" si={engine.beforePa} unit={gaugeUnit(units, engine.beforePa)} />
             </dd>
           </>
         )}

@@ -6,6 +6,7 @@ import { placedPorts, portKey } from "~/core/plan/ports";
 import { runGeometry } from "~/core/plan/route";
 import type { Run } from "~/core/plan/types";
 import { formatQuantity } from "~/core/units/format";
+import { vacuumUnit } from "~/core/units/trade";
 import { positive } from "~/fields/checks";
 import { Figure } from "~/fields/Figure";
 import { Buttons, Group, Lines, useFields } from "~/fields/layout";
@@ -81,7 +82,7 @@ export function RunInspector({ run }: { run: Run }) {
             <dt>Drop</dt>
             <dd>
               <Figure label="Drop" explain={() => explainRun(solved, leg, run, units)}>
-                <Quantity dimension="pressure" si={leg.lossPa} unit={units.pressure} />
+                <Quantity dimension="pressure" si={leg.lossPa} unit={vacuumUnit(units)} />
               </Figure>
             </dd>
           </>

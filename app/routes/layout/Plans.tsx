@@ -2,6 +2,7 @@
  * Decides: which of the alternatives is built.
  * Seen in three seconds: the figures of both side by side, the better one of each told, and what differs on the drawings.
  */
+
 import { useMemo } from "react";
 import styled from "styled-components";
 import { LineUpSolver } from "~/core/hydraulics/solve";
@@ -10,13 +11,13 @@ import type { Id } from "~/core/kinds/record";
 import { buildNetwork } from "~/core/network/network";
 import { type Difference, planDifferences } from "~/core/plan/compare";
 import type { Plan } from "~/core/plan/types";
-import { formatNumber, formatQuantity, type UnitChoice } from "~/core/units/format";
+import { type Trade } from "~/core/units/trade";
 import { type PlanFigures, planFigures } from "~/core/work/planFigures";
 import { counted } from "~/messages/counted";
 import { nameOf } from "~/messages/notes";
 import { Plumbing } from "~/plumbing/Plumbing";
 import { usePlumbing } from "~/plumbing/usePlumbing";
-import { useJob } from "~/state/job";
+import { useJob, useTrade } from "~/state/job";
 import { Button } from "~/ui/button";
 
 const Strip = styled.div`
@@ -37,17 +38,16 @@ interface Row {
   worth: (figures: PlanFigures) => number | null;
 }
 
-const rows = (units: UnitChoice, name: (id: string) => string): Row[] => [
+const rows = (say: Trade, name: (id: string) => string): Row[] => [
   {
     name: "Margin at worst",
-    of: ({ marginPa }) =>
-      marginPa === null ? "starves" : formatQuantity("pressure", marginPa, units.pressure),
+    of: ({ marginPa }) => (marginPa === null ? "starves" : say.vacuum(marginPa)),
     worth: ({ marginPa }) => marginPa ?? -1e9,
   },
   { name: "Costs most", of: ({ worstPartId }) => (worstPartId ? name(worstPartId) : "–"), worth: () => null },
   {
     name: "Dead fuel",
-    of: ({ deadM3 }) => formatQuantity("volume", deadM3, units.volume),
+    of: ({ deadM3 }) => say.volume(deadM3),
     worth: ({ deadM3 }) => -deadM3,
   },
   {
@@ -55,7 +55,7 @@ const rows = (units: UnitChoice, name: (id: string) => string): Row[] => [
     of: ({ leakPoints, joints }) => `${leakPoints}, ${joints} screwed`,
     worth: ({ leakPoints }) => -leakPoints,
   },
-  { name: "Hose", of: ({ hoseM }) => `${formatNumber(hoseM)} m`, worth: ({ hoseM }) => -hoseM },
+  { name: "Hose", of: ({ hoseM }) => say.run(hoseM), worth: ({ hoseM }) => -hoseM },
   {
     name: "Filter change",
     of: ({ filterChangeSteps }) => counted(filterChangeSteps, "step"),
@@ -71,7 +71,7 @@ const rows = (units: UnitChoice, name: (id: string) => string): Row[] => [
 function Figures({ plans, differences }: { plans: readonly Plan[]; differences: number }) {
   const { job, book, dispatch } = useJob();
   const figures = useMemo(() => plans.map((plan) => planFigures(job, plan, book)), [job, plans, book]);
-  const shown = rows(job.units, (id) => nameOf(job, id));
+  const shown = rows(useTrade(), (id) => nameOf(job, id));
   const best = (row: Row, at: PlanFigures) => {
     const worths = figures.map(row.worth);
     const own = row.worth(at);

@@ -2,13 +2,16 @@
  * Decides: what to buy, and how much hose of each bore and marking.
  * Seen in three seconds: hose metres with allowance as lengths side by side, and parts by count.
  */
+
 import { Download } from "lucide-react";
 import { hoseLines, partLines } from "~/core/parts/partsList";
-import { formatNumber, formatQuantity } from "~/core/units/format";
+import { fromSi } from "~/core/units/factors";
+import { formatNumber } from "~/core/units/format";
+import { runUnit } from "~/core/units/trade";
 import { detailText, partKindName } from "~/messages/kinds";
 import { nameOf } from "~/messages/notes";
 import { fileName, saveText } from "~/state/files";
-import { useJob } from "~/state/job";
+import { useJob, useTrade } from "~/state/job";
 import { Button } from "~/ui/button";
 import { PlaceHead, Sheet } from "~/ui/place";
 
@@ -19,7 +22,8 @@ export default function Parts() {
   const { units } = job;
   const parts = partLines(plan);
   const hoses = hoseLines(job, plan);
-  const bore = (si: number) => formatQuantity("length", si, units.bore);
+  const { bore, run } = useTrade();
+  const hoseUnit = runUnit(units);
   const longest = Math.max(0.1, ...hoses.map(({ totalM }) => totalM));
   const save = async () => {
     const { toCsv } = await import("~/core/export/csv");
@@ -36,9 +40,9 @@ export default function Parts() {
         item: "hose",
         detail: line.marking,
         bore: bore(line.boreM),
-        quantity: formatNumber(line.totalM, 4),
-        unit: "m",
-        for: `${line.runs} runs, ${formatNumber(line.allowanceM)} m of it allowance`,
+        quantity: formatNumber(fromSi("length", line.totalM, hoseUnit), 4),
+        unit: hoseUnit,
+        for: `${line.runs} runs, ${run(line.allowanceM)} of it allowance`,
       })),
     ];
     saveText(`${fileName(job.name)}-parts.csv`, toCsv(rows), "text/csv");
@@ -49,7 +53,7 @@ export default function Parts() {
         <h2>Parts</h2>
         <p>
           Counted from the plan: {plan.parts.length} parts,{" "}
-          {formatNumber(hoses.reduce((sum, { totalM }) => sum + totalM, 0))} m of hose.
+          {run(hoses.reduce((sum, { totalM }) => sum + totalM, 0))} of hose.
         </p>
         <Button onPress={() => void save()}>
           <Download size={16} /> CSV
@@ -75,7 +79,7 @@ export default function Parts() {
                 <td>{line.marking}</td>
                 <td className="n">{bore(line.boreM)}</td>
                 <td>
-                  <svg width="240" height="18" role="img" aria-label={`${formatNumber(line.totalM)} m`}>
+                  <svg width="240" height="18" role="img" aria-label={run(line.totalM)}>
                     <line
                       x1={0}
                       x2={(240 * line.netM) / longest}
@@ -96,10 +100,10 @@ export default function Parts() {
                   </svg>
                 </td>
                 <td className="n">{line.runs}</td>
-                <td className="n">{formatNumber(line.netM)} m</td>
-                <td className="n">{formatNumber(line.allowanceM)} m</td>
+                <td className="n">{run(line.netM)}</td>
+                <td className="n">{run(line.allowanceM)}</td>
                 <td className="n" style={{ fontWeight: 650 }}>
-                  {formatNumber(line.totalM)} m
+                  {run(line.totalM)}
                 </td>
               </tr>
             ))}

@@ -3,15 +3,16 @@
  * Seen in three seconds: the drop against what is allowed, and what the wire bears against its fuse.
  */
 import { supplyVolts, wiringList } from "~/core/circuits/circuit";
-import { formatNumber, formatQuantity } from "~/core/units/format";
+import { formatNumber } from "~/core/units/format";
 import { QuantityField } from "~/fields/QuantityField";
-import { useJob } from "~/state/job";
+import { useJob, useTrade } from "~/state/job";
 
 const percent = (share: number) => `${formatNumber(share * 100, 2)} %`;
 
 export default function Circuits() {
   const { job, plan, dispatch, select } = useJob();
-  const { units, site } = job;
+  const { site } = job;
+  const say = useTrade();
   const lines = wiringList(job, plan);
   const volts = supplyVolts(job);
   const setSupply = (change: { volts?: number; regulatorPeakW?: number }) =>
@@ -78,8 +79,7 @@ export default function Circuits() {
                     {formatNumber(circuit.runA)}, {formatNumber(circuit.peakA)} A
                   </td>
                   <td className="n">
-                    {formatNumber(circuit.wireAreaM2 * 1e6)} mm²,{" "}
-                    {formatQuantity("length", circuit.wireLengthM, units.length)}
+                    {say.wire(circuit.wireAreaM2)}, {say.run(circuit.wireLengthM)}
                   </td>
                   <td className="n" style={bad(circuit.fuseA > one.wireBearsA)}>
                     {formatNumber(one.wireBearsA)} A
@@ -91,9 +91,7 @@ export default function Circuits() {
                     {formatNumber(one.dropV, 2)} V, {percent(one.dropShare)}
                   </td>
                   <td className="n">{percent(one.allowedShare)}</td>
-                  <td className="n">
-                    {one.leastAreaM2 === null ? "none" : `${formatNumber(one.leastAreaM2 * 1e6)} mm²`}
-                  </td>
+                  <td className="n">{one.leastAreaM2 === null ? "none" : say.leastWire(one.leastAreaM2)}</td>
                   <td style={bad(overTrigger)}>
                     {circuit.hasRelay ? "over a relay" : overTrigger ? "needs a relay" : "straight"}
                   </td>

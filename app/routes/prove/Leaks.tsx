@@ -3,9 +3,8 @@
  * Seen in three seconds: the joints that fit what was seen, best first, with what each is under.
  */
 import { useMemo, useState } from "react";
-import { formatQuantity } from "~/core/units/format";
 import { jointStates, type LeakState, leakStates, rankLeaks, type Seen } from "~/core/work/leakStates";
-import { useJob } from "~/state/job";
+import { useJob, useTrade } from "~/state/job";
 import { Select } from "~/ui/fields";
 import { Caution } from "~/ui/place";
 
@@ -25,7 +24,7 @@ const SHOWN = 12;
 
 export default function Leaks() {
   const { job, plan, network, lineUp, select } = useJob();
-  const { units } = job;
+  const say = useTrade();
   const [seen, setSeen] = useState<Partial<Record<LeakState, Seen>>>({});
   const joints = useMemo(
     () => (lineUp ? jointStates(network, lineUp, plan.conditions) : []),
@@ -81,7 +80,7 @@ export default function Leaks() {
                     {underNames[joint.under[state]]}
                     {gauge !== null &&
                       joint.under[state] !== "rest" &&
-                      ` ${formatQuantity("pressure", Math.abs(gauge), units.pressure)}`}
+                      ` ${gauge < 0 ? say.vacuum(-gauge) : say.gauge(gauge)}`}
                   </td>
                 );
               })}
@@ -95,7 +94,7 @@ export default function Leaks() {
           {engine.name}: maker's feed window{" "}
           {engine.leastFeedPa === undefined && engine.mostFeedPa === undefined
             ? "not entered; its feed pressure is shown, not judged."
-            : `${formatQuantity("pressure", engine.leastFeedPa ?? 0, units.pressure)} to ${engine.mostFeedPa === undefined ? "no limit" : formatQuantity("pressure", engine.mostFeedPa, units.pressure)}.`}
+            : `${say.gauge(engine.leastFeedPa ?? 0)} to ${engine.mostFeedPa === undefined ? "no limit" : say.gauge(engine.mostFeedPa)}.`}
         </p>
       ))}
       <Caution style={{ margin: "8px 0" }}>

@@ -5,6 +5,7 @@ import { isPushing } from "~/core/kinds/families";
 import type { Network } from "~/core/network/network";
 import { fromSi } from "~/core/units/factors";
 import { formatQuantity, type UnitChoice } from "~/core/units/format";
+import { gaugeUnit, tradeIn } from "~/core/units/trade";
 import { LineChart } from "~/ui/chart";
 
 export default function PumpChart({
@@ -28,18 +29,18 @@ export default function PumpChart({
   if (!curves || !pump) return <p>No pump runs in this line-up.</p>;
   const xy = ({ flowM3S, risePa }: { flowM3S: number; risePa: number }) => ({
     x: fromSi("flow", flowM3S, units.flow),
-    y: fromSi("pressure", risePa, units.pressure),
+    y: fromSi("pressure", risePa, gaugeUnit(units, 1)),
   });
   return (
     <>
       <h3>
         {pump.name} in {lineUp.name}: runs at {formatQuantity("flow", curves.running.flowM3S, units.flow)},
-        lifts {formatQuantity("pressure", curves.running.risePa, units.pressure)}
+        lifts {tradeIn(units).gauge(curves.running.risePa)}
       </h3>
       <LineChart
         label={`Curve of ${pump.name} against its system`}
         x={`flow, ${units.flow}`}
-        y={`rise, ${units.pressure}`}
+        y={`rise, ${gaugeUnit(units, 1)}`}
         series={[
           { name: "pump", colour: "pressure", points: curves.pump.map(xy) },
           {

@@ -7,7 +7,7 @@ import { type Arrangement, arrangedPoints, pumpPoints } from "~/core/hydraulics/
 import { formatQuantity } from "~/core/units/format";
 import { partKindName } from "~/messages/kinds";
 import { nameOf } from "~/messages/notes";
-import { useJob } from "~/state/job";
+import { useJob, useTrade } from "~/state/job";
 
 const PumpChart = lazy(() => import("./PumpChart"));
 const arrangementNames: Record<Arrangement, string> = {
@@ -25,7 +25,7 @@ export default function Pumps() {
     () => (lineUp && pumpId ? arrangedPoints(network, lineUp, plan.conditions, pumpId) : []),
     [network, lineUp, plan.conditions, pumpId],
   );
-  const pressure = (si: number) => formatQuantity("pressure", si, units.pressure);
+  const { gauge, vacuum } = useTrade();
   const flow = (si: number) => formatQuantity("flow", si, units.flow);
   if (points.length === 0) return <p>No pump with a curve runs in any line-up.</p>;
   return (
@@ -51,9 +51,9 @@ export default function Pumps() {
               <tr key={arrangement}>
                 <td>{arrangementNames[arrangement]}</td>
                 <td className="n">{point ? flow(point.flowM3S) : "–"}</td>
-                <td className="n">{point ? pressure(point.risePa) : "–"}</td>
-                <td className="n">{point ? pressure(Math.max(0, -point.inletPa)) : "–"}</td>
-                <td className="n">{feedPa === null ? "–" : pressure(feedPa)}</td>
+                <td className="n">{point ? gauge(point.risePa) : "–"}</td>
+                <td className="n">{point ? vacuum(Math.max(0, -point.inletPa)) : "–"}</td>
+                <td className="n">{feedPa === null ? "–" : gauge(feedPa)}</td>
               </tr>
             ))}
           </tbody>
@@ -84,11 +84,11 @@ export default function Pumps() {
                 </td>
                 <td>{plan.lineUps.find(({ id }) => id === point.lineUpId)?.name}</td>
                 <td className="n">{flow(point.flowM3S)}</td>
-                <td className="n">{pressure(point.risePa)}</td>
-                <td className="n">{pressure(point.deadHeadPa)}</td>
+                <td className="n">{gauge(point.risePa)}</td>
+                <td className="n">{gauge(point.deadHeadPa)}</td>
                 <td>
                   {part && "reliefPa" in part && part.reliefPa !== undefined
-                    ? `${pressure(part.reliefPa)}${point.isAtRelief ? ", open" : ""}`
+                    ? `${gauge(part.reliefPa)}${point.isAtRelief ? ", open" : ""}`
                     : "none"}
                 </td>
               </tr>

@@ -8,6 +8,7 @@ import { marginOverLoad, type Sized, sizesOf } from "~/core/hydraulics/sizing";
 import { worstConditions } from "~/core/hydraulics/worst";
 import { fromSi } from "~/core/units/factors";
 import { formatQuantity } from "~/core/units/format";
+import { vacuumUnit } from "~/core/units/trade";
 import { notNegative } from "~/fields/checks";
 import { QuantityField } from "~/fields/QuantityField";
 import { nameOf } from "~/messages/notes";
@@ -47,7 +48,7 @@ export default function Sizes() {
         <QuantityField
           label="Margin wanted at the worst"
           dimension="pressure"
-          unit={units.pressure}
+          unit={vacuumUnit(units)}
           value={wantedPa}
           check={notNegative}
           onCommit={(si) => setWanted(si)}
@@ -78,7 +79,7 @@ export default function Sizes() {
                 </td>
                 <td className="n">{size(one, one.now)}</td>
                 <td className="n">
-                  {now === null ? "starves" : formatQuantity("pressure", now, units.pressure)}
+                  {now === null ? "starves" : formatQuantity("pressure", now, vacuumUnit(units))}
                 </td>
                 <td className="n">{size(one, one.least)}</td>
                 <td>
@@ -95,7 +96,7 @@ export default function Sizes() {
                     ? next?.marginPa != null
                       ? "feeds"
                       : "–"
-                    : formatQuantity("pressure", buys, units.pressure)}
+                    : formatQuantity("pressure", buys, vacuumUnit(units))}
                 </td>
               </tr>
             );
@@ -105,14 +106,14 @@ export default function Sizes() {
       <LineChart
         label="Margin over load at three temperatures"
         x="load, %"
-        y={`margin, ${units.pressure}`}
+        y={`margin, ${vacuumUnit(units)}`}
         height={210}
         series={lines.map(({ fuelC, points }, i) => ({
           name: formatQuantity("temperature", fuelC, units.temperature),
           colour: "vacuum",
           dash: [undefined, [8, 4], [2, 3]][i],
           points: points.flatMap(({ load, marginPa }) =>
-            marginPa === null ? [] : [{ x: load * 100, y: fromSi("pressure", marginPa, units.pressure) }],
+            marginPa === null ? [] : [{ x: load * 100, y: fromSi("pressure", marginPa, vacuumUnit(units)) }],
           ),
         }))}
       />

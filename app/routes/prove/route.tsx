@@ -2,6 +2,7 @@
  * Decides: whether each line-up feeds at its worst moment, and what to change if it does not.
  * Seen in three seconds: how far the pressure line is from the limit, and which part costs most.
  */
+
 import { lazy, memo, Suspense, useCallback, useEffect, useMemo, useRef } from "react";
 import { useSearchParams } from "react-router";
 import styled from "styled-components";
@@ -21,6 +22,7 @@ import { engineFlows } from "~/core/network/settings";
 import type { Conditions } from "~/core/plan/types";
 import { capacityM3 } from "~/core/tanks/tank";
 import { formatNumber, formatQuantity, type UnitChoice } from "~/core/units/format";
+import { vacuumUnit } from "~/core/units/trade";
 import { Figure } from "~/fields/Figure";
 import { explainVacuum } from "~/messages/explain";
 import { nameOf } from "~/messages/notes";
@@ -136,9 +138,9 @@ export default function Prove() {
             <>
               {": "}
               <b style={{ color: over ? "var(--danger)" : "var(--ink)" }}>
-                {formatQuantity("pressure", suction.vacuumPa, units.pressure)} of vacuum at{" "}
+                {formatQuantity("pressure", suction.vacuumPa, vacuumUnit(units))} of vacuum at{" "}
                 {nameOf(job, suction.id)}, {over ? "over" : "within"}{" "}
-                {formatQuantity("pressure", suction.limitPa, units.pressure)}
+                {formatQuantity("pressure", suction.limitPa, vacuumUnit(units))}
               </b>
               {worst && (
                 <>
@@ -323,12 +325,14 @@ const WorstTable = memo(function WorstTable({
                   <div style={{ color: "var(--danger)", fontWeight: 550 }}>{outcomeText(verdict, units)}</div>
                 )}
               </td>
-              <td className="n">{pressure(now[i], units.pressure)}</td>
+              <td className="n">{pressure(now[i], vacuumUnit(units))}</td>
               <td className="n">
                 <WorstVacuum verdict={verdict} />
               </td>
               <td className="n">
-                {verdict.suction ? formatQuantity("pressure", verdict.suction.limitPa, units.pressure) : "–"}
+                {verdict.suction
+                  ? formatQuantity("pressure", verdict.suction.limitPa, vacuumUnit(units))
+                  : "–"}
               </td>
               <td
                 className="n"
@@ -337,7 +341,9 @@ const WorstTable = memo(function WorstTable({
                   fontWeight: 650,
                 }}
               >
-                {verdict.suction ? formatQuantity("pressure", verdict.suction.marginPa, units.pressure) : "–"}
+                {verdict.suction
+                  ? formatQuantity("pressure", verdict.suction.marginPa, vacuumUnit(units))
+                  : "–"}
               </td>
               <td>
                 {verdict.way?.suctionLosses[0]
@@ -374,7 +380,7 @@ function causesText(causes: WorstCase["causes"], trim: WorstCase["trim"], units:
         cause === "slope"
           ? ` of ${formatNumber(Math.abs(trim.pitchDeg))}° by ${formatNumber(Math.abs(trim.rollDeg))}°`
           : "";
-      return `${causeNames[cause]}${at} ${formatQuantity("pressure", savedPa ?? 0, units.pressure)}`;
+      return `${causeNames[cause]}${at} ${formatQuantity("pressure", savedPa ?? 0, vacuumUnit(units))}`;
     })
     .join(", ");
 }
@@ -391,7 +397,7 @@ function WorstVacuum({ verdict }: { verdict: LineUpVerdict }) {
       label={`Vacuum of ${verdict.lineUp.name}`}
       explain={() => explainVacuum(result, way, suction, job.units, (id) => nameOf(job, id))}
     >
-      <Quantity dimension="pressure" si={suction.vacuumPa} unit={job.units.pressure} />
+      <Quantity dimension="pressure" si={suction.vacuumPa} unit={vacuumUnit(job.units)} />
     </Figure>
   );
 }

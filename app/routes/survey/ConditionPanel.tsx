@@ -8,6 +8,7 @@ import { entriesOf, type Puddle } from "~/core/book/entries";
 import type { Condition, Look } from "~/core/plan/types";
 import { judgeTank, type TankReason, type TankVerdict, testPressurePa } from "~/core/tanks/condition";
 import { installedTilt } from "~/core/tanks/pickup";
+import { gaugeUnit, panUnit } from "~/core/units/trade";
 import { positive } from "~/fields/checks";
 import { Photos } from "~/fields/Photos";
 import { QuantityField } from "~/fields/QuantityField";
@@ -62,7 +63,7 @@ const unseen: Condition = {
 export function ConditionPanel() {
   const { job, book } = useJob();
   const { tank } = useTank();
-  const { units, volume, pressure } = useUnits();
+  const { units, volume, gauge } = useUnits();
   const edit = useEditTank(tank);
   const puddles = entriesOf(book, "puddle").filter((one) => one.tankId === tank.id);
   const { verdict, reasons: why } = judgeTank(tank, puddles);
@@ -127,16 +128,16 @@ export function ConditionPanel() {
         <Caution style={{ margin: "0 0 8px" }}>
           {most === null
             ? "No pressure: its rating is not known, or it holds petrol. Leave the test to a licensed workshop."
-            : `At most ${pressure(most)}, its rating, with a relief set there; diesel only. Stand clear of the ends; soap on the seams.`}
+            : `At most ${gauge(most)}, its rating, with a relief set there; diesel only. Stand clear of the ends; soap on the seams.`}
         </Caution>
         {most !== null && (
           <Fields>
             <QuantityField
               label="Tested at"
               dimension="pressure"
-              unit={units.pressure}
+              unit={gaugeUnit(units, 1)}
               value={condition.testedPa}
-              check={(si) => (si > 0 && si <= most ? null : `More than nothing, at most ${pressure(most)}.`)}
+              check={(si) => (si > 0 && si <= most ? null : `More than nothing, at most ${gauge(most)}.`)}
               onCommit={(testedPa) => set({ testedPa, testHeld: condition.testHeld ?? true })}
             />
             {condition.testedPa !== undefined && (
@@ -184,7 +185,7 @@ function Puddles({ puddles }: { puddles: readonly Puddle[] }) {
         <QuantityField
           label="Puddle"
           dimension="volume"
-          unit={units.volume === "gal" ? "qt" : "mL"}
+          unit={panUnit(units)}
           value={found}
           check={positive}
           onCommit={setFound}

@@ -10,10 +10,11 @@ import { type GradeId, gradeIds, grades } from "~/core/fuel/grades";
 import { envelopeOf } from "~/core/plan/envelope";
 import { type AntiSiphonSchool, type SchoolMatter, schoolChoices, schoolOf } from "~/core/plan/types";
 import { formatNumber } from "~/core/units/format";
+import { vacuumUnit } from "~/core/units/trade";
 import { positive } from "~/fields/checks";
 import { QuantityField } from "~/fields/QuantityField";
 import { schoolTexts } from "~/messages/schools";
-import { useJob } from "~/state/job";
+import { useJob, useTrade } from "~/state/job";
 import { Button } from "~/ui/button";
 import { Select, TextField } from "~/ui/fields";
 import { Caution, Sheet } from "~/ui/place";
@@ -60,7 +61,7 @@ function LimitsAndSchools() {
     <QuantityField
       label={label}
       dimension="pressure"
-      unit={units.pressure}
+      unit={vacuumUnit(units)}
       value={limits[field]}
       check={positive}
       onCommit={(pa) => set({ [field]: pa })}
@@ -136,6 +137,7 @@ function DividedPractice() {
 function SiteAndFuel() {
   const { job, dispatch } = useJob();
   const { units, site, fuel } = job;
+  const { temperature } = useTrade();
   const [chart, setChart] = useState(false);
   const setSite = (change: Partial<typeof site>, field: string, entered: string) =>
     void dispatch({
@@ -236,14 +238,14 @@ function SiteAndFuel() {
             onCommit={(density15KgM3) => setFuel({ density15KgM3 })}
           />
           <QuantityField
-            label={`Viscosity at ${formatNumber(first.tempC)} °C`}
+            label={`Viscosity at ${temperature(first.tempC)}`}
             dimension="viscosity"
             unit="mm2/s"
             value={first.mm2S}
             onCommit={(mm2S) => setFuel({ viscosityPoints: [{ ...first, mm2S }, second] })}
           />
           <QuantityField
-            label={`Viscosity at ${formatNumber(second.tempC)} °C`}
+            label={`Viscosity at ${temperature(second.tempC)}`}
             dimension="viscosity"
             unit="mm2/s"
             value={second.mm2S}

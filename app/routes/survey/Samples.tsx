@@ -11,6 +11,7 @@ import { fuelAt } from "~/core/fuel/fuel";
 import type { Tank } from "~/core/plan/types";
 import { heightsOf } from "~/core/tanks/tank";
 import { formatNumber } from "~/core/units/format";
+import { panUnit } from "~/core/units/trade";
 import { notNegative } from "~/fields/checks";
 import { QuantityField } from "~/fields/QuantityField";
 import { Strike } from "~/fields/Strike";
@@ -57,7 +58,7 @@ const SIZES_UM = [50, 10, 3];
 
 export function Samples() {
   const { job, book, plan } = useJob();
-  const { length, volume } = useUnits();
+  const { length, volume, temperature } = useUnits();
   const state = fuelAt(job.fuel, plan.conditions.fuelC);
   return (
     <>
@@ -99,7 +100,7 @@ export function Samples() {
       {job.tanks.length === 0 && <p style={{ padding: "0 16px" }}>No tank to sample yet.</p>}
       {state && job.tanks.length > 0 && (
         <Sheet>
-          <h3>Hours for water to settle through the tank, at {formatNumber(plan.conditions.fuelC)} °C</h3>
+          <h3>Hours for water to settle through the tank, at {temperature(plan.conditions.fuelC)}</h3>
           <table>
             <thead>
               <tr>
@@ -254,7 +255,7 @@ function SampleForm({ tank, last }: { tank: Tank; last: Sample | undefined }) {
         <QuantityField
           label="Drained"
           dimension="volume"
-          unit={units.volume === "gal" ? "qt" : "mL"}
+          unit={panUnit(units)}
           value={drained}
           check={notNegative}
           onCommit={setDrained}

@@ -17,6 +17,7 @@ import {
 } from "~/core/tanks/vent";
 import { INCH_M } from "~/core/units/factors";
 import { formatQuantity } from "~/core/units/format";
+import { gaugeUnit } from "~/core/units/trade";
 import { positive } from "~/fields/checks";
 import { QuantityField } from "~/fields/QuantityField";
 import { useJob } from "~/state/job";
@@ -144,7 +145,7 @@ export function VentPanel() {
         <QuantityField
           label="Tank rated for"
           dimension="pressure"
-          unit={units.pressure}
+          unit={gaugeUnit(units, 1)}
           value={filling.ratedPa}
           check={positive}
           onCommit={(ratedPa) => set({ ratedPa })}

@@ -5,7 +5,7 @@
 
 import { fuelAt } from "~/core/fuel/fuel";
 import { allTanks, drainFirstM3, liftingKg, tankWeight } from "~/core/tanks/weight";
-import { formatNumber } from "~/core/units/format";
+import { massUnit } from "~/core/units/trade";
 import { notNegative } from "~/fields/checks";
 import { QuantityField } from "~/fields/QuantityField";
 import { nameOf } from "~/messages/notes";
@@ -15,17 +15,15 @@ import { Caution } from "~/ui/place";
 import { Facts, Fields, Panel, Small, useEditTank, useTank, useUnits } from "./tankContext";
 
 const means = [
-  { id: "hands", name: `One pair of hands, ${liftingKg.hands} kg` },
-  { id: "twoPeople", name: `Two people, ${liftingKg.twoPeople} kg` },
-  { id: "cradleAndJack", name: `Cradle and jack, ${liftingKg.cradleAndJack} kg` },
+  { id: "hands", name: "One pair of hands" },
+  { id: "twoPeople", name: "Two people" },
+  { id: "cradleAndJack", name: "Cradle and jack" },
 ] as const;
-
-const kg = (value: number) => `${formatNumber(value, 3)} kg`;
 
 export function WeightPanel() {
   const { job, plan } = useJob();
   const { tank, aboardM3 } = useTank();
-  const { volume, length } = useUnits();
+  const { units, volume, length, mass, moment } = useUnits();
   const edit = useEditTank(tank);
   const state = fuelAt(job.fuel, plan.conditions.fuelC);
   if (!state) return <Panel>The fuel has no density at this temperature.</Panel>;
@@ -40,9 +38,9 @@ export function WeightPanel() {
         <h3>To drop this tank</h3>
         <Facts>
           <dt>Fuel in it</dt>
-          <dd>{kg(now.fuelKg)}</dd>
+          <dd>{mass(now.fuelKg)}</dd>
           <dt>With the tank itself</dt>
-          <dd>{kg(now.allKg)}</dd>
+          <dd>{mass(now.allKg)}</dd>
           {most !== null && (
             <>
               <dt>Drain first</dt>
@@ -52,9 +50,9 @@ export function WeightPanel() {
         </Facts>
         <Fields>
           <QuantityField
-            label="Empty tank, kg"
-            dimension="ratio"
-            unit=""
+            label="Empty tank"
+            dimension="mass"
+            unit={massUnit(units)}
             value={tank.emptyKg}
             check={notNegative}
             onCommit={(emptyKg) => void edit({ emptyKg })}
@@ -62,7 +60,7 @@ export function WeightPanel() {
           <Select
             label="Dropped with"
             value={tank.droppedBy ?? null}
-            options={means}
+            options={means.map(({ id, name }) => ({ id, name: `${name}, ${mass(liftingKg[id])}` }))}
             onChange={(droppedBy) => void edit({ droppedBy })}
           />
         </Fields>
@@ -87,7 +85,7 @@ export function WeightPanel() {
             {all.tanks.map(({ tankId, allKg, centre }) => (
               <tr key={tankId}>
                 <td>{nameOf(job, tankId)}</td>
-                <td className="n">{kg(allKg)}</td>
+                <td className="n">{mass(allKg)}</td>
                 <td className="n">{length(centre.xM)}</td>
                 <td className="n">{length(centre.yM)}</td>
                 <td className="n">{length(centre.zM)}</td>
@@ -98,7 +96,7 @@ export function WeightPanel() {
                 <td>
                   <b>Together</b>
                 </td>
-                <td className="n">{kg(all.allKg)}</td>
+                <td className="n">{mass(all.allKg)}</td>
                 <td className="n">{length(all.centre.xM)}</td>
                 <td className="n">{length(all.centre.yM)}</td>
                 <td className="n">{length(all.centre.zM)}</td>
@@ -113,8 +111,8 @@ export function WeightPanel() {
               <thead>
                 <tr>
                   <th>Tank</th>
-                  <th className="n">List to port, N m</th>
-                  <th className="n">Trim by the bow, N m</th>
+                  <th className="n">List to port</th>
+                  <th className="n">Trim by the bow</th>
                 </tr>
               </thead>
               <tbody>
@@ -122,8 +120,8 @@ export function WeightPanel() {
                   ({ tankId, listNm, trimNm }) => (
                     <tr key={tankId ?? "all"}>
                       <td>{tankId === null ? <b>Together</b> : nameOf(job, tankId)}</td>
-                      <td className="n">{formatNumber(listNm)}</td>
-                      <td className="n">{formatNumber(trimNm)}</td>
+                      <td className="n">{moment(listNm)}</td>
+                      <td className="n">{moment(trimNm)}</td>
                     </tr>
                   ),
                 )}

@@ -5,10 +5,9 @@ import styled from "styled-components";
 import type { Tank } from "~/core/plan/types";
 import type { Attitude } from "~/core/tanks/attitude";
 import { TiltedTank } from "~/core/tanks/tank";
-import { formatQuantity } from "~/core/units/format";
 import { positive } from "~/fields/checks";
 import { QuantityField } from "~/fields/QuantityField";
-import { useJob } from "~/state/job";
+import { useJob, useTrade } from "~/state/job";
 
 export interface SurveyedTank {
   tank: Tank;
@@ -108,15 +107,7 @@ export const BoreField = (props: LengthProps) => {
 /** Formats quantities in the job's units. */
 export function useUnits() {
   const { units } = useJob().job;
-  return {
-    units,
-    volume: (m3: number) => formatQuantity("volume", m3, units.volume),
-    length: (m: number) => formatQuantity("length", m, units.length),
-    bore: (m: number) => formatQuantity("length", m, units.bore),
-    flow: (m3s: number) => formatQuantity("flow", m3s, units.flow),
-    pressure: (pa: number) => formatQuantity("pressure", pa, units.pressure),
-    temperature: (c: number) => formatQuantity("temperature", c, units.temperature),
-  };
+  return { units, ...useTrade() };
 }
 
 export const Fields = styled.div`

@@ -1,15 +1,16 @@
 /**
- * Practice 37: petrol. Tank openings at the top only, an inboard feed pump on the engine or within 300 mm of it, no
+ * Practice 37: petrol. Tank openings at the top only, an inboard feed pump on the engine or within 12 in of it, no
  * electric pump running with the engine off, an anti-siphon valve. 33 CFR 183.518, 183.566, 183.568 kind (from memory).
  */
 import { grades } from "../../fuel/grades";
 import { isPump } from "../../kinds/families";
 import { distanceM } from "../../plan/ports";
 import { heightsOf } from "../../tanks/tank";
+import { INCH_M } from "../../units/factors";
 import { onPart } from "../onPart";
 import { rule } from "../rule";
 
-const PUMP_NEAR_M = 0.3;
+export const PUMP_NEAR_M = 12 * INCH_M;
 /** An opening this far under the top is not at the top. */
 const TOP_M = 0.02;
 

@@ -1,4 +1,5 @@
 /** A part that is chosen: its figures, how it stands in the line-up, and the fields of its kind. */
+
 import { figuresAt } from "~/core/hydraulics/derive";
 import type { Station } from "~/core/hydraulics/route";
 import {
@@ -13,6 +14,7 @@ import { bore } from "~/core/kinds/fields";
 import type { Part } from "~/core/kinds/index";
 import { portsOf } from "~/core/plan/ports";
 import { formatQuantity, type UnitChoice } from "~/core/units/format";
+import { gaugeUnit, vacuumUnit } from "~/core/units/trade";
 import { within } from "~/fields/checks";
 import { Figure } from "~/fields/Figure";
 import { Before, Buttons, Group, Lines } from "~/fields/layout";
@@ -79,7 +81,7 @@ export function PartInspector({ part }: { part: Part }) {
                 <Quantity
                   dimension="pressure"
                   si={figuresAt(solved, station.beforePa).gaugePa}
-                  unit={units.pressure}
+                  unit={gaugeUnit(units, station.beforePa)}
                 />
               </Figure>
             </dd>
@@ -156,8 +158,10 @@ function PartLoss({
   explored: Explored;
   units: UnitChoice;
 }) {
-  const si = station.kind === "pump" ? station.afterPa - station.beforePa : station.lossPa;
-  const shown = <Quantity dimension="pressure" si={si} unit={units.pressure} />;
+  const isPump = station.kind === "pump";
+  const si = isPump ? station.afterPa - station.beforePa : station.lossPa;
+  const unit = isPump ? gaugeUnit(units, si) : vacuumUnit(units);
+  const shown = <Quantity dimension="pressure" si={si} unit={unit} />;
   if (isFiltering(part)) {
     const loading = part.element ? (explored.conditions.loading[part.element.id] ?? 1) : 1;
     return (

@@ -3,6 +3,7 @@
 import type { Pushing } from "~/core/kinds/families";
 import { offOf } from "~/core/kinds/pumping";
 import { withPoint } from "~/core/laws/pumpCurve";
+import { gaugeUnit } from "~/core/units/trade";
 import { Buttons, Group } from "~/fields/layout";
 import { QuantityField } from "~/fields/QuantityField";
 import { useJob } from "~/state/job";
@@ -52,7 +53,7 @@ export function CurveFields({ pump, edit }: { pump: Pushing; edit: (change: obje
           <QuantityField
             label={`Lift ${i + 1}`}
             dimension="pressure"
-            unit={units.pressure}
+            unit={gaugeUnit(units, 1)}
             value={point.risePa}
             onCommit={(risePa) => setPoint(i, { risePa })}
             basis={pump.given?.curve?.basis ?? "assumed"}
