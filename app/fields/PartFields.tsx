@@ -2,7 +2,7 @@
 import { type ReactNode } from "react";
 import { blankOf, type Field, type FieldsOf, type QuantityField as Quantity } from "~/core/kinds/fields";
 import { kindOf, type Part } from "~/core/kinds/index";
-import { formatQuantity } from "~/core/units/format";
+import { fieldText } from "~/core/units/trade";
 import { fieldLabel, optionNames, unitOf } from "~/messages/kinds";
 import { useJob } from "~/state/job";
 import { Button } from "~/ui/button";
@@ -107,7 +107,7 @@ function NumberField({
       value={value}
       basis={given?.basis ?? "assumed"}
       entered={given?.entered}
-      check={within(bounds, (si) => formatQuantity(dimension, si, unit))}
+      check={within(bounds, (si) => fieldText(dimension, si, unit))}
       onCommit={onCommit}
     />
   );

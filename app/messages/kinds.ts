@@ -5,8 +5,8 @@ import type { Field, Own, UnitKey } from "~/core/kinds/fields";
 import { kinds, type Part, type PartKind, type PartOf } from "~/core/kinds/index";
 import type { PartLine } from "~/core/parts/partsList";
 import type { NewPartKind } from "~/core/plan/blank";
-import { formatQuantity, type UnitChoice } from "~/core/units/format";
-import { gaugeUnit, panUnit, vacuumUnit } from "~/core/units/trade";
+import type { UnitChoice } from "~/core/units/format";
+import { fieldText, gaugeUnit, panUnit, tradeIn, vacuumUnit, wireUnit } from "~/core/units/trade";
 
 type Choice<T extends string> = { label: string; options: Record<T, string> };
 type WordsOf<T> = [T] extends [number | boolean]
@@ -277,6 +277,8 @@ export function unitOf(key: UnitKey, units: UnitChoice): string {
       return vacuumUnit(units);
     case "pan":
       return panUnit(units);
+    case "wire":
+      return wireUnit(units);
     case "ratio":
       return "";
     default:
@@ -289,13 +291,13 @@ export function detailText({ kind, detail }: PartLine, units: UnitChoice): strin
   const fields = kinds[kind].fields as Readonly<Record<string, Field>>;
   return Object.entries(detail)
     .map(([key, value]) => {
-      if (key === "freeFlowM3S") return `${formatQuantity("flow", Number(value), units.flow)} free`;
+      if (key === "freeFlowM3S") return `${tradeIn(units).flow(Number(value))} free`;
       if (key === "ways") return `${value} ways`;
       const field = fields[key];
       if (field?.form === "choice")
         return optionNames(kind, key).find(({ id }) => id === value)?.name ?? String(value);
       if (field?.form !== "quantity") return String(value);
-      const said = formatQuantity(field.dimension, Number(value), unitOf(field.unit, units));
+      const said = fieldText(field.dimension, Number(value), unitOf(field.unit, units));
       return `${fieldLabel(kind, key).toLowerCase()} ${said}`;
     })
     .join(", ");

@@ -10,6 +10,7 @@ import type { Job } from "~/core/plan/types";
 import { metricUnits, usUnits } from "~/core/units/format";
 import { parseQuantity } from "~/core/units/parse";
 import {
+  type Explanation,
   explainFilter,
   explainFreeAir,
   explainPump,
@@ -19,6 +20,8 @@ import {
 } from "./explain";
 import { dipFaultText, faultText, quantityFaultText } from "./faults";
 import { findingText } from "./findings";
+import { systems } from "./foreign.fixture";
+import { hoseLines, keelSummary, limitLabel, stationLines } from "./keel";
 import { nameOf, noteText } from "./notes";
 import { outcomeText } from "./outcomes";
 
@@ -263,4 +266,39 @@ test("every explanation has its formula, its inputs and its source", () => {
       expect(line).not.toMatch(broken);
     }
   }
+});
+
+describe.each(["marram", "unit-12", "reading-van"])("every sentence of %s", (file) => {
+  const one = (JSON.parse(readFileSync(`demo/${file}.keel.json`, "utf8")) as { job: Job }).job;
+  const called = (id: string) => nameOf(one, id);
+
+  test.each(systems)("holds no figure of the other system in %s units", (_, units, foreign) => {
+    const said: string[] = [];
+    const explained = ({ title, formula, inputs, source }: Explanation) =>
+      said.push(title, formula, source, ...inputs.flat());
+    for (const finding of findingsOf(one, []))
+      said.push(...Object.values(findingText(finding, units, called)));
+    for (const verdict of judgeAll(buildNetwork(one), worstConditions(one, currentPlan(one)))) {
+      const { way, suction, result } = verdict;
+      said.push(outcomeText(verdict, units), keelSummary(verdict, units));
+      if (way) said.push(...way.stations.flatMap((station) => stationLines(station, way, units)));
+      if (suction) said.push(limitLabel("pump", suction.limitPa, suction.basis, units));
+      if (result.outcome !== "solved" || !way) continue;
+      if (suction) explained(explainVacuum(result, way, suction, units, called));
+      explained(explainFreeAir(result, -10000, units));
+      for (const leg of way.legs) {
+        said.push(...hoseLines(leg, units));
+        const run = currentPlan(one).runs.find(({ id }) => id === leg.id);
+        if (run) explained(explainRun(result, leg, run, units));
+      }
+    }
+    for (const part of currentPlan(one).parts) {
+      if (part.kind === "filter") explained(explainFilter(part, 2, units));
+      if (part.kind === "liftPump") explained(explainPump(part, units));
+    }
+    for (const tank of one.tanks) explained(explainTank(tank, 0.01, units));
+    expect(said.length).toBeGreaterThan(60);
+    expect(said.filter((line) => foreign.test(line))).toEqual([]);
+    expect(said.filter((line) => broken.test(line))).toEqual([]);
+  });
 });

@@ -18,7 +18,8 @@ import type { Network } from "~/core/network/network";
 import type { Difference } from "~/core/plan/compare";
 import { partsOf, portKey } from "~/core/plan/ports";
 import type { Run, Tank } from "~/core/plan/types";
-import { formatQuantity, type UnitChoice } from "~/core/units/format";
+import { type UnitChoice } from "~/core/units/format";
+import { tradeIn } from "~/core/units/trade";
 import { type DrawnEdge, drawnEdges, type LineKind, type Point } from "./edges";
 import type { Placed } from "./layout.client";
 import { PartNode, TankNode } from "./nodes";
@@ -253,7 +254,7 @@ export const Plumbing = memo(function Plumbing(props: PlumbingProps) {
 });
 
 const edgeLabel = (network: Network, item: Run, units: UnitChoice) =>
-  `Hose from ${network.ports.get(portKey(item.from))?.ownerName} to ${network.ports.get(portKey(item.to))?.ownerName}, ${formatQuantity("length", item.boreM, units.bore)}`;
+  `Hose from ${network.ports.get(portKey(item.from))?.ownerName} to ${network.ports.get(portKey(item.to))?.ownerName}, ${tradeIn(units).bore(item.boreM)}`;
 
 interface EdgeProps extends DrawnEdge {
   middleX: number | undefined;
@@ -329,5 +330,5 @@ function nodeLabel(
   if (isValve(part)) return `${part.name}, ${settingText(part, setting)}`;
   const outcome = verdict?.result.outcome === "solved" ? verdict.result.consumers.get(part.id) : undefined;
   const flowM3S = outcome?.outcome === "fed" ? outcome.feedM3S : passing?.flowM3S;
-  return flowM3S === undefined ? part.name : `${part.name}, ${formatQuantity("flow", flowM3S, units.flow)}`;
+  return flowM3S === undefined ? part.name : `${part.name}, ${tradeIn(units).flow(flowM3S)}`;
 }

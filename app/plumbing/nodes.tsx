@@ -1,7 +1,8 @@
 import { memo } from "react";
 import type { Tank } from "~/core/plan/types";
 import { levelOfVolumeM } from "~/core/tanks/tank";
-import { formatQuantity, type UnitChoice } from "~/core/units/format";
+import { type UnitChoice } from "~/core/units/format";
+import { tradeIn } from "~/core/units/trade";
 import { TankGlyph } from "./glyphs";
 import { type Drawn, halo } from "./kinds/drawing";
 import { drawingOf } from "./kinds/index";
@@ -59,7 +60,7 @@ export const TankNode = memo(function TankNode({
         textAnchor="middle"
         style={tankHalo}
       >
-        {formatQuantity("volume", aboardM3, units.volume)}
+        {tradeIn(units).volume(aboardM3)}
       </text>
     </g>
   );

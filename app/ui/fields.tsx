@@ -20,8 +20,9 @@ import {
 import { flushSync } from "react-dom";
 import styled from "styled-components";
 import type { Dimension } from "~/core/units/factors";
-import { formatQuantity, otherUnit, showQuantity } from "~/core/units/format";
+import { otherUnit, showQuantity } from "~/core/units/format";
 import { parseQuantity, type QuantityFault } from "~/core/units/parse";
+import { fieldText } from "~/core/units/trade";
 
 const Field = styled.div`
   display: grid; gap: 2px; min-width: 0; align-content: start;
@@ -123,7 +124,7 @@ export function QuantityField({
   basis,
   entered,
 }: QuantityProps) {
-  const shown = value === undefined ? "" : formatQuantity(dimension, value, unit, 4);
+  const shown = value === undefined ? "" : fieldText(dimension, value, unit);
   const [draft, setDraft] = useState(shown);
   const [fault, setFault] = useState<string | null>(null);
   const [other, setOther] = useState(false);
@@ -163,7 +164,7 @@ export function QuantityField({
         {entered && entered !== shown && <span title="as typed">{entered}</span>}
         {second && value !== undefined && (
           <TapUnit onPress={() => setOther(!other)} aria-label={`${label} in ${second}`}>
-            {other ? formatQuantity(dimension, value, second) : second}
+            {other ? fieldText(dimension, value, second) : second}
           </TapUnit>
         )}
       </Under>

@@ -12,7 +12,7 @@ export type UnitKey =
   | "gauge"
   | "vacuum"
   | "pan"
-  | "mm2"
+  | "wire"
   | "A"
   | "V"
   | "W"
@@ -144,7 +144,7 @@ export const watts = quantity("power", "W");
 export const hertz = quantity("frequency", "Hz");
 export const degrees = quantity("angle", "deg");
 export const milliseconds = quantity("time", "ms");
-export const wireArea = quantity("area", "mm2");
+export const wireArea = quantity("area", "wire");
 export const density = quantity("density", "kg/m3");
 /** Dynamic, Pa s: asked for nowhere yet, so that it has no unit on screen. */
 export const viscosity = quantity("ratio", "ratio");

@@ -31,6 +31,8 @@ export const usUnits: UnitChoice = {
 /** The unit of the other system, for a number that is tapped. */
 export const otherUnit: Readonly<Record<string, string>> = {
   mm: "in",
+  mm2: "AWG",
+  AWG: "mm2",
   m: "ft",
   cm: "in",
   in: "mm",

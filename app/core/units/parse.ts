@@ -1,4 +1,5 @@
 import { type Dimension, dimensions, toSi, unitsOf } from "./factors";
+import { readGauge, wireAreaM2 } from "./wire";
 
 export type QuantityFault =
   | { code: "empty" }
@@ -57,13 +58,18 @@ function readNumber(text: string): { value: number; rest: string } | QuantityFau
 }
 
 /**
- * Reads a quantity as the trade types it: '3/8 in', '1 1/2"', '9.5mm', '25 gph', '5 inHg', '80 F', `5' 3"`.
+ * Reads a quantity as the trade types it: '3/8 in', '1 1/2"', '9.5mm', '25 gph', '5 inHg', '80 F', `5' 3"`, '14 AWG'.
  * A number without a unit is taken in `defaultUnit`. Result is SI (temperature degC, viscosity mm2/s).
  * A decimal comma is read; '1,500' is refused, since it is 1.5 to some and 1500 to others.
  */
 export function parseQuantity(entered: string, dimension: Dimension, defaultUnit: string): ParsedQuantity {
   const text = entered.trim();
   if (text === "") return fail({ code: "empty" });
+  if (dimension === "area") {
+    const gauge = readGauge(text, defaultUnit === "AWG");
+    if (gauge !== null) return { ok: true, si: wireAreaM2(gauge), entered: text, unit: "AWG" };
+  }
+  const unless = defaultUnit === "AWG" ? "mm2" : defaultUnit;
   let rest = text;
   let si = 0;
   let unit = "";
@@ -71,7 +77,7 @@ export function parseQuantity(entered: string, dimension: Dimension, defaultUnit
     const number = readNumber(rest);
     if ("code" in number) return fail(number);
     const { word, typed, rest: after } = readUnit(number.rest);
-    const found = word === "" ? defaultUnit : findUnit(dimension, word);
+    const found = word === "" ? unless : findUnit(dimension, word);
     if (found === undefined) {
       const other = allDimensions.find((candidate) => findUnit(candidate, word));
       return fail(

@@ -3,7 +3,7 @@ import fc from "fast-check";
 import { INCH_M } from "./factors";
 import { metricUnits, type UnitChoice, usUnits } from "./format";
 import { parseQuantity } from "./parse";
-import { gaugeUnit, massUnit, panUnit, tradeIn, vacuumUnit } from "./trade";
+import { fieldText, gaugeUnit, massUnit, panUnit, tradeIn, vacuumUnit } from "./trade";
 
 const us = tradeIn(usUnits);
 const metric = tradeIn(metricUnits);
@@ -50,6 +50,42 @@ describe("figures as the trade writes them", () => {
         expect(Math.abs(parsed.si - m)).toBeLessThanOrEqual(INCH_M / 32 + 1e-9);
       }),
     );
+  });
+
+  test.each([
+    ["3/8 in", "3/8 in"],
+    ["0.375", "3/8 in"],
+    ["1 1/2", "1 1/2 in"],
+    ["41/64", "41/64 in"],
+    ["0.376", "0.376 in"],
+    ["12 in", "12 in"],
+    ["10 mm", "0.3937 in"],
+  ])("a field keeps a fraction a fraction: %s", (typed, shown) => {
+    const parsed = parseQuantity(typed, "length", "in");
+    expect(parsed.ok && fieldText("length", parsed.si, "in")).toBe(shown);
+  });
+
+  // ASTM B258 gives 2.08 mm2 for 14, 5.26 for 10, 33.6 for 2 and 53.5 for 1/0 (from memory, rounded as tables do).
+  test.each([
+    ["14", "14 AWG", 2.08],
+    ["10 AWG", "10 AWG", 5.26],
+    ["#2", "2 AWG", 33.6],
+    ["1/0", "1/0 AWG", 53.5],
+  ])("wire is typed by its size: %s", (typed, shown, mm2) => {
+    const parsed = parseQuantity(typed, "area", "AWG");
+    if (!parsed.ok) throw new Error(parsed.fault.code);
+    expect(parsed.si * 1e6).toBeCloseTo(mm2, 1);
+    expect(fieldText("area", parsed.si, "AWG")).toBe(shown);
+  });
+
+  test("what is no wire size is an area, or a fault", () => {
+    expect(parseQuantity("2.5 mm2", "area", "AWG")).toMatchObject({ ok: true, unit: "mm2" });
+    expect(parseQuantity("14 AWG", "area", "mm2")).toMatchObject({ ok: true, unit: "AWG" });
+    expect(parseQuantity("14", "area", "mm2")).toMatchObject({ ok: true, unit: "mm2" });
+    expect(parseQuantity("77 AWG", "area", "mm2")).toMatchObject({ ok: false });
+    expect(parseQuantity("9/0", "area", "AWG")).toMatchObject({ ok: false });
+    expect(fieldText("area", 3e-6, "AWG")).toBe("12 AWG");
+    expect(fieldText("area", 4.2e-6, "AWG")).toBe("4.2 mm²");
   });
 
   test("a hose's bore is told by its nominal size where it has one", () => {

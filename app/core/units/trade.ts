@@ -1,6 +1,7 @@
 /** Figures as the trade writes them, by kind of figure: the job's choice of units says which system each follows. */
-import { GALLON_US_M3, INCH_M, LITRE_M3 } from "./factors";
+import { type Dimension, GALLON_US_M3, INCH_M, LITRE_M3 } from "./factors";
 import { formatNumber, formatQuantity, type UnitChoice } from "./format";
+import { gaugeText, wireGauge } from "./wire";
 
 const QUART_M3 = GALLON_US_M3 / 4;
 /** From three feet on a length is told in feet and inches. */
@@ -23,6 +24,8 @@ export const gaugeUnit = ({ pressure }: UnitChoice, gaugePa: number): UnitChoice
 export const vacuumUnit = (units: UnitChoice): UnitChoice["pressure"] => gaugeUnit(units, -1);
 /** What goes into a pan. */
 export const panUnit = (units: UnitChoice): "mL" | "floz" => (inGallons(units) ? "floz" : "mL");
+/** What wire is sold by. */
+export const wireUnit = (units: UnitChoice): "mm2" | "AWG" => (inInches(units) ? "AWG" : "mm2");
 export const massUnit = (units: UnitChoice): "kg" | "lb" => (inGallons(units) ? "lb" : "kg");
 
 /** What hose is sold by. */
@@ -39,6 +42,24 @@ function fraction(inches: number, parts: number): string {
   return sign + ([whole > 0 ? String(whole) : "", part].filter(Boolean).join(" ") || "0");
 }
 
+/** A tape's or drill's sixty-fourths: what a field keeps as a fraction. */
+const DRILL = 64;
+const EXACT_M = 1e-7;
+
+/** What a field shows: as {@link formatQuantity}, but inches that were given in fractions stay fractions, and wire has its size. */
+export function fieldText(dimension: Dimension, si: number, unit: string): string {
+  if (dimension === "length" && unit === "in" && si > 0) {
+    const drills = Math.round((si / INCH_M) * DRILL);
+    if (Math.abs((drills / DRILL) * INCH_M - si) < EXACT_M) return `${fraction(drills / DRILL, DRILL)} in`;
+  }
+  if (unit === "AWG") {
+    const gauge = wireGauge(si);
+    const even = Math.round(gauge / 2) * 2;
+    return Math.abs(gauge - even) < 0.5 ? gaugeText(even) : formatQuantity("area", si, "mm2");
+  }
+  return formatQuantity(dimension, si, unit, 4);
+}
+
 /** Inches to a sixteenth, under one to a thirty-second, from a yard on in feet and inches; nothing but 0 is told as 0. */
 function inchText(m: number): string {
   const inches = m / INCH_M;
@@ -51,15 +72,6 @@ function inchText(m: number): string {
   const rest = rounded - feet * 12;
   return `${inches < 0 ? "−" : ""}${feet}'${rest > 0 ? ` ${fraction(rest, TAPE)}"` : ""}`;
 }
-
-/** American wire gauge of a copper area, m2: d = 0.127 mm * 92^((36 - n) / 39). ASTM B258 (from memory). */
-function wireGauge(areaM2: number): number {
-  const diameterM = Math.sqrt((4 * areaM2) / Math.PI);
-  return 36 - (39 * Math.log(diameterM / 0.127e-3)) / Math.log(92);
-}
-
-/** An even size, as wire is sold: '14 AWG', '3/0 AWG'. */
-const gaugeText = (even: number) => (even > 0 ? `${even} AWG` : `${1 - even}/0 AWG`);
 
 export interface Trade {
   flow(m3S: number): string;

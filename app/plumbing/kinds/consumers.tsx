@@ -2,7 +2,8 @@
 import type { ConsumerOutcome } from "~/core/hydraulics/solve";
 import { burnsAll } from "~/core/kinds/consumer";
 import type { Engine, PartOf } from "~/core/kinds/index";
-import { formatQuantity, type UnitChoice } from "~/core/units/format";
+import { type UnitChoice } from "~/core/units/format";
+import { tradeIn } from "~/core/units/trade";
 import { body, type Drawing, type Drawn, halo, solvedOf, thin } from "./drawing";
 
 interface GlyphBox {
@@ -56,7 +57,7 @@ const consumerLine = (outcome: ConsumerOutcome | undefined, units: UnitChoice): 
     case "stopped":
       return "stopped";
     case "fed":
-      return `feed ${formatQuantity("flow", outcome.feedM3S, units.flow)}`;
+      return `feed ${tradeIn(units).flow(outcome.feedM3S)}`;
     case "starved":
       return "starved";
     case "air":
@@ -91,7 +92,7 @@ function ConsumerNode({ of }: { of: Drawn<Engine> }) {
         </text>
         {outcome?.outcome === "fed" && !burnsAll(part) && (
           <text x={cx} y={62 + 33 * text} fontSize={12 * text} fill="var(--soft)">
-            burn {formatQuantity("flow", outcome.burnM3S, units.flow)}
+            burn {tradeIn(units).flow(outcome.burnM3S)}
           </text>
         )}
       </g>

@@ -7,8 +7,8 @@ import { useMemo, useState } from "react";
 import styled from "styled-components";
 import { entriesOf, type VacuumReading } from "~/core/book/entries";
 import { type ImpliedLoading, loadingFromReading } from "~/core/care/loadingFromReading";
-import { formatNumber, formatQuantity } from "~/core/units/format";
-import { vacuumUnit } from "~/core/units/trade";
+import { formatNumber } from "~/core/units/format";
+import { tradeIn, vacuumUnit } from "~/core/units/trade";
 import { QuantityField } from "~/fields/QuantityField";
 import { Strike } from "~/fields/Strike";
 import { nameOf } from "~/messages/notes";
@@ -206,7 +206,7 @@ function ReadingRow({
       </td>
       <td>{impliedText(implied, (id) => nameOf(job, id))}</td>
       <td>
-        {formatQuantity("temperature", reading.conditions.fuelC, units.temperature)}
+        {tradeIn(units).temperature(reading.conditions.fuelC)}
         {reading.note && `, ${reading.note}`}
       </td>
       <td>

@@ -6,7 +6,7 @@
 import { Printer } from "lucide-react";
 import styled from "styled-components";
 import { type RunSheetLine, runSheet } from "~/core/parts/partsList";
-import { formatQuantity } from "~/core/units/format";
+import { tradeIn } from "~/core/units/trade";
 import { notNegative } from "~/fields/checks";
 import { QuantityField } from "~/fields/QuantityField";
 import { useJob } from "~/state/job";
@@ -23,7 +23,7 @@ export default function Fit() {
   const { job, plan, select, selectedId, dispatch } = useJob();
   const { units } = job;
   const lines = runSheet(job, plan);
-  const length = (si: number) => formatQuantity("length", si, units.length, 4);
+  const length = (si: number) => tradeIn(units).length(si);
   const assumed = lines.filter(({ isAssumed }) => isAssumed).length;
   return (
     <div>
@@ -81,7 +81,7 @@ export default function Fit() {
                   </RunButton>
                 </td>
                 <td style={{ whiteSpace: "nowrap" }}>{line.marking}</td>
-                <td className="n">{formatQuantity("length", line.boreM, units.bore)}</td>
+                <td className="n">{tradeIn(units).bore(line.boreM)}</td>
                 <td>
                   <Lie line={line} />
                 </td>

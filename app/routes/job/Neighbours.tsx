@@ -3,7 +3,7 @@
 import { leastApartM } from "~/core/findings/hoses/nearDanger";
 import { newId } from "~/core/kinds/ids";
 import type { Neighbour, Run } from "~/core/plan/types";
-import { formatQuantity } from "~/core/units/format";
+import { tradeIn } from "~/core/units/trade";
 import { notNegative } from "~/fields/checks";
 import { Buttons, Group } from "~/fields/layout";
 import { QuantityField } from "~/fields/QuantityField";
@@ -48,7 +48,7 @@ export function Neighbours({ run }: { run: Run }) {
             onCommit={(atM) => edit(one.id, { atM })}
           />
           <QuantityField
-            label={`Apart, ${formatQuantity("length", leastApartM[one.kind], units.length)} at least`}
+            label={`Apart, ${tradeIn(units).length(leastApartM[one.kind])} at least`}
             dimension="length"
             unit={units.length}
             value={one.apartM}

@@ -5,7 +5,7 @@ import styled from "styled-components";
 import { entriesOf } from "~/core/book/entries";
 import { placeOf } from "~/core/findings/index";
 import { type Place, places } from "~/core/findings/rule";
-import { formatQuantity } from "~/core/units/format";
+import { tradeIn } from "~/core/units/trade";
 import { leakJoints } from "~/core/work/leakTest";
 import { counted } from "~/messages/counted";
 import { placeNames } from "~/messages/outcomes";
@@ -56,7 +56,7 @@ export function Rail() {
   );
   const steps = useMemo(() => stepsOf(plan, verdict), [plan, verdict]);
   const status: Record<Place, string> = {
-    survey: `${formatQuantity("volume", aboard, job.units.volume)} aboard`,
+    survey: `${tradeIn(job.units).volume(aboard)} aboard`,
     layout: counted(plan.parts.length + job.consumers.length, "part"),
     prove: counted(plan.lineUps.length, "line-up"),
     fit: counted(plan.runs.length, "run"),

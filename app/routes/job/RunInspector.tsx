@@ -5,8 +5,7 @@ import type { NewPartKind } from "~/core/plan/blank";
 import { placedPorts, portKey } from "~/core/plan/ports";
 import { runGeometry } from "~/core/plan/route";
 import type { Run } from "~/core/plan/types";
-import { formatQuantity } from "~/core/units/format";
-import { vacuumUnit } from "~/core/units/trade";
+import { tradeIn, vacuumUnit } from "~/core/units/trade";
 import { positive } from "~/fields/checks";
 import { Figure } from "~/fields/Figure";
 import { Buttons, Group, Lines, useFields } from "~/fields/layout";
@@ -105,7 +104,7 @@ export function RunInspector({ run }: { run: Run }) {
           check={(si) =>
             si >= geometry.straightM
               ? null
-              : `Its ports are ${formatQuantity("length", geometry.straightM, units.length)} apart.`
+              : `Its ports are ${tradeIn(units).length(geometry.straightM)} apart.`
           }
         />
         {run.route.kind === "traced" && (

@@ -8,7 +8,7 @@ import { extremesOf, placeAlong, pointsOf } from "~/core/plan/along";
 import { distanceM, partsOf, portKey } from "~/core/plan/ports";
 import { runGeometry } from "~/core/plan/route";
 import type { Run } from "~/core/plan/types";
-import { formatQuantity } from "~/core/units/format";
+import { tradeIn } from "~/core/units/trade";
 import { nameOf } from "~/messages/notes";
 import { useJob } from "~/state/job";
 import { Button } from "~/ui/button";
@@ -129,8 +129,7 @@ export function InVehicle() {
           <>
             <b>{nameOf(job, chosen.id)}</b>
             <span>
-              {formatQuantity("length", geometry.lengthM, units.length)} long, rises{" "}
-              {formatQuantity("length", geometry.riseM, units.length)}
+              {tradeIn(units).length(geometry.lengthM)} long, rises {tradeIn(units).length(geometry.riseM)}
             </span>
             <span>
               {extremes.length === 0
@@ -138,7 +137,7 @@ export function InVehicle() {
                 : extremes
                     .map(
                       ({ kind, byM }) =>
-                        `${kind === "high" ? "hump" : "sag"} of ${formatQuantity("length", byM, units.length)}`,
+                        `${kind === "high" ? "hump" : "sag"} of ${tradeIn(units).length(byM)}`,
                     )
                     .join(", ")}
             </span>

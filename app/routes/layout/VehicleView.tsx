@@ -10,7 +10,8 @@ import { fromTank } from "~/core/plan/ports";
 import type { Neighbour, Run, Tank } from "~/core/plan/types";
 import { boundsOf } from "~/core/tanks/shape";
 import { heightsOf } from "~/core/tanks/tank";
-import { formatQuantity, type UnitChoice } from "~/core/units/format";
+import { type UnitChoice } from "~/core/units/format";
+import { tradeIn } from "~/core/units/trade";
 import { nameOf } from "~/messages/notes";
 import { useJob } from "~/state/job";
 
@@ -130,7 +131,7 @@ function Near({
         strokeDasharray={isBad ? undefined : "4 3"}
       />
       <text x={x + r} y={y - r - 5} fontSize={12} textAnchor="end" fill="var(--ink)">
-        {neighbourSigns[near.kind]}: {near.name}, {formatQuantity("length", near.apartM, units.length)}
+        {neighbourSigns[near.kind]}: {near.name}, {tradeIn(units).length(near.apartM)}
       </text>
     </g>
   );
@@ -295,7 +296,7 @@ export function VehicleView({
               className="point"
               role="button"
               tabIndex={0}
-              aria-label={`Point ${i + 1} ${aspect.name.toLowerCase()}, ${formatQuantity("length", point[up], units.length)}. Arrow keys move it, Delete takes it out.`}
+              aria-label={`Point ${i + 1} ${aspect.name.toLowerCase()}, ${tradeIn(units).length(point[up])}. Arrow keys move it, Delete takes it out.`}
               onPointerDown={onDown(i)}
               onPointerMove={onMove}
               onPointerUp={letGo}

@@ -4,7 +4,8 @@ import styled from "styled-components";
 import { isPowered, isValve } from "~/core/kinds/families";
 import { STEEPEST_DEG } from "~/core/tanks/attitude";
 import { dipTable } from "~/core/tanks/dip";
-import { formatNumber, formatQuantity } from "~/core/units/format";
+import { formatNumber } from "~/core/units/format";
+import { tradeIn } from "~/core/units/trade";
 import { nameOf } from "~/messages/notes";
 import { settingText } from "~/plumbing/settingText";
 import { useJob } from "~/state/job";
@@ -79,8 +80,8 @@ function DipCard() {
               breakInside: "avoid",
             }}
           >
-            <span>{formatQuantity("length", depthM, units.length)}</span>
-            <b>{formatQuantity("volume", volumeM3, units.volume)}</b>
+            <span>{tradeIn(units).length(depthM)}</span>
+            <b>{tradeIn(units).volume(volumeM3)}</b>
           </div>
         ))}
       </div>

@@ -8,7 +8,7 @@ import type { Id } from "~/core/kinds/record";
 import type { DutyStep, LineUp } from "~/core/plan/types";
 import { conditionsAt, dutySeconds } from "~/core/running/run";
 import { fromSi } from "~/core/units/factors";
-import { formatQuantity } from "~/core/units/format";
+import { tradeIn } from "~/core/units/trade";
 import { QuantityField } from "~/fields/QuantityField";
 import { nameOf } from "~/messages/notes";
 import { clockText, eventText, hoursText, isGrave } from "~/messages/running";
@@ -106,7 +106,7 @@ export default function OverTime() {
         {work.status === "failed" && !isStopped && `The run stopped: ${work.reason}`}
         {run && (
           <>
-            <b>{formatQuantity("volume", run.burnedM3, units.volume)}</b> burned in {clockText(ofS)} h.{" "}
+            <b>{tradeIn(units).volume(run.burnedM3)}</b> burned in {clockText(ofS)} h.{" "}
             {run.events.find(isGrave) ? (
               <b style={{ color: "var(--danger)" }}>
                 {clockText(run.events.find(isGrave)?.atS ?? 0)}:{" "}
@@ -184,7 +184,7 @@ export default function OverTime() {
                         <td>{name(lineUpId)}</td>
                         <td className="n">
                           {found
-                            ? `${hoursText(found.hours)} h, ${formatQuantity("volume", found.burnedM3, units.volume)}`
+                            ? `${hoursText(found.hours)} h, ${tradeIn(units).volume(found.burnedM3)}`
                             : "over a week"}
                         </td>
                       </tr>

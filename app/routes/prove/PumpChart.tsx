@@ -4,7 +4,7 @@ import type { LineUpVerdict } from "~/core/hydraulics/worst";
 import { isPushing } from "~/core/kinds/families";
 import type { Network } from "~/core/network/network";
 import { fromSi } from "~/core/units/factors";
-import { formatQuantity, type UnitChoice } from "~/core/units/format";
+import { type UnitChoice } from "~/core/units/format";
 import { gaugeUnit, tradeIn } from "~/core/units/trade";
 import { LineChart } from "~/ui/chart";
 
@@ -34,8 +34,8 @@ export default function PumpChart({
   return (
     <>
       <h3>
-        {pump.name} in {lineUp.name}: runs at {formatQuantity("flow", curves.running.flowM3S, units.flow)},
-        lifts {tradeIn(units).gauge(curves.running.risePa)}
+        {pump.name} in {lineUp.name}: runs at {tradeIn(units).flow(curves.running.flowM3S)}, lifts{" "}
+        {tradeIn(units).gauge(curves.running.risePa)}
       </h3>
       <LineChart
         label={`Curve of ${pump.name} against its system`}

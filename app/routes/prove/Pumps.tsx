@@ -4,7 +4,7 @@
  */
 import { lazy, Suspense, useMemo } from "react";
 import { type Arrangement, arrangedPoints, pumpPoints } from "~/core/hydraulics/pumps";
-import { formatQuantity } from "~/core/units/format";
+import { tradeIn } from "~/core/units/trade";
 import { partKindName } from "~/messages/kinds";
 import { nameOf } from "~/messages/notes";
 import { useJob, useTrade } from "~/state/job";
@@ -26,7 +26,7 @@ export default function Pumps() {
     [network, lineUp, plan.conditions, pumpId],
   );
   const { gauge, vacuum } = useTrade();
-  const flow = (si: number) => formatQuantity("flow", si, units.flow);
+  const flow = (si: number) => tradeIn(units).flow(si);
   if (points.length === 0) return <p>No pump with a curve runs in any line-up.</p>;
   return (
     <div>

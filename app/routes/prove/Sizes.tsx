@@ -7,8 +7,7 @@ import { useMemo, useState } from "react";
 import { marginOverLoad, type Sized, sizesOf } from "~/core/hydraulics/sizing";
 import { worstConditions } from "~/core/hydraulics/worst";
 import { fromSi } from "~/core/units/factors";
-import { formatQuantity } from "~/core/units/format";
-import { vacuumUnit } from "~/core/units/trade";
+import { tradeIn, vacuumUnit } from "~/core/units/trade";
 import { notNegative } from "~/fields/checks";
 import { QuantityField } from "~/fields/QuantityField";
 import { nameOf } from "~/messages/notes";
@@ -30,11 +29,7 @@ export default function Sizes() {
   const lines = useMemo(() => (lineUp ? marginOverLoad(network, lineUp) : []), [network, lineUp]);
   if (!lineUp || sized.length === 0) return <p>Nothing is drawn through a hose in this line-up.</p>;
   const size = ({ kind }: Sized, si: number | null) =>
-    si === null
-      ? "none does"
-      : kind === "run"
-        ? formatQuantity("length", si, units.bore)
-        : formatQuantity("flow", si, units.flow);
+    si === null ? "none does" : kind === "run" ? tradeIn(units).bore(si) : tradeIn(units).flow(si);
   const put = (one: Sized, si: number) =>
     void dispatch(
       one.kind === "run"
@@ -78,9 +73,7 @@ export default function Sizes() {
                   </button>
                 </td>
                 <td className="n">{size(one, one.now)}</td>
-                <td className="n">
-                  {now === null ? "starves" : formatQuantity("pressure", now, vacuumUnit(units))}
-                </td>
+                <td className="n">{now === null ? "starves" : tradeIn(units).vacuum(now)}</td>
                 <td className="n">{size(one, one.least)}</td>
                 <td>
                   {next ? (
@@ -92,11 +85,7 @@ export default function Sizes() {
                   )}
                 </td>
                 <td className="n">
-                  {buys === null
-                    ? next?.marginPa != null
-                      ? "feeds"
-                      : "–"
-                    : formatQuantity("pressure", buys, vacuumUnit(units))}
+                  {buys === null ? (next?.marginPa != null ? "feeds" : "–") : tradeIn(units).vacuum(buys)}
                 </td>
               </tr>
             );
@@ -109,7 +98,7 @@ export default function Sizes() {
         y={`margin, ${vacuumUnit(units)}`}
         height={210}
         series={lines.map(({ fuelC, points }, i) => ({
-          name: formatQuantity("temperature", fuelC, units.temperature),
+          name: tradeIn(units).temperature(fuelC),
           colour: "vacuum",
           dash: [undefined, [8, 4], [2, 3]][i],
           points: points.flatMap(({ load, marginPa }) =>

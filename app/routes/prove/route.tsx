@@ -22,7 +22,7 @@ import { engineFlows } from "~/core/network/settings";
 import type { Conditions } from "~/core/plan/types";
 import { capacityM3 } from "~/core/tanks/tank";
 import { formatNumber, formatQuantity, type UnitChoice } from "~/core/units/format";
-import { vacuumUnit } from "~/core/units/trade";
+import { tradeIn, vacuumUnit } from "~/core/units/trade";
 import { Figure } from "~/fields/Figure";
 import { explainVacuum } from "~/messages/explain";
 import { nameOf } from "~/messages/notes";
@@ -138,9 +138,8 @@ export default function Prove() {
             <>
               {": "}
               <b style={{ color: over ? "var(--danger)" : "var(--ink)" }}>
-                {formatQuantity("pressure", suction.vacuumPa, vacuumUnit(units))} of vacuum at{" "}
-                {nameOf(job, suction.id)}, {over ? "over" : "within"}{" "}
-                {formatQuantity("pressure", suction.limitPa, vacuumUnit(units))}
+                {tradeIn(units).vacuum(suction.vacuumPa)} of vacuum at {nameOf(job, suction.id)},{" "}
+                {over ? "over" : "within"} {tradeIn(units).vacuum(suction.limitPa)}
               </b>
               {worst && (
                 <>
@@ -184,7 +183,7 @@ export default function Prove() {
                       min={job.site.ambientLowC}
                       max={Math.max(60, job.site.ambientHighC)}
                       step={1}
-                      output={formatQuantity("temperature", conditions.fuelC, units.temperature)}
+                      output={tradeIn(units).temperature(conditions.fuelC)}
                       ends={ends.temperature}
                       onChange={setFuelC}
                     />
@@ -195,7 +194,7 @@ export default function Prove() {
                         min={0}
                         max={capacityM3(tank)}
                         step={capacityM3(tank) / 100}
-                        output={formatQuantity("volume", conditions.aboardM3[tank.id] ?? 0, units.volume)}
+                        output={tradeIn(units).volume(conditions.aboardM3[tank.id] ?? 0)}
                         ends={ends.level}
                         onChange={setLevel}
                       />
@@ -207,7 +206,7 @@ export default function Prove() {
                         min={0}
                         max={1}
                         step={0.01}
-                        output={`${Math.round(load * 100)} %, ${formatQuantity("flow", engineFlows(engine, load).feedM3S, units.flow)}`}
+                        output={`${Math.round(load * 100)} %, ${tradeIn(units).flow(engineFlows(engine, load).feedM3S)}`}
                         ends={ends.load}
                         onChange={setLoad}
                       />
@@ -295,8 +294,8 @@ const WorstTable = memo(function WorstTable({
     <Sheet>
       <h3>Every line-up at its worst</h3>
       <p style={{ color: "var(--soft)", fontSize: 13 }}>
-        Worst means fuel at {formatQuantity("temperature", job.site.ambientLowC, units.temperature)}, filters
-        at their change point, tanks just over their outlets, full load, and the worst slope of the envelope.
+        Worst means fuel at {tradeIn(units).temperature(job.site.ambientLowC)}, filters at their change point,
+        tanks just over their outlets, full load, and the worst slope of the envelope.
         {swept.status === "working" && ` Trying ${swept.done} of ${swept.of || "…"} cases.`}
         {swept.status === "failed" &&
           ` The wider sweep stopped (${swept.reason}); the table stands without it.`}
@@ -329,11 +328,7 @@ const WorstTable = memo(function WorstTable({
               <td className="n">
                 <WorstVacuum verdict={verdict} />
               </td>
-              <td className="n">
-                {verdict.suction
-                  ? formatQuantity("pressure", verdict.suction.limitPa, vacuumUnit(units))
-                  : "–"}
-              </td>
+              <td className="n">{verdict.suction ? tradeIn(units).vacuum(verdict.suction.limitPa) : "–"}</td>
               <td
                 className="n"
                 style={{
@@ -341,9 +336,7 @@ const WorstTable = memo(function WorstTable({
                   fontWeight: 650,
                 }}
               >
-                {verdict.suction
-                  ? formatQuantity("pressure", verdict.suction.marginPa, vacuumUnit(units))
-                  : "–"}
+                {verdict.suction ? tradeIn(units).vacuum(verdict.suction.marginPa) : "–"}
               </td>
               <td>
                 {verdict.way?.suctionLosses[0]
@@ -380,7 +373,7 @@ function causesText(causes: WorstCase["causes"], trim: WorstCase["trim"], units:
         cause === "slope"
           ? ` of ${formatNumber(Math.abs(trim.pitchDeg))}° by ${formatNumber(Math.abs(trim.rollDeg))}°`
           : "";
-      return `${causeNames[cause]}${at} ${formatQuantity("pressure", savedPa ?? 0, vacuumUnit(units))}`;
+      return `${causeNames[cause]}${at} ${tradeIn(units).vacuum(savedPa ?? 0)}`;
     })
     .join(", ");
 }

@@ -1,5 +1,5 @@
 import type { SectionPoint, Tank, TankShape } from "~/core/plan/types";
-import { formatQuantity } from "~/core/units/format";
+import { tradeIn } from "~/core/units/trade";
 import { Button } from "~/ui/button";
 import { Select } from "~/ui/fields";
 import { Fields, LengthField, Panel, Small, useEditTank, useUnits } from "./tankContext";
@@ -66,7 +66,7 @@ export function ShapeOutline({
             value={String(sectionIndex)}
             options={shape.sections.map(({ xM }, i) => ({
               id: String(i),
-              name: `${i + 1}, at ${formatQuantity("length", xM, units.length, 4)}`,
+              name: `${i + 1}, at ${tradeIn(units).length(xM)}`,
             }))}
             onChange={(i) => onSection(Number(i))}
           />

@@ -10,7 +10,7 @@ import { polygonBelow } from "~/core/tanks/polygon";
 import { planOf, profileAt, sectionAt } from "~/core/tanks/shape";
 import { isWet, soundingOf } from "~/core/tanks/tank";
 import { INCH_M } from "~/core/units/factors";
-import { formatQuantity } from "~/core/units/format";
+import { tradeIn } from "~/core/units/trade";
 import { sectionPath } from "~/plumbing/glyphs";
 import { useJob } from "~/state/job";
 import { useAhead } from "~/ui/useAhead";
@@ -124,7 +124,7 @@ export function SectionDrawing({
   });
 
   const lengthText = (a: SectionPoint, b: SectionPoint) =>
-    formatQuantity("length", Math.hypot(a[0] - b[0], a[1] - b[1]), job.units.length, 4);
+    tradeIn(job.units).length(Math.hypot(a[0] - b[0], a[1] - b[1]));
   return (
     <Picture viewBox={`0 0 ${W} ${H}`} role="group" aria-label={`${tank.name}, section looking forward`}>
       <text className="title" x={8} y={16}>
@@ -156,7 +156,7 @@ export function SectionDrawing({
                 className="corner"
                 tabIndex={0}
                 role="button"
-                aria-label={`Corner ${i + 1}: ${formatQuantity("length", point[0], job.units.length, 4)} across, ${formatQuantity("length", point[1], job.units.length, 4)} up; arrows move it`}
+                aria-label={`Corner ${i + 1}: ${tradeIn(job.units).length(point[0])} across, ${tradeIn(job.units).length(point[1])} up; arrows move it`}
                 onFocus={() => onCorner(i)}
                 {...drag(i)}
               >
@@ -322,7 +322,7 @@ export function PlanDrawing() {
   const { place, scale } = frameOf(outline, 0, false, 20);
   const sounding = soundingOf(tank);
   const [sx, sy] = place([sounding.xM, sounding.yM]);
-  const length = (m: number) => formatQuantity("length", m, job.units.length, 4);
+  const length = (m: number) => tradeIn(job.units).length(m);
   const xs = outline.map(([x]) => x);
   const ys = outline.map(([, y]) => y);
   return (

@@ -15,7 +15,7 @@ import { polygonBelow } from "~/core/tanks/polygon";
 import { profileAt, sectionAt } from "~/core/tanks/shape";
 import { capacityM3, levelOfVolumeM, soundingOf } from "~/core/tanks/tank";
 import { INCH_M } from "~/core/units/factors";
-import { formatQuantity } from "~/core/units/format";
+import { tradeIn } from "~/core/units/trade";
 import { findingText } from "~/messages/findings";
 import { hoseReasonText } from "~/messages/findings/hoses";
 import { nameOf } from "~/messages/notes";
@@ -168,8 +168,8 @@ function wrap(text: string, font: PDFFont, size: number, width: number): string[
 
 function writeTank(paper: Paper, job: Job, tank: Tank): void {
   const { units } = job;
-  const volume = (m3: number) => formatQuantity("volume", m3, units.volume);
-  const length = (m: number) => formatQuantity("length", m, units.length);
+  const volume = (m3: number) => tradeIn(units).volume(m3);
+  const length = (m: number) => tradeIn(units).length(m);
   const aboard = currentPlan(job).conditions.aboardM3[tank.id] ?? 0;
   const sounding = soundingOf(tank);
   // A tank's name, figures and drawing stay together.

@@ -13,8 +13,8 @@ import {
 import { bore } from "~/core/kinds/fields";
 import type { Part } from "~/core/kinds/index";
 import { portsOf } from "~/core/plan/ports";
-import { formatQuantity, type UnitChoice } from "~/core/units/format";
-import { gaugeUnit, vacuumUnit } from "~/core/units/trade";
+import { type UnitChoice } from "~/core/units/format";
+import { gaugeUnit, tradeIn, vacuumUnit } from "~/core/units/trade";
 import { within } from "~/fields/checks";
 import { Figure } from "~/fields/Figure";
 import { Before, Buttons, Group, Lines } from "~/fields/layout";
@@ -196,7 +196,7 @@ function BoreField({ part, edit }: OfPart) {
       value={part.boreM}
       basis={given?.basis ?? "assumed"}
       entered={given?.entered}
-      check={within(bore, (si) => formatQuantity("length", si, units.bore))}
+      check={within(bore, (si) => tradeIn(units).bore(si))}
       onCommit={(boreM, entered) =>
         edit({ boreM, given: { ...part.given, boreM: { entered, basis: "measured" } } })
       }
