@@ -171,7 +171,7 @@ test("a part is let into a hose, turned, replaced and taken out, and what moved 
   await page.getByRole("button", { name: "Let it in" }).click();
   await expect(page.getByRole("heading", { level: 2, name: "Check valve" })).toBeVisible();
   await expect(page.getByRole("status", { name: "Figures that moved" })).toContainText(/vacuum .* to/);
-  await page.getByRole("button", { name: "Turn end for end" }).click();
+  await page.getByRole("button", { name: "Reverse its direction" }).click();
   await expect(page.getByRole("button", { name: /Check valve stands against the flow/ })).toBeVisible();
   await choose(page, "mouse", /Replace by/, "Vacuum gauge");
   await expect(page.getByRole("button", { name: /stands against the flow/ })).toHaveCount(0);
@@ -187,7 +187,7 @@ test("a finding set aside keeps its reason, and a reading implies a loading", as
   await page.getByRole("button", { name: "Set aside", exact: true }).click();
   await expect(page.getByText("Set aside: Valve on order")).toBeVisible();
   await fill(page.getByLabel("Vacuum read"), "4 inHg");
-  await page.getByRole("button", { name: "Enter in the book" }).click();
+  await page.getByRole("button", { name: "Enter in the log" }).click();
   await expect(page.getByRole("cell", { name: "13.5 kPa" })).toBeVisible();
   await expect(page.getByRole("cell", { name: /Separator 1 at .* × clean/ }).first()).toBeVisible();
 });

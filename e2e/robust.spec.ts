@@ -185,7 +185,7 @@ for (const [what, says, spoil] of broken) {
       page.getByRole("button", { name: "Save the file" }).click(),
     ]);
     expect(JSON.parse(readFileSync(await download.path(), "utf8")).job).toEqual(JSON.parse(before));
-    if (what === "closed") await expect(page.getByText("holds the job without its book")).toBeVisible();
+    if (what === "closed") await expect(page.getByText("holds the job without its log")).toBeVisible();
   });
 }
 

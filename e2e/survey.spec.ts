@@ -192,7 +192,7 @@ test.describe("by touch, on a phone", () => {
     await card.getByRole("button", { name: "New sample" }).tap();
     await card.getByRole("button", { name: /Growth/ }).tap();
     await page.getByRole("option", { name: "specks" }).tap();
-    await card.getByRole("button", { name: "Enter in the book" }).tap();
+    await card.getByRole("button", { name: "Enter in the log" }).tap();
     await expect(card.getByRole("heading", { name: "Day tank: Growth" })).toBeVisible();
     expect(await page.evaluate(() => document.documentElement.scrollWidth <= innerWidth)).toBe(true);
   });

@@ -51,7 +51,7 @@ export function useFields<
 export function Before({ id, name }: { id: Id; name: string }) {
   return (
     <>
-      <h3 style={{ marginTop: 10 }}>Before it is undone</h3>
+      <h3 style={{ marginTop: 10 }}>Before anything is taken off</h3>
       <Photos ofId={id} name={name} />
     </>
   );

@@ -55,7 +55,7 @@ export function faultText({ code, values = {} }: Fault, units: UnitChoice = metr
     case "otherPlan":
       return `cites a plan other than ${values.id}`;
     case "missingEntry":
-      return `strikes ${values.id}, which is not in the book`;
+      return `strikes ${values.id}, which is not in the log`;
     case "strikesRound":
       return "is struck by what it strikes";
     case "missingPlan":

@@ -10,12 +10,12 @@ const LEAST_TOLD = 0.005;
 /** What a station does now. */
 export function stationLines(station: Station, way: FuelWay, units: UnitChoice): string[] {
   const loss = way.suctionLosses.find(({ id }) => id === station.id);
-  const share = loss && loss.share >= LEAST_TOLD ? [`${Math.round(loss.share * 100)} % of all suction`] : [];
+  const share = loss && loss.share >= LEAST_TOLD ? [`${Math.round(loss.share * 100)} % of the vacuum`] : [];
   const { kind, beforePa, afterPa, lossPa } = station;
   const { gauge, vacuum } = tradeIn(units);
   switch (kind) {
     case "pump":
-      return [`lifts ${gauge(afterPa - beforePa)}`, `draws at ${gauge(beforePa)}`, ...share];
+      return [`adds ${gauge(afterPa - beforePa)}`, `draws at ${gauge(beforePa)}`, ...share];
     case "gauge":
       return [`reads ${gauge(beforePa)}`, ...share];
     case "engine":

@@ -53,7 +53,7 @@ const pump = { reliefPa: "Relief opens at", ...suction, circuit };
 const filter = {
   ...rated,
   micron: "Micron",
-  changeLoading: "Changed at, times clean",
+  changeLoading: "Changed at (clean is 1)",
   volumeM3: "Holds",
   sensorHeldM3: "Water before its sensor warns",
   ratedDynamicPaS: "Viscosity it was rated with",

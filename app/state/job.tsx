@@ -24,11 +24,11 @@ import type { Id } from "~/core/kinds/record";
 import { buildNetwork, type Network } from "~/core/network/network";
 import { currentPlan } from "~/core/plan/ports";
 import type { Conditions, Job, LineUp, Plan } from "~/core/plan/types";
-import { type UnitChoice } from "~/core/units/format";
 import { type Trade, tradeIn } from "~/core/units/trade";
 import { counted } from "~/messages/counted";
 import { faultText } from "~/messages/faults";
 import { noteText } from "~/messages/notes";
+import { placeText } from "~/messages/places";
 import { storageFault } from "~/messages/storage";
 import type { FileFault } from "~/schemas/file";
 import type { Picture } from "~/schemas/migrations";
@@ -37,6 +37,7 @@ import { answerInTime } from "~/store/faults";
 import { type CommitResult, commit, redo, type Tab, type TravelResult, undo } from "~/store/history";
 import { type JobState, type LoadedJob, readJob } from "~/store/jobs";
 import { quarantine } from "~/store/records";
+import { currentAsker } from "~/ui/asking";
 import { useAwaitShown } from "./awaitShown";
 import { saveHeld } from "./files";
 import { useFindings } from "./findings";
@@ -157,7 +158,7 @@ function useMoved(revision: number, verdict: LineUpVerdict | null): Moved[] {
 function offerFile(held: Job, say: Say, text: string): void {
   const save = async () => {
     if (!(await saveHeld(held)))
-      say({ text: "The store cannot be read: this file holds the job without its book.", lasts: true });
+      say({ text: "The store cannot be read: this file holds the job without its log.", lasts: true });
   };
   say({ text, lasts: true, action: { label: "Save the file", run: () => void save() } });
 }
@@ -199,8 +200,16 @@ interface OpenProps {
   children: ReactNode;
 }
 
-const faultsText = (faults: readonly FileFault[], units: UnitChoice) =>
-  faults.map((fault) => `${fault.path ? `${fault.path}: ` : ""}${faultText(fault, units)}`).join("; ");
+/** Each fault with its place in words; what stands at one place is told once. */
+const faultsText = (faults: readonly FileFault[], job: Job) =>
+  [
+    ...new Set(
+      faults.map((fault) => {
+        const place = placeText(fault.path, job);
+        return `${place ? `${place}: ` : ""}${faultText(fault, job.units)}`;
+      }),
+    ),
+  ].join("; ");
 
 function OpenJobProvider({ live, book, tab, say, children }: OpenProps) {
   const { job, revision } = live;
@@ -234,10 +243,14 @@ function OpenJobProvider({ live, book, tab, say, children }: OpenProps) {
   const shown = useAwaitShown(revision);
   const dispatch = useCallback(
     async (command: Command, gesture?: string): Promise<CommitResult> => {
+      const asker = currentAsker();
       try {
         const result = await answerInTime(commit(id, madeFrom(job, command), gesture, tab));
-        if (!result.ok) say({ text: faultsText(result.faults, job.units) });
-        else {
+        if (!result.ok) {
+          const text = faultsText(result.faults, job);
+          if (!asker?.(text)) say({ text });
+        }
+        if (result.ok) {
           for (const note of result.notes) say({ text: noteText(note, result.job) });
           await shown(result.revision);
         }
@@ -254,7 +267,7 @@ function OpenJobProvider({ live, book, tab, say, children }: OpenProps) {
       try {
         const list = Array.isArray(drafts) ? (drafts as readonly EntryDraft[]) : [drafts as EntryDraft];
         const result = await answerInTime(enter(id, list, pictures));
-        if (!result.ok) say({ text: faultsText(result.faults, job.units) });
+        if (!result.ok) say({ text: faultsText(result.faults, held.current) });
         return result;
       } catch (error) {
         offerFile(held.current, say, storageFault(error));
@@ -267,7 +280,7 @@ function OpenJobProvider({ live, book, tab, say, children }: OpenProps) {
     async (way: () => Promise<TravelResult>) => {
       try {
         const result = await answerInTime(way());
-        if (result.outcome === "refused") say({ text: faultsText(result.faults, job.units) });
+        if (result.outcome === "refused") say({ text: faultsText(result.faults, held.current) });
         if (result.outcome === "asks")
           say({
             text: `Another tab has since changed the same (${counted(result.others, "change")}): undo takes that back too.`,

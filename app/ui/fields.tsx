@@ -23,6 +23,7 @@ import type { Dimension } from "~/core/units/factors";
 import { otherUnit, showQuantity } from "~/core/units/format";
 import { parseQuantity, type QuantityFault } from "~/core/units/parse";
 import { fieldText } from "~/core/units/trade";
+import { askedBy } from "./asking";
 
 const Field = styled.div`
   display: grid; gap: 2px; min-width: 0; align-content: start;
@@ -68,29 +69,39 @@ interface TextProps {
 /** A line of text that is kept on Enter or on leaving it. */
 export function TextField({ label, value, onCommit, autoFocus, name }: TextProps) {
   const [draft, setDraft] = useState(value);
+  const [fault, setFault] = useState<string | null>(null);
   const [kept, setKept] = useState(value);
   if (kept !== value) {
     setKept(value);
     setDraft(value);
+    setFault(null);
   }
+  const field = useRef<HTMLDivElement>(null);
+  const refused = (refusal: string) => {
+    setDraft(value);
+    setFault(refusal);
+    return field.current !== null;
+  };
   const commit = () => {
     const tidy = draft.trim();
     if (tidy === "") setDraft(value);
-    else if (tidy !== value) onCommit(tidy);
+    else if (tidy !== value) askedBy(refused, () => onCommit(tidy));
   };
   useKeptOnLeaving(commit);
   return (
-    <Field>
+    <Field ref={field}>
       <AriaTextField
         value={draft}
         onChange={setDraft}
         onBlur={commit}
+        isInvalid={fault !== null}
         validationBehavior="aria"
         autoFocus={autoFocus}
         name={name}
       >
         <FieldLabel>{label}</FieldLabel>
         <Box onKeyDown={(event) => event.key === "Enter" && commit()} maxLength={80} />
+        <Fault>{fault}</Fault>
       </AriaTextField>
     </Field>
   );
@@ -128,6 +139,7 @@ export function QuantityField({
   const [draft, setDraft] = useState(shown);
   const [fault, setFault] = useState<string | null>(null);
   const [other, setOther] = useState(false);
+  const field = useRef<HTMLDivElement>(null);
   const [kept, setKept] = useState(shown);
   if (kept !== shown) {
     setKept(shown);
@@ -140,12 +152,19 @@ export function QuantityField({
     if (!parsed.ok) return setFault(faultText(parsed.fault));
     const refused = check?.(parsed.si) ?? null;
     setFault(refused);
-    if (refused === null) onCommit(parsed.si, parsed.entered);
+    if (refused !== null) return;
+    // What the job refuses is told here, and the field shows what stands.
+    const tell = (refusal: string) => {
+      setDraft(shown);
+      setFault(`${parsed.entered}: ${refusal}`);
+      return field.current !== null;
+    };
+    askedBy(tell, () => onCommit(parsed.si, parsed.entered));
   };
   useKeptOnLeaving(commit);
   const second = otherUnit[unit];
   return (
-    <Field>
+    <Field ref={field}>
       <AriaTextField
         value={draft}
         onChange={setDraft}

@@ -46,6 +46,7 @@ import type { Found, Place, Rule } from "./rule";
 import { fuelFouled } from "./tanks/fuelFouled";
 import { gaugeEmpty } from "./tanks/gaugeEmpty";
 import { lubricatedLow } from "./tanks/lubricatedLow";
+import { mouthOutside } from "./tanks/mouthOutside";
 import { noStripping } from "./tanks/noStripping";
 import { cleaningTaken, warningGone } from "./tanks/openingTaken";
 import { pickupClearance } from "./tanks/pickupClearance";
@@ -98,6 +99,7 @@ const all = {
   primingBlocks,
   filterStaging,
   sparePorts,
+  mouthOutside,
   noStripping,
   sloshing,
   bendTight,

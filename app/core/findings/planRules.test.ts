@@ -228,6 +228,19 @@ const cases: Case[] = [
     () => change(truck(), part("sep", { sparePorts: { count: 2, plugged: true } })),
   ],
   [
+    "a mouth outside its tank",
+    "mouthOutside",
+    () => {
+      const job = truck();
+      const bed = job.tanks.find(({ id }) => id === "bed")!;
+      const ports = bed.ports.map((one, i) => (i === 0 ? { ...one, mouth: { ...one.mouth, xM: 1.2 } } : one));
+      return change(job, { name: "editTank", id: "bed", change: { ports } });
+    },
+    // The bed tank is a box of one metre.
+    { grade: "stop", ids: ["bed"] },
+    truck,
+  ],
+  [
     "22 nothing strips a surveyed tank",
     "noStripping",
     () => {

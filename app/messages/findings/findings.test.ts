@@ -12,7 +12,7 @@ import { systems } from "../foreign.fixture";
 import { nameOf } from "../notes";
 import { clockText, eventText, hoursText, isGrave } from "../running";
 import { schoolTexts } from "../schools";
-import { findingText } from "./index";
+import { findingText, holdsInText } from "./index";
 
 const broken = /undefined|NaN|null|\[object|Infinity|  /;
 const read = (name: string): Job =>
@@ -81,6 +81,7 @@ const figures = {
   pitchDeg: 5,
   rollDeg: 10,
   boxed: 0,
+  beyond: "side",
   consumer: "Engine",
   mostM3S: 1e-5,
   feedM3S: 2e-5,
@@ -184,6 +185,15 @@ describe("findings in words", () => {
       expect(`${why}${mend}`).toMatch(/\.$/);
       for (const line of [why, mend]) expect(line.length).toBeGreaterThan(10);
     }
+  });
+
+  test("the first line tells where a finding holds, unless that is everywhere or said", () => {
+    expect(holdsInText("Too much vacuum", ["Run", "Idle"], 2)).toBe("");
+    expect(holdsInText("Too much vacuum", [], 4)).toBe("");
+    expect(holdsInText("Too much vacuum", ["Run"], 4)).toBe("in Run");
+    expect(holdsInText("Too much vacuum", ["Run", "Idle"], 4)).toBe("in Run and Idle");
+    expect(holdsInText("Run returns elsewhere", ["Run"], 4)).toBe("");
+    expect(holdsInText("Too much vacuum", ["Run", "Idle", "Polish"], 8)).toBe("in 3 of 8 line-ups");
   });
 
   test("the ways of saying a rule differ", () => {

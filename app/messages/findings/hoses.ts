@@ -115,7 +115,7 @@ export const hoses: Sentences<
     "A wider bend, or an elbow fitting.",
   ],
   supportWide: (v, say) => [
-    `Hose from ${v.part} is held every ${say.length(v.everyM)}, ${say.length(v.limitM)} is the most`,
+    `Hose from ${v.part} is clipped every ${say.length(v.everyM)}, ${say.length(v.limitM)} is the most`,
     "",
     "A hose that swings chafes, and sags into a low point that holds water.",
     "Clips between.",
@@ -151,7 +151,7 @@ export const hoses: Sentences<
     "Do it properly before hand-over, and take the mark off.",
   ],
   shopMade: (v) => [
-    `${v.part} was made in the shop and not proof tested`,
+    `${v.part} was built in the shop and not proof tested`,
     "",
     "A weld that weeps is found under the floor.",
     "A sketch, and a proof test before it goes into service.",

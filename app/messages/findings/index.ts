@@ -50,3 +50,11 @@ export function findingText(finding: Finding, units: UnitChoice, name: (id: stri
   const basis = [bases[finding.basis], school && schoolText(school)].filter(Boolean).join(", ");
   return { title, detail, why, mend, basis };
 }
+
+/** Where a finding holds, for its first line: nothing where it holds in every line-up or its title says it. */
+export function holdsInText(title: string, holdsIn: readonly string[], all: number): string {
+  if (holdsIn.length === 0 || holdsIn.length === all) return "";
+  const [first = ""] = holdsIn;
+  if (holdsIn.length > 2) return `in ${holdsIn.length} of ${all} line-ups`;
+  return title.includes(first) ? "" : `in ${holdsIn.join(" and ")}`;
+}

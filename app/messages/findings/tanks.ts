@@ -133,6 +133,7 @@ export const tanks: Sentences<
   | "cleaningTaken"
   | "warningGone"
   | "gaugeEmpty"
+  | "mouthOutside"
   | "noStripping"
   | "sloshing"
   | "returnNearPickup"
@@ -202,6 +203,12 @@ export const tanks: Sentences<
     "By shape and sender; not dipped yet.",
     "E is where the float stops, not where the fuel does: some run dry before it, some carry a reserve no one knows of.",
     "Dip the tank when the gauge first shows E, and enter the depth.",
+  ],
+  mouthOutside: (v, say) => [
+    `${v.tank}: the mouth of ${v.port} lies ${say.length(v.byM)} beyond its ${v.beyond}`,
+    "",
+    "A mouth outside its tank draws nothing: level, dead fuel and the way to it are worked out for a place that is not there.",
+    "Measure the mouth again from the tank's own corner, or the tank's shape.",
   ],
   noStripping: (v, say) => [
     `${v.tank}: nothing reaches its lowest point`,

@@ -115,7 +115,7 @@ export default function Care() {
             <TextField label="Note" value={note} onCommit={setNote} />
           </Fields>
           <Button $main isDisabled={vacuumPa === undefined} onPress={store}>
-            Enter in the book
+            Enter in the log
           </Button>
         </Sheet>
       )}

@@ -59,7 +59,7 @@ export default function Fit() {
               <th>Run</th>
               <th>Marking</th>
               <th className="n">Bore</th>
-              <th>Lie of it</th>
+              <th>Humps and sags</th>
               <th className="n">Length</th>
               <th className="n">Rise</th>
               <th className="n">90° / 45°</th>

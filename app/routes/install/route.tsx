@@ -76,7 +76,7 @@ export default function Install() {
               <th>Joint</th>
               <th>In this line-up</th>
               <th>Looked at</th>
-              <th className="wide">In the book</th>
+              <th className="wide">Last check</th>
             </tr>
           </thead>
           <tbody>

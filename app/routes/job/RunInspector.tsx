@@ -135,14 +135,14 @@ export function RunInspector({ run }: { run: Run }) {
       </Group>
       <Group className="two">
         <QuantityField
-          label="Held every"
+          label="Clipped every"
           dimension="length"
           unit={units.length}
           value={run.supportEveryM}
           check={positive}
           onCommit={(supportEveryM) => edit({ supportEveryM })}
         />
-        <TextField label="Mark on it" value={run.mark ?? ""} onCommit={(mark) => edit({ mark })} />
+        <TextField label="Label on the hose" value={run.mark ?? ""} onCommit={(mark) => edit({ mark })} />
         <Switch isOn={run.provisional ?? false} onChange={(provisional) => edit({ provisional })}>
           Provisional
         </Switch>

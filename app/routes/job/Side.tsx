@@ -3,7 +3,7 @@ import { X } from "lucide-react";
 import { useState } from "react";
 import styled, { css } from "styled-components";
 import { type Finding, findingKey } from "~/core/findings/index";
-import { findingText } from "~/messages/findings";
+import { findingText, holdsInText } from "~/messages/findings";
 import { nameOf } from "~/messages/notes";
 import { useJob } from "~/state/job";
 import { Button } from "~/ui/button";
@@ -84,7 +84,8 @@ function FindingRow({ finding }: { finding: Finding }) {
   const isChosen = focusFinding !== null && findingKey(focusFinding) === findingKey(finding);
   const lineUps = finding.lineUpIds
     .map((id) => plan.lineUps.find((one) => one.id === id)?.name)
-    .filter(Boolean);
+    .filter((one) => one !== undefined);
+  const holdsIn = holdsInText(text.title, lineUps, plan.lineUps.length);
   const choose = () => {
     open.setFocusFinding(isChosen ? null : finding);
     if (isChosen) return;
@@ -100,6 +101,7 @@ function FindingRow({ finding }: { finding: Finding }) {
         <span>
           <span className="sr">{finding.grade}: </span>
           <b style={{ color: finding.grade === "stop" ? "var(--danger)" : undefined }}>{text.title}</b>
+          {holdsIn && ` ${holdsIn}`}
         </span>
         <span className="detail">
           {finding.setAside ? `Set aside: ${finding.setAside.reason}` : text.detail}
@@ -173,7 +175,7 @@ function SetAsideDialog({
       </p>
       <TextField label="Reason" value={reason} onCommit={setReason} autoFocus />
       <Actions>
-        <Button onPress={() => onOpenChange(false)}>Leave it</Button>
+        <Button onPress={() => onOpenChange(false)}>Cancel</Button>
         <Button $main isDisabled={reason === ""} onPress={keep}>
           Set aside
         </Button>

@@ -35,7 +35,7 @@ export default function Everything({
   };
   return (
     <Dialog title="Everything in one file" isOpen onOpenChange={(open) => !open && onClose()}>
-      <p>Every job with its book and pictures, and the settings of this browser.</p>
+      <p>Every job with its log and pictures, and the settings of this browser.</p>
       <Actions style={{ justifyContent: "flex-start" }}>
         {made ? (
           <Button $main onPress={() => void save(made)}>

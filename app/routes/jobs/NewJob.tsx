@@ -33,7 +33,7 @@ export default function NewJob({ onClose }: { onClose: () => void }) {
         onChange={setStarter}
       />
       <Actions>
-        <Button onPress={onClose}>Leave it</Button>
+        <Button onPress={onClose}>Cancel</Button>
         <Button $main onPress={() => void start()}>
           Start
         </Button>

@@ -14,7 +14,7 @@ export default function SaveFile({ id, name, onClose }: { id: string; name: stri
   return (
     <Dialog title={`Save ${name} as a file`} isOpen onOpenChange={(open) => !open && onClose()}>
       <p>
-        The file holds the job and its book.{" "}
+        The file holds the job and its log.{" "}
         {sizes && sizes.pictures > 0
           ? `${counted(sizes.pictures, "picture")} can go with it.`
           : "It has no pictures."}

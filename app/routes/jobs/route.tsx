@@ -175,7 +175,7 @@ export default function Jobs({ loaderData }: Route.ComponentProps) {
         <section>
           <h2>No job yet</h2>
           <p>
-            A job holds one vehicle or boat: its tanks, its plumbing and its book. Start one, or open a file
+            A job holds one vehicle or boat: its tanks, its plumbing and its log. Start one, or open a file
             that was saved from here.
           </p>
         </section>

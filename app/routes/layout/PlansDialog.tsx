@@ -57,7 +57,7 @@ export function PlansDialog({
           </Button>
         )}
         <Button $main onPress={fork}>
-          Fork {plan.name}
+          Copy {plan.name} to try something
         </Button>
       </Actions>
     </Dialog>

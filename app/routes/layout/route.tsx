@@ -100,7 +100,7 @@ export default function LayOut() {
     },
     {
       id: "pause",
-      name: isMoving ? "Hold the flow marks" : "Let the flow marks move",
+      name: isMoving ? "Stop the moving flow marks" : "Let the flow marks move",
       key: "m",
       run: () => setMoving(!isMoving),
     },
@@ -142,7 +142,7 @@ export default function LayOut() {
         <Zoom>
           <Button
             $quiet
-            aria-label={isMoving ? "Hold the flow marks" : "Let the flow marks move"}
+            aria-label={isMoving ? "Stop the moving flow marks" : "Let the flow marks move"}
             onPress={() => setMoving(!isMoving)}
           >
             {isMoving ? <Pause size={16} /> : <Play size={16} />}

@@ -310,7 +310,7 @@ const WorstTable = memo(function WorstTable({
             <th className="n">Margin</th>
             <th>Costs most</th>
             <th>Because of</th>
-            <th className="n">Cases within</th>
+            <th className="n">Conditions it feeds in</th>
           </tr>
         </thead>
         <tbody>

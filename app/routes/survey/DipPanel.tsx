@@ -7,6 +7,7 @@ import { Download, Printer, Upload } from "lucide-react";
 import { useRef, useState } from "react";
 import { Link } from "react-router";
 import { entriesOf } from "~/core/book/entries";
+import { inOrder } from "~/core/edit/inOrder";
 import type { Sender } from "~/core/plan/types";
 import { LEVEL } from "~/core/tanks/attitude";
 import {
@@ -182,7 +183,7 @@ function Dips() {
               holds <b>{volume(here)}</b>
             </p>
             <Button onPress={() => void enter({ kind: "dip", tankId: tank.id, depthM: depth })}>
-              Enter in the book
+              Enter in the log
             </Button>
             <Button
               onPress={() =>
@@ -296,7 +297,11 @@ function SenderCard() {
             />
             <Lengths
               of={sender}
-              set={(change) => set(change)}
+              set={(change) => {
+                const [at, value] = "lowM" in change ? [0, change.lowM] : [1, change.highM];
+                const [lowM, highM] = inOrder([sender.lowM, sender.highM], at, value ?? 0, 0);
+                set({ lowM, highM });
+              }}
               fields={[
                 { key: "lowM", label: "Float lowest at depth", check: notNegative },
                 { key: "highM", label: "Float highest at depth", check: positive },

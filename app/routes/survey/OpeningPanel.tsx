@@ -100,8 +100,8 @@ export function OpeningPanel() {
           From inside
         </Switch>
         <Small>
-          Places are from the plate's two datum edges, which both sides can reach: a from the left, b from the
-          lower edge.
+          Places are from the plate's two reference edges, which both sides can reach: a from the left, b from
+          the lower edge.
           {faults.length === 0
             ? " Every hole can be cut as drawn."
             : " Holes marked with a cross cannot: see the findings."}

@@ -309,9 +309,9 @@ function SampleForm({ tank, last }: { tank: Tank; last: Sample | undefined }) {
         onChange={(colour) => set({ colour })}
       />
       <Button $main onPress={() => void enter()}>
-        Enter in the book
+        Enter in the log
       </Button>
-      <Button onPress={() => setOpen("no")}>Leave it</Button>
+      <Button onPress={() => setOpen("no")}>Cancel</Button>
     </Fields>
   );
 }

@@ -1,3 +1,4 @@
+import { inOrder } from "~/core/edit/inOrder";
 import type { SectionPoint, Tank, TankShape } from "~/core/plan/types";
 import { tradeIn } from "~/core/units/trade";
 import { Button } from "~/ui/button";
@@ -73,15 +74,15 @@ export function ShapeOutline({
           <LengthField
             label="Its place along"
             value={shape.sections[sectionIndex]?.xM}
-            onCommit={(xM, entered) =>
-              set(
-                {
-                  ...shape,
-                  sections: shape.sections.map((one, i) => (i === sectionIndex ? { ...one, xM } : one)),
-                },
-                entered,
-              )
-            }
+            onCommit={(typedM, entered) => {
+              const places = inOrder(
+                shape.sections.map(({ xM }) => xM),
+                sectionIndex,
+                typedM,
+              );
+              const sections = shape.sections.map((one, i) => ({ ...one, xM: places[i] ?? one.xM }));
+              set({ ...shape, sections }, entered);
+            }}
           />
           <Button
             onPress={() => {

@@ -145,7 +145,7 @@ export function ShapePanel({
             onCommit={(plateM3, entered) => void edit({ plateM3 }, { field: "plateM3", entered })}
           />
           <LengthField
-            label="Bottom over datum"
+            label="Bottom above the zero level"
             value={tank.origin.zM}
             basis={given?.origin?.basis ?? "assumed"}
             onCommit={(zM, entered) =>

@@ -1,9 +1,20 @@
 import type { Tank } from "~/core/plan/types";
-import { BoreField, Fields, LengthField, Panel, useEditTank } from "./tankContext";
+import { boundsOf } from "~/core/tanks/shape";
+import { BoreField, Fields, LengthField, Panel, useEditTank, useUnits } from "./tankContext";
 
 /** Where fuel leaves and comes back: mouths, where hoses go on, bores. */
 export function TankPortFields({ tank }: { tank: Tank }) {
   const edit = useEditTank(tank);
+  const { length } = useUnits();
+  const { x, y, z } = boundsOf(tank.shape);
+  const ends = { xM: x, yM: y, zM: [z[0] - (tank.sump?.depthM ?? 0), z[1]] } as const;
+  /** Beyond the tank's ends no mouth can be; what else lies outside is found by its shape. */
+  const withinTank = (axis: "xM" | "yM" | "zM") => (si: number) => {
+    const [low, high] = ends[axis];
+    return si >= low && si <= high
+      ? null
+      : `Outside ${tank.name}: it reaches from ${length(low)} to ${length(high)}.`;
+  };
   return (
     <Panel>
       <h3>Pickup and return</h3>
@@ -22,6 +33,7 @@ export function TankPortFields({ tank }: { tank: Tank }) {
             label={`${port.name}: ${label}`}
             value={port.mouth[axis]}
             basis={basisOf(`mouth.${axis}`)}
+            check={withinTank(axis)}
             onCommit={(si, entered) =>
               set(`mouth.${axis}`, { mouth: { ...port.mouth, [axis]: si } }, entered)
             }
@@ -33,7 +45,7 @@ export function TankPortFields({ tank }: { tank: Tank }) {
             {mouth("mouth across", "yM")}
             {mouth("mouth over the bottom", "zM")}
             <LengthField
-              label={`${port.name}: hose goes on at`}
+              label={`${port.name}: height of its hose end`}
               value={port.outside.zM}
               basis={basisOf("outside.zM")}
               onCommit={(zM, entered) => set("outside.zM", { outside: { ...port.outside, zM } }, entered)}

@@ -106,7 +106,7 @@ export function WeightPanel() {
         </table>
         {isBoat && (
           <>
-            <h4>Moments about the datum</h4>
+            <h4>Moments about the zero point</h4>
             <table>
               <thead>
                 <tr>

@@ -66,7 +66,7 @@ export function PartInspector({ part }: { part: Part }) {
         )}
         {loss && (
           <>
-            <dt>Of all suction</dt>
+            <dt>Share of the vacuum</dt>
             <dd>{Math.round(loss.share * 100)} %</dd>
           </>
         )}
@@ -172,7 +172,7 @@ function PartLoss({
   }
   if (isPushing(part)) {
     return (
-      <Figure label="Lift" explain={() => explainPump(part, units)}>
+      <Figure label="Pressure added" explain={() => explainPump(part, units)}>
         {shown}
       </Figure>
     );
@@ -208,7 +208,7 @@ function HeightField({ part, edit }: OfPart) {
   const { units } = useJob().job;
   return (
     <QuantityField
-      label="Height over datum"
+      label="Height above the zero level"
       dimension="length"
       unit={units.length}
       value={part.position.zM}

@@ -27,7 +27,7 @@ export function LoadFields({ engine, edit }: { engine: Engine; edit: (change: ob
               dimension="flow"
               unit={units.flow}
               value={load.feedM3S}
-              onCommit={(feedM3S) => setLoad(i, { feedM3S })}
+              onCommit={(feedM3S) => setLoad(i, { feedM3S, burnM3S: Math.min(load.burnM3S, feedM3S) })}
               basis={basis}
             />
           )}
@@ -36,7 +36,7 @@ export function LoadFields({ engine, edit }: { engine: Engine; edit: (change: ob
             dimension="flow"
             unit={units.flow}
             value={load.burnM3S}
-            onCommit={(burnM3S) => setLoad(i, { burnM3S })}
+            onCommit={(burnM3S) => setLoad(i, { burnM3S, feedM3S: Math.max(load.feedM3S, burnM3S) })}
             basis={basis}
           />
         </Group>

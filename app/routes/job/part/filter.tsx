@@ -21,7 +21,7 @@ export function LoadingNow({ filter }: { filter: Filtering }) {
   }
   return (
     <QuantityField
-      label="Loading, times clean"
+      label="Clogging (clean is 1)"
       dimension="ratio"
       unit=""
       value={plan.conditions.loading[element.id] ?? 1}

@@ -1,5 +1,6 @@
 /** A pump's curve, and what it does unpowered. */
 
+import { inFallingOrder, inOrder } from "~/core/edit/inOrder";
 import type { Pushing } from "~/core/kinds/families";
 import { offOf } from "~/core/kinds/pumping";
 import { withPoint } from "~/core/laws/pumpCurve";
@@ -32,14 +33,16 @@ export function OffField({ pump, edit }: { pump: Pushing; edit: (change: object)
 export function CurveFields({ pump, edit }: { pump: Pushing; edit: (change: object) => void }) {
   const { job } = useJob();
   const { units } = job;
-  const setPoint = (i: number, point: Partial<Pushing["curve"][number]>) =>
+  const setCurve = (flows: readonly number[], rises: readonly number[]) =>
     edit({
-      curve: pump.curve.map((one, k) => (k === i ? { ...one, ...point } : one)),
+      curve: flows.map((flowM3S, k) => ({ flowM3S, risePa: rises[k] ?? 0 })),
       given: { ...pump.given, curve: { ...pump.given?.curve, basis: "maker" } },
     });
+  const flows = pump.curve.map(({ flowM3S }) => flowM3S);
+  const rises = pump.curve.map(({ risePa }) => risePa);
   return (
     <>
-      <h3>Curve</h3>
+      <h3>Pressure at each flow</h3>
       {pump.curve.map((point, i) => (
         <Group className="two" key={i}>
           <QuantityField
@@ -47,15 +50,15 @@ export function CurveFields({ pump, edit }: { pump: Pushing; edit: (change: obje
             dimension="flow"
             unit={units.flow}
             value={point.flowM3S}
-            onCommit={(flowM3S) => setPoint(i, { flowM3S })}
+            onCommit={(flowM3S) => setCurve(inOrder(flows, i, flowM3S, 0), rises)}
             basis={pump.given?.curve?.basis ?? "assumed"}
           />
           <QuantityField
-            label={`Lift ${i + 1}`}
+            label={`Pressure ${i + 1}`}
             dimension="pressure"
             unit={gaugeUnit(units, 1)}
             value={point.risePa}
-            onCommit={(risePa) => setPoint(i, { risePa })}
+            onCommit={(risePa) => setCurve(flows, inFallingOrder(rises, i, risePa))}
             basis={pump.given?.curve?.basis ?? "assumed"}
           />
         </Group>

@@ -35,7 +35,7 @@ export function Provenance({ part, edit }: { part: PlanPart; edit: (change: obje
         isOn={part.shopMade !== undefined}
         onChange={(on) => edit({ shopMade: on ? { tested: false } : undefined })}
       >
-        Made in the shop
+        Built in the shop
       </Switch>
       {part.shopMade && (
         <Switch isOn={part.shopMade.tested} onChange={(tested) => edit({ shopMade: { tested } })}>
@@ -63,7 +63,9 @@ export function PartActions({ part }: { part: PlanPart }) {
       />
       <Buttons>
         {throughPorts(part) && (
-          <Button onPress={() => void dispatch({ name: "turnPart", id: part.id })}>Turn end for end</Button>
+          <Button onPress={() => void dispatch({ name: "turnPart", id: part.id })}>
+            Reverse its direction
+          </Button>
         )}
         <Button
           onPress={() => {
