@@ -7,12 +7,14 @@ const path = require("node:path");
 /** Rooms of the application and what each may enter. */
 const rooms = {
   core: [],
+  // Which field asked for what is dispatched: known to those who ask and to those who refuse.
+  asking: [],
   schemas: ["core"],
   store: ["schemas", "core"],
   workers: ["schemas", "core"],
   messages: ["schemas", "core"],
-  ui: ["core/units"],
-  state: ["messages", "store", "workers", "schemas", "core"],
+  ui: ["core/units", "asking"],
+  state: ["asking", "messages", "store", "workers", "schemas", "core"],
   fields: ["ui", "state", "messages", "schemas", "core"],
   keel: ["ui", "state", "messages", "core"],
   plumbing: ["ui", "state", "messages", "core"],

@@ -65,6 +65,7 @@ export const bookEntrySchema = z.discriminatedUnion("kind", [
     kind: z.literal("leakCheck"),
     lineUpId: id,
     joint: portRef,
+    state: z.enum(["running", "pumpOnly", "overnight"]).optional(),
     result: z.enum(["dry", "wet"]),
   }),
   z.strictObject({

@@ -14,6 +14,7 @@ import {
   useRef,
   useState,
 } from "react";
+import { currentAsker } from "~/asking/asker";
 import type { Book, EntryDraft } from "~/core/book/entries";
 import type { Command } from "~/core/edit/command";
 import { madeFrom } from "~/core/edit/commands";
@@ -37,7 +38,6 @@ import { answerInTime } from "~/store/faults";
 import { type CommitResult, commit, redo, type Tab, type TravelResult, undo } from "~/store/history";
 import { type JobState, type LoadedJob, readJob } from "~/store/jobs";
 import { quarantine } from "~/store/records";
-import { currentAsker } from "~/ui/asking";
 import { useAwaitShown } from "./awaitShown";
 import { saveHeld } from "./files";
 import { useFindings } from "./findings";

@@ -19,11 +19,11 @@ import {
 } from "react-aria-components";
 import { flushSync } from "react-dom";
 import styled from "styled-components";
+import { askedBy } from "~/asking/asker";
 import type { Dimension } from "~/core/units/factors";
 import { otherUnit, showQuantity } from "~/core/units/format";
 import { parseQuantity, type QuantityFault } from "~/core/units/parse";
 import { fieldText } from "~/core/units/trade";
-import { askedBy } from "./asking";
 
 const Field = styled.div`
   display: grid; gap: 2px; min-width: 0; align-content: start;

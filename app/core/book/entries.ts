@@ -25,6 +25,8 @@ export interface LeakCheck extends EntryBase {
   lineUpId: Id;
   /** Port at which the joint is. */
   joint: PortRef;
+  /** What ran when it was looked at; not told by entries of before 0.6.0. */
+  state?: "running" | "pumpOnly" | "overnight";
   result: "dry" | "wet";
 }
 

@@ -485,6 +485,23 @@ describe("returns and what else fills a tank", () => {
   });
 });
 
+test("a joint that was wet is a Stop until it is looked at again and dry", () => {
+  const job = marram();
+  const look = (id: string, result: "dry" | "wet") => ({
+    id,
+    at: "2026-05-02T10:00:00Z",
+    planId: currentPlan(job).id,
+    planHash: "",
+    kind: "leakCheck" as const,
+    lineUpId: "runPort",
+    joint: { part: "sep1", port: "out" },
+    result,
+  });
+  expect(of(job, "jointWet", [look("1", "wet")])).toMatchObject({ grade: "stop", ids: ["sep1"] });
+  expect(of(job, "jointWet", [look("1", "wet"), look("2", "dry")])).toBeUndefined();
+  expect(of(job, "jointWet", [look("1", "dry")])).toBeUndefined();
+});
+
 test("the demo job carries what it is meant to and nothing else", () => {
   expect(allOf(marram(), book).map(({ rule, grade }) => `${grade} ${rule}`)).toEqual([
     "stop returnElsewhere",

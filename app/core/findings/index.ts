@@ -36,6 +36,7 @@ import { allowanceShort } from "./hoses/allowanceShort";
 import { bendTight } from "./hoses/bendTight";
 import { bulkheadReach } from "./hoses/bulkheadReach";
 import { hoseFound } from "./hoses/hoseFound";
+import { jointWet } from "./hoses/jointWet";
 import { linesUnmarked } from "./hoses/linesUnmarked";
 import { nearDanger } from "./hoses/nearDanger";
 import { petrol } from "./hoses/petrol";
@@ -106,6 +107,7 @@ const all = {
   supportWide,
   nearDanger,
   allowanceShort,
+  jointWet,
   linesUnmarked,
   petrol,
   dosingFit,

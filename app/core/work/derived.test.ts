@@ -2,6 +2,7 @@
 import { readFileSync } from "node:fs";
 import { describe, expect, test } from "@jest/globals";
 import { bleedLineUp } from "../air/bleed";
+import type { LeakCheck } from "../book/entries";
 import { loadingFromReading } from "../care/loadingFromReading";
 import { toCsv } from "../export/csv";
 import { gaugeAtPort } from "../hydraulics/derive";
@@ -9,12 +10,14 @@ import { fuelWay, stubsOf } from "../hydraulics/route";
 import { solveLineUp } from "../hydraulics/solve";
 import { pumpAndSystem } from "../hydraulics/systemCurve";
 import { defaultSweep, judgeAll, sweepAll, worstConditions } from "../hydraulics/worst";
+import { isPowered } from "../kinds/families";
 import { buildNetwork } from "../network/network";
 import { hoseLines, partLines, runSheet } from "../parts/partsList";
 import { assumedFigures } from "../plan/assumed";
 import { currentPlan } from "../plan/ports";
 import type { Job, LineUp } from "../plan/types";
-import { leakJoints } from "./leakTest";
+import { type LeakState, leakStates } from "./leakStates";
+import { firstState, leakTest } from "./leakTest";
 
 const { job } = JSON.parse(readFileSync("demo/marram.keel.json", "utf8")) as { job: Job };
 const plan = currentPlan(job);
@@ -96,11 +99,66 @@ describe("lists", () => {
     expect(sheet.filter(({ isAssumed }) => isAssumed).map(({ id }) => id)).toEqual(["run16"]);
   });
 
-  test("leak test: every joint of the way once, vacuum and pressure told apart", () => {
-    const joints = leakJoints(job, plan, [], way);
-    expect(new Set(joints.map(({ key }) => key)).size).toBe(joints.length);
-    expect(joints.find(({ key }) => key === "sep1.out")?.state).toBe("vacuum");
-    expect(joints.find(({ key }) => key === "lift.out")?.state).toBe("pressure");
+  test.each(leakStates)(
+    "leak test, %s: every joint that is wetted in it once, the way of the fuel first",
+    (state) => {
+      const { wetted, shutIn } = leakTest(network, lineUp, plan.conditions, state, [], way);
+      // Both ends of each hose, and each screwed joint: counted from the plan itself.
+      expect(wetted.length + shutIn.length).toBe(2 * plan.runs.length + plan.joints.length);
+      expect(new Set([...wetted, ...shutIn].map(({ key }) => key)).size).toBe(wetted.length + shutIn.length);
+      expect(wetted[0]?.partId).toBe("portWing");
+      expect(wetted.every(({ nowPa }) => nowPa !== null)).toBe(true);
+    },
+  );
+
+  test("vacuum and pressure are told apart while it runs", () => {
+    const { wetted } = leakTest(network, lineUp, plan.conditions, "running", [], way);
+    expect(wetted.find(({ key }) => key === "sep1.out")?.now).toBe("vacuum");
+    expect(wetted.find(({ key }) => key === "lift.out")?.now).toBe("pressure");
+  });
+
+  test("a unit's own return is among the joints: Unit 12 has none that is left out", () => {
+    const truck = (JSON.parse(readFileSync("demo/unit-12.keel.json", "utf8")) as { job: Job }).job;
+    const own = currentPlan(truck);
+    const verdict = judgeAll(buildNetwork(truck), own.conditions)[0]!;
+    const { wetted, shutIn } = leakTest(
+      buildNetwork(truck),
+      verdict.lineUp,
+      own.conditions,
+      "running",
+      [],
+      verdict.way,
+    );
+    expect(wetted.length + shutIn.length).toBe(2 * own.runs.length + own.joints.length);
+    expect(wetted.filter(({ joint }) => /return/i.test(joint.port)).length).toBeGreaterThan(0);
+  });
+
+  test("a look counts in its state; wet at the last look of any state stays wet until dry", () => {
+    const base = { planId: plan.id, planHash: "", lineUpId: lineUp.id, joint: { part: "sep1", port: "out" } };
+    const look = (id: string, state: LeakState | undefined, result: "dry" | "wet"): LeakCheck =>
+      ({
+        ...base,
+        id,
+        at: `2026-05-0${id}T10:00:00Z`,
+        kind: "leakCheck",
+        ...(state && { state }),
+        result,
+      }) as LeakCheck;
+    const of = (book: LeakCheck[], state: LeakState) =>
+      leakTest(network, lineUp, plan.conditions, state, book, way).wetted.find(
+        ({ key }) => key === "sep1.out",
+      );
+    const book = [look("1", "running", "dry"), look("2", "pumpOnly", "wet")];
+    expect(of(book, "running")).toMatchObject({ check: { result: "dry" }, isWet: true });
+    expect(of(book, "overnight")?.check ?? null).toBeNull();
+    expect(of([...book, look("3", "running", "dry")], "running")).toMatchObject({ isWet: false });
+    expect(of([look("1", undefined, "dry")], "overnight")?.check?.result).toBe("dry");
+  });
+
+  test("a pump of its own tests with the engine off, an engine's own pump only as it runs", () => {
+    const powered = plan.parts.find(isPowered)!.id;
+    expect(firstState(plan, { ...lineUp, pumps: { [powered]: "on" } })).toBe("pumpOnly");
+    expect(firstState(plan, { ...lineUp, pumps: { [powered]: "off" } })).toBe("running");
   });
 
   test("what is assumed is listed, never what was measured or is the maker's", () => {

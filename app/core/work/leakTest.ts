@@ -1,66 +1,81 @@
-/** The joints of a line-up to look at with the pump on, in the order of the flow, and what the book says of each. */
+/** The joints of a line-up to look at in a state of the system, in the order of the flow, and what the book says of each. */
 
-import { type Book, entriesOf, type LeakCheck } from "../book/entries";
+import type { Book, LeakCheck } from "../book/entries";
+import { lastLooks } from "../book/looks";
 import type { FuelWay } from "../hydraulics/route";
-import { placedPorts, portKey } from "../plan/ports";
-import type { Job, Plan, PortRef } from "../plan/types";
+import { isPowered } from "../kinds/families";
+import type { Network } from "../network/network";
+import { portKey } from "../plan/ports";
+import type { Conditions, LineUp, Plan } from "../plan/types";
+import { type JointStates, jointStates, type LeakState, type Under } from "./leakStates";
 
-export interface LeakJoint {
-  key: string;
-  joint: PortRef;
-  partName: string;
-  portName: string;
-  /** What a leak does here: under vacuum it draws air in, under pressure it lets fuel out. */
-  state: "vacuum" | "pressure";
-  gaugePa: number;
-  side: "feed" | "return";
-  /** The last entry of this plan's book. */
+export interface LeakJoint extends JointStates {
+  state: LeakState;
+  /** Under pressure it lets fuel out, under vacuum it draws air in; shut in between valves nothing is known of it. */
+  now: Under;
+  nowPa: number | null;
+  /** The last look at it in this state, by the book. */
   check: LeakCheck | null;
+  /** Wet at the last look in any state: a Stop until it is dry. */
+  isWet: boolean;
 }
 
-export function leakJoints(job: Job, plan: Plan, book: Book, way: FuelWay): LeakJoint[] {
-  const ports = placedPorts(job, plan);
-  const checks = entriesOf(book, "leakCheck").filter(({ planId }) => planId === plan.id);
-  // The last look at each joint stands.
-  const checked = new Map(checks.map((check) => [portKey(check.joint), check]));
-  const joints = new Map<string, LeakJoint>();
-  const add = (ref: PortRef, gaugePa: number, side: LeakJoint["side"]) => {
-    const key = portKey(ref);
-    const port = ports.get(key);
-    if (!port || joints.has(key)) return;
-    joints.set(key, {
-      key,
-      joint: ref,
-      partName: port.ownerName,
-      portName: port.name,
-      state: gaugePa < 0 ? "vacuum" : "pressure",
-      gaugePa,
-      side,
-      check: checked.get(key) ?? null,
-    });
-  };
+/** The state to begin with: a pump that runs by itself tests with the engine off, an engine's own only as it runs. */
+export const firstState = (plan: Plan, lineUp: LineUp): LeakState =>
+  plan.parts.some((part) => isPowered(part) && lineUp.pumps[part.id] === "on") ? "pumpOnly" : "running";
+
+/** Joints along the way of the fuel, by their keys. */
+function alongWay(plan: Plan, way: FuelWay): string[] {
   const runs = new Map(plan.runs.map((run) => [run.id, run]));
   const onWay = new Set(way.stations.map(({ id }) => id));
-  for (const leg of way.legs) {
+  return way.legs.flatMap((leg) => {
     const run = runs.get(leg.id);
-    const [first, last] = [leg.points[0]?.gaugePa ?? 0, leg.points.at(-1)?.gaugePa ?? 0];
     if (run) {
-      const ends = way.stations.some(
+      const isForward = way.stations.some(
         ({ id, atM }) => id === run.from.part && Math.abs(atM - (leg.points[0]?.atM ?? 0)) < 1e-9,
       );
-      const [up, down] = ends ? [run.from, run.to] : [run.to, run.from];
-      add(up, first, leg.side);
-      add(down, last, leg.side);
-    } else {
-      for (const joint of plan.joints) {
-        if (
-          (joint.from.part === leg.id || joint.to.part === leg.id) &&
-          onWay.has(joint.from.part) &&
-          onWay.has(joint.to.part)
-        )
-          add(joint.from, first, leg.side);
-      }
+      return (isForward ? [run.from, run.to] : [run.to, run.from]).map(portKey);
     }
-  }
-  return [...joints.values()];
+    return plan.joints
+      .filter(
+        ({ from, to }) =>
+          (from.part === leg.id || to.part === leg.id) && onWay.has(from.part) && onWay.has(to.part),
+      )
+      .map(({ from }) => portKey(from));
+  });
+}
+
+/**
+ * Every joint that fuel stands at in this state, first those on the way of the fuel, then the others; those that are shut
+ * in are listed apart, since this state tells nothing of them.
+ */
+export function leakTest(
+  network: Network,
+  lineUp: LineUp,
+  conditions: Conditions,
+  state: LeakState,
+  book: Book,
+  way: FuelWay | null,
+): { wetted: LeakJoint[]; shutIn: LeakJoint[] } {
+  const { plan } = network;
+  const looks = lastLooks(book, plan.id, state);
+  const last = lastLooks(book, plan.id);
+  const order = new Map((way ? alongWay(plan, way) : []).map((key, i) => [key, i]));
+  const rank = ({ key }: JointStates) => order.get(key) ?? Number.MAX_SAFE_INTEGER;
+  const all = jointStates(network, lineUp, conditions)
+    .map(
+      (one): LeakJoint => ({
+        ...one,
+        state,
+        now: one.under[state],
+        nowPa: one.gaugePa[state],
+        check: looks.get(one.key) ?? null,
+        isWet: last.get(one.key)?.result === "wet",
+      }),
+    )
+    .sort((a, b) => rank(a) - rank(b));
+  return {
+    wetted: all.filter(({ now }) => now !== "unknown"),
+    shutIn: all.filter(({ now }) => now === "unknown"),
+  };
 }

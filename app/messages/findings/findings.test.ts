@@ -82,6 +82,7 @@ const figures = {
   rollDeg: 10,
   boxed: 0,
   beyond: "side",
+  on: "2026-05-01",
   consumer: "Engine",
   mostM3S: 1e-5,
   feedM3S: 2e-5,

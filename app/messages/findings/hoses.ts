@@ -91,6 +91,7 @@ export const hoses: Sentences<
   | "allowanceShort"
   | "linesUnmarked"
   | "bulkheadReach"
+  | "jointWet"
   | "provisional"
   | "shopMade"
   | "petrol"
@@ -143,6 +144,12 @@ export const hoses: Sentences<
     "",
     "Too short, its nut does not hold; too long, it stands where a hose must turn.",
     "A fitting of the right length.",
+  ],
+  jointWet: (v) => [
+    `${v.part}, ${v.port}: wet`,
+    `Seen on ${v.on}.`,
+    "What weeps drips on what is hot or lies in the bilge; under vacuum the same joint draws air in.",
+    "Relieve the pressure first, make the joint again with a new washer or clip, look again, and tick it dry.",
   ],
   provisional: (v) => [
     `${v.part} is provisional`,

@@ -2,12 +2,15 @@
  * Decides: whether every joint of a line-up is dry before it is handed over.
  * Seen in three seconds: the plan with its joints ticked, and the next joint to look at.
  */
+import { useMemo, useState } from "react";
 import styled from "styled-components";
 import type { LeakCheck } from "~/core/book/entries";
-import { type LeakJoint, leakJoints } from "~/core/work/leakTest";
+import { type LeakState, leakStates } from "~/core/work/leakStates";
+import { firstState, type LeakJoint, leakTest } from "~/core/work/leakTest";
+import { leakStateNames, leakStateSteps, underText } from "~/messages/leaks";
 import { Plumbing } from "~/plumbing/Plumbing";
 import { usePlumbing } from "~/plumbing/usePlumbing";
-import { useJob, useTrade } from "~/state/job";
+import { useJob } from "~/state/job";
 import { ToggleButton } from "~/ui/button";
 import { Caution, PlaceHead, Sheet } from "~/ui/place";
 
@@ -18,34 +21,53 @@ const Drawing = styled.div`
   svg { display: block; width: 100%; height: auto; }
   @media (max-width: 600px) { display: none; }
 `;
+const States = styled.div`
+  display: flex; flex-wrap: wrap; gap: 6px; margin: 0 16px 8px;
+`;
 const Tick = styled.div`
   display: flex; gap: 6px;
 `;
-const none: string[] = [];
+
+const nothing = { wetted: [], shutIn: [] };
 
 export default function Install() {
   const { job, plan, book, network, stored: verdict, lineUp, enter, select, selectedId } = useJob();
-  const { gauge } = useTrade();
   const { placed } = usePlumbing(network);
-  const joints = verdict?.way ? leakJoints(job, plan, book, verdict.way) : [];
-  const done = joints.filter(({ check }) => check?.result === "dry");
-  const next = joints.find(({ check }) => check?.result !== "dry");
+  const [chosen, setChosen] = useState<LeakState | null>(null);
+  const state = chosen ?? (lineUp ? firstState(plan, lineUp) : "running");
+  const way = verdict?.way ?? null;
+  const { wetted, shutIn } = useMemo(
+    () => (lineUp ? leakTest(network, lineUp, plan.conditions, state, book, way) : nothing),
+    [network, lineUp, plan.conditions, state, book, way],
+  );
+  const done = wetted.filter(({ check }) => check?.result === "dry");
+  const wet = wetted.filter(({ isWet }) => isWet);
+  const next = wetted.find(({ check }) => check?.result !== "dry");
   const tick = ({ joint }: LeakJoint, result: LeakCheck["result"]) =>
-    lineUp && void enter({ kind: "leakCheck", lineUpId: lineUp.id, joint, result });
+    lineUp && void enter({ kind: "leakCheck", lineUpId: lineUp.id, joint, state, result });
+  const named = ({ partName, portName }: LeakJoint) => `${partName}, ${portName}`;
   return (
     <div>
       <PlaceHead>
         <h2>Install</h2>
         <p>
-          Leak test of {lineUp?.name ?? "no line-up"}: {done.length} of {joints.length} joints dry.
-          {next && ` Next: ${next.partName}, ${next.portName}.`}
+          Leak test of {lineUp?.name ?? "no line-up"}: {done.length} of {wetted.length} joints dry.
+          {wet.length > 0 && ` Wet: ${wet.map(named).join("; ")}.`}
+          {next && ` Next: ${named(next)}.`}
         </p>
       </PlaceHead>
+      <States role="group" aria-label="What runs while you look">
+        {leakStates.map((one) => (
+          <ToggleButton key={one} isSelected={one === state} onChange={() => setChosen(one)}>
+            {leakStateNames[one]}
+          </ToggleButton>
+        ))}
+      </States>
       <Caution>
-        Pump on, engine off: look at each joint with a dry cloth, no flame or spark, ventilate, extinguisher
-        to hand. A joint under vacuum draws air in and may show no drop. Pressure that falls through an open
-        return after switch-off is no leak. Never loosen the high-pressure side; that is for a licensed
-        workshop.
+        {leakStateSteps[state]} Look at each joint with a dry cloth, no flame or spark, ventilate,
+        extinguisher to hand. A joint under vacuum draws air in and may show no drop. Pressure that falls
+        through an open return after switch-off is no leak. Never loosen the high-pressure side; that is for a
+        licensed workshop.
       </Caution>
       {placed && (
         <Drawing>
@@ -60,7 +82,7 @@ export default function Install() {
               verdict={verdict}
               units={job.units}
               selectedId={selectedId}
-              glowIds={none}
+              glowIds={wet.map(({ partId }) => partId)}
               onSelect={select}
               scale={Math.min(1, 800 / placed.width)}
               doneKeys={new Set(done.map(({ key }) => key))}
@@ -74,33 +96,31 @@ export default function Install() {
             <tr>
               <th className="n">No.</th>
               <th>Joint</th>
-              <th>In this line-up</th>
+              <th>It is under</th>
               <th>Looked at</th>
               <th className="wide">Last check</th>
             </tr>
           </thead>
           <tbody>
-            {joints.map((item, i) => (
+            {wetted.map((item, i) => (
               <tr key={item.key}>
                 <td className="n">{i + 1}</td>
                 <td>
                   <b>{item.partName}</b>, {item.portName}
                 </td>
-                <td>
-                  {item.state === "vacuum" ? "under vacuum" : "under pressure"}, {gauge(item.gaugePa)}
-                </td>
+                <td>{underText(item.now, item.nowPa, job.units)}</td>
                 <td>
                   <Tick>
                     <ToggleButton
-                      isSelected={item.check?.result === "dry"}
-                      aria-label={`${item.partName}, ${item.portName}: dry`}
+                      isSelected={item.check?.result === "dry" && !item.isWet}
+                      aria-label={`${named(item)}: dry`}
                       onChange={() => tick(item, "dry")}
                     >
                       dry
                     </ToggleButton>
                     <ToggleButton
-                      isSelected={item.check?.result === "wet"}
-                      aria-label={`${item.partName}, ${item.portName}: wet`}
+                      isSelected={item.isWet}
+                      aria-label={`${named(item)}: wet`}
                       onChange={() => tick(item, "wet")}
                     >
                       wet
@@ -119,8 +139,14 @@ export default function Install() {
             ))}
           </tbody>
         </table>
-        {joints.length === 0 && (
-          <p>Nothing flows in this line-up, so there is no joint to test with the pump on.</p>
+        {wetted.length === 0 && (
+          <p>No fuel stands at any joint in this state, so there is none to look at.</p>
+        )}
+        {shutIn.length > 0 && (
+          <p>
+            Shut in between valves or a pump that lets nothing back, so that this state tells nothing of them:{" "}
+            {shutIn.map(named).join("; ")}.
+          </p>
         )}
       </Sheet>
     </div>

@@ -3,8 +3,9 @@ import { memo, useEffect, useMemo, useState } from "react";
 import { useLocation } from "react-router";
 import styled from "styled-components";
 import { entriesOf } from "~/core/book/entries";
+import { lastLooks } from "~/core/book/looks";
 import { stubsOf } from "~/core/hydraulics/route";
-import { leakJoints } from "~/core/work/leakTest";
+import { portKey } from "~/core/plan/ports";
 import { Keel } from "~/keel/Keel";
 import { KeelUpright } from "~/keel/KeelUpright";
 import type { KeelMark } from "~/keel/marks";
@@ -34,13 +35,16 @@ type Height = "folded" | "low" | "tall";
 const px: Record<Exclude<Height, "folded">, number> = { low: 176, tall: 268 };
 
 /** What the place that is open puts on the Keel. */
-function marksFor(place: string, { job, plan, book, stored: verdict, lineUp }: OpenJob): KeelMark[] {
+function marksFor(place: string, { plan, book, stored: verdict, lineUp }: OpenJob): KeelMark[] {
   if (!verdict?.way) return [];
   if (place === "install") {
-    return leakJoints(job, plan, book, verdict.way).map(({ joint, check }) => ({
-      id: joint.part,
-      sign: check?.result === "dry" ? "done" : "open",
-    }));
+    const looks = lastLooks(book, plan.id);
+    return [...plan.runs.flatMap(({ from, to }) => [from, to]), ...plan.joints.map(({ from }) => from)].map(
+      (joint) => ({
+        id: joint.part,
+        sign: looks.get(portKey(joint))?.result === "dry" ? "done" : "open",
+      }),
+    );
   }
   if (place === "care") {
     return entriesOf(book, "vacuum")

@@ -3,10 +3,10 @@ import { useMemo } from "react";
 import { NavLink } from "react-router";
 import styled from "styled-components";
 import { entriesOf } from "~/core/book/entries";
+import { lastLooks } from "~/core/book/looks";
 import { placeOf } from "~/core/findings/index";
 import { type Place, places } from "~/core/findings/rule";
 import { tradeIn } from "~/core/units/trade";
-import { leakJoints } from "~/core/work/leakTest";
 import { counted } from "~/messages/counted";
 import { placeNames } from "~/messages/outcomes";
 import { useJob } from "~/state/job";
@@ -50,9 +50,10 @@ const icons: Record<Place, typeof Ruler> = {
 export function Rail() {
   const { job, plan, book, findings, stored: verdict } = useJob();
   const aboard = Object.values(plan.conditions.aboardM3).reduce((sum, m3) => sum + m3, 0);
-  const joints = useMemo(
-    () => (verdict?.way ? leakJoints(job, plan, book, verdict.way) : []),
-    [job, plan, book, verdict],
+  const points = 2 * plan.runs.length + plan.joints.length;
+  const dry = useMemo(
+    () => [...lastLooks(book, plan.id).values()].filter(({ result }) => result === "dry").length,
+    [book, plan.id],
   );
   const steps = useMemo(() => stepsOf(plan, verdict), [plan, verdict]);
   const status: Record<Place, string> = {
@@ -61,7 +62,7 @@ export function Rail() {
     prove: counted(plan.lineUps.length, "line-up"),
     fit: counted(plan.runs.length, "run"),
     parts: `${plan.parts.length} to buy`,
-    install: `${joints.filter(({ check }) => check?.result === "dry").length} of ${joints.length} dry`,
+    install: `${dry} of ${points} dry`,
     bleed: counted(steps.length, "joint"),
     care: counted(entriesOf(book, "vacuum").length, "reading"),
   };

@@ -4,22 +4,17 @@
  */
 import { useMemo, useState } from "react";
 import { jointStates, type LeakState, leakStates, rankLeaks, type Seen } from "~/core/work/leakStates";
+import { leakStateNames, underText } from "~/messages/leaks";
 import { useJob, useTrade } from "~/state/job";
 import { Select } from "~/ui/fields";
 import { Caution } from "~/ui/place";
 
-const stateNames: Record<LeakState, string> = {
-  running: "Running",
-  pumpOnly: "Pump on, engine off",
-  overnight: "Stopped overnight",
-};
 const seenNames: { id: Seen | "unseen"; name: string }[] = [
   { id: "unseen", name: "not looked" },
   { id: "weeps", name: "fuel weeps" },
   { id: "air", name: "air comes in" },
   { id: "dry", name: "neither" },
 ];
-const underNames = { pressure: "pressure", vacuum: "vacuum", rest: "at rest", unknown: "shut in" } as const;
 const SHOWN = 12;
 
 export default function Leaks() {
@@ -43,7 +38,7 @@ export default function Leaks() {
         {leakStates.map((state) => (
           <Select
             key={state}
-            label={`Seen: ${stateNames[state].toLowerCase()}`}
+            label={`Seen: ${leakStateNames[state].toLowerCase()}`}
             value={seen[state] ?? "unseen"}
             options={seenNames}
             onChange={(next) => {
@@ -59,7 +54,7 @@ export default function Leaks() {
             <th>Joint</th>
             {leakStates.map((state) => (
               <th key={state} className="n">
-                {stateNames[state]}
+                {leakStateNames[state]}
               </th>
             ))}
             <th className="n">Fits</th>
@@ -77,10 +72,7 @@ export default function Leaks() {
                 const gauge = joint.gaugePa[state];
                 return (
                   <td key={state} className="n">
-                    {underNames[joint.under[state]]}
-                    {gauge !== null &&
-                      joint.under[state] !== "rest" &&
-                      ` ${gauge < 0 ? say.vacuum(-gauge) : say.gauge(gauge)}`}
+                    {underText(joint.under[state], gauge, job.units)}
                   </td>
                 );
               })}

@@ -1,5 +1,5 @@
 import { describe, expect, test } from "@jest/globals";
-import { askedBy, currentAsker } from "./asking";
+import { askedBy, currentAsker } from "./asker";
 
 describe("who is told of a refusal", () => {
   test("what a field starts takes the field along, also beyond the moment", async () => {
