@@ -1,10 +1,11 @@
 /** Order of joints from tank to consumer for a line-up, with the fuel that fills each section. */
 import type { FuelWay } from "../hydraulics/route";
-import type { SolvedLineUp } from "../hydraulics/solve";
+import type { LineUpSolver, SolvedLineUp } from "../hydraulics/solve";
+import { judgeLineUp, type LineUpVerdict } from "../hydraulics/worst";
 import { kindOf } from "../kinds/index";
 import type { Id } from "../kinds/record";
 import { runVolumeM3 } from "../plan/route";
-import type { Plan } from "../plan/types";
+import type { Conditions, LineUp, Plan } from "../plan/types";
 
 export interface BleedStep {
   /** Part whose joint is opened, and on which side of it. */
@@ -85,4 +86,69 @@ function bleedSteps(plan: Plan, way: FuelWay, surfaceM: number): BleedStep[] {
 export function bleedLineUp(plan: Plan, solved: SolvedLineUp, way: FuelWay): BleedStep[] {
   const tank = way.stations[0]?.id ?? "";
   return bleedSteps(plan, way, solved.settings.surfaceM.get(tank) ?? 0);
+}
+
+/** Where the fuel comes out: the consumer's inlet joint, loosened, or a bleed screw on the way to it. */
+export interface OpenEnd {
+  id: Id;
+  name: string;
+  kind: "joint" | "screw";
+}
+
+export interface Bleed {
+  steps: BleedStep[];
+  /** Where this line-up can be bled to, the farthest first. */
+  ends: OpenEnd[];
+  end: OpenEnd | null;
+  /** Nothing runs that draws: the open end alone lets the fuel through. */
+  isPriming: boolean;
+}
+
+const NOTHING: Bleed = { steps: [], ends: [], end: null, isPriming: false };
+
+/** The way that opens when the inlet joint of a stopped consumer is loosened: the farthest of those that it leads to. */
+function primingVerdict(solver: LineUpSolver, lineUp: LineUp, conditions: Conditions): LineUpVerdict | null {
+  const verdicts = solver.network.engines.map(({ part: { id } }) =>
+    judgeLineUp(solver, { ...lineUp, consumers: { ...lineUp.consumers, [id]: "running" } }, conditions, id),
+  );
+  const lengthM = ({ way }: LineUpVerdict) => way?.legs.at(-1)?.points.at(-1)?.atM ?? 0;
+  return verdicts
+    .filter(({ way, result }) => way?.consumer && result.outcome === "solved")
+    .reduce<LineUpVerdict | null>((far, one) => (far && lengthM(far) >= lengthM(one) ? far : one), null);
+}
+
+/**
+ * The bleed of a line-up. Where no consumer runs and the line-up moves no fuel from tank to tank, the open end stands in
+ * for one: the consumer's inlet joint, or a bleed screw.
+ * @param endId the open end; by default the farthest
+ */
+export function bleedOf(
+  solver: LineUpSolver,
+  verdict: LineUpVerdict,
+  conditions: Conditions,
+  endId?: Id,
+): Bleed {
+  const { plan } = solver.network;
+  const { lineUp } = verdict;
+  const runs = Object.values(lineUp.consumers).includes("running");
+  const isPriming = !runs && (lineUp.purpose === "prime" || !verdict.way);
+  const from = isPriming ? primingVerdict(solver, lineUp, conditions) : verdict;
+  if (!from?.way || from.result.outcome !== "solved") return NOTHING;
+  const { way } = from;
+  const all = bleedLineUp(plan, from.result, way);
+  const screws = new Set(plan.parts.filter(({ kind }) => kind === "bleedScrew").map(({ id }) => id));
+  const ends = all
+    .filter(({ partId }) => screws.has(partId) || partId === way.consumer?.id)
+    .map(
+      ({ partId, partName }): OpenEnd => ({
+        id: partId,
+        name: partName,
+        kind: screws.has(partId) ? "screw" : "joint",
+      }),
+    )
+    .reverse()
+    .filter(({ id }, i, list) => list.findIndex((one) => one.id === id) === i);
+  const end = ends.find(({ id }) => id === endId) ?? ends[0] ?? null;
+  const last = end ? all.findLastIndex(({ partId }) => partId === end.id) : all.length - 1;
+  return { steps: all.slice(0, last + 1), ends, end, isPriming };
 }

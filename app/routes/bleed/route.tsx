@@ -3,12 +3,14 @@
  * Seen in three seconds: the sections filling from the tank on, with the running total into the pan.
  */
 import { Printer } from "lucide-react";
+import { useState } from "react";
 import { Link } from "react-router";
 import styled from "styled-components";
 import { nameOf } from "~/messages/notes";
 import { useJob, useTrade } from "~/state/job";
+import { Select } from "~/ui/fields";
 import { Caution, PlaceHead, Sheet } from "~/ui/place";
-import { BleedNote, stepsOf } from "./steps";
+import { BleedNote, useBleed } from "./steps";
 
 export const meta = () => [{ title: "Bleed · Iron Keel" }];
 
@@ -16,10 +18,19 @@ const Note = styled.span`
   display: block; font-size: 13px; color: var(--soft);
 `;
 
+const PrimingNote = styled.p`
+  margin: 0 16px 10px; max-width: 70ch;
+`;
+const Ends = styled.div`
+  margin: 0 16px 10px; max-width: 260px;
+`;
+
 export default function Bleed() {
-  const { job, plan, stored: verdict, lineUp, select, selectedId } = useJob();
+  const { job, stored: verdict, lineUp, select, selectedId } = useJob();
   const { pan } = useTrade();
-  const steps = stepsOf(plan, verdict);
+  const [endId, setEndId] = useState<string>();
+  const bleed = useBleed(endId);
+  const { steps = [], ends = [], end = null } = bleed ?? {};
   const total = steps.at(-1)?.totalM3 ?? 0;
   return (
     <div>
@@ -27,7 +38,8 @@ export default function Bleed() {
         <h2>Bleed</h2>
         <p>
           {lineUp?.name ?? "No line-up"}: {steps.length} joints from tank to{" "}
-          {verdict?.way?.consumer?.name ?? "the end"}, {pan(total)} in all: a pan with room for it.
+          {end?.name ?? verdict?.way?.stations.at(-1)?.name ?? "the end"}, {pan(total)} in all: a pan with
+          room for it.
         </p>
         <Link to={`/job/${job.id}/print/bleed`}>
           <Printer size={16} aria-hidden /> Bleed card
@@ -38,6 +50,26 @@ export default function Bleed() {
         tank pressure above the tank's rating, and never petrol. Do not crank a dry high-pressure pump; follow
         the engine maker's manual for the high-pressure side.
       </Caution>
+      {bleed?.isPriming && (
+        <PrimingNote>
+          Nothing runs that draws: fuel comes only where a joint is open. Loosen {end?.name}
+          {end?.kind === "joint" ? ", inlet," : ""} over the pan before the pump is started, and shut it when
+          fuel runs solid.
+        </PrimingNote>
+      )}
+      {ends.length > 1 && (
+        <Ends>
+          <Select
+            label="Fuel comes out at"
+            value={end?.id ?? null}
+            options={ends.map(({ id, name, kind }) => ({
+              id,
+              name: kind === "screw" ? name : `${name}, inlet joint`,
+            }))}
+            onChange={setEndId}
+          />
+        </Ends>
+      )}
       <Sheet>
         <svg
           width="100%"

@@ -1,10 +1,16 @@
-import { type BleedStep, bleedLineUp } from "~/core/air/bleed";
-import type { LineUpVerdict } from "~/core/hydraulics/worst";
-import type { Plan } from "~/core/plan/types";
-import { useTrade } from "~/state/job";
+import { useMemo } from "react";
+import { type Bleed, type BleedStep, bleedOf } from "~/core/air/bleed";
+import type { Id } from "~/core/kinds/record";
+import { useJob, useTrade } from "~/state/job";
 
-export const stepsOf = (plan: Plan, verdict: LineUpVerdict | null): BleedStep[] =>
-  verdict?.way && verdict.result.outcome === "solved" ? bleedLineUp(plan, verdict.result, verdict.way) : [];
+/** The bleed of the chosen line-up, to the open end that is asked for. */
+export function useBleed(endId?: Id): Bleed | null {
+  const { solver, stored, plan } = useJob();
+  return useMemo(
+    () => stored && bleedOf(solver, stored, plan.conditions, endId),
+    [solver, stored, plan.conditions, endId],
+  );
+}
 
 /** What must be known at this joint before it is opened. */
 export function BleedNote({ step }: { step: BleedStep }) {

@@ -11,7 +11,7 @@ import { counted } from "~/messages/counted";
 import { placeNames } from "~/messages/outcomes";
 import { useJob } from "~/state/job";
 import { GradeGlyph } from "~/ui/glyphs";
-import { stepsOf } from "../bleed/steps";
+import { useBleed } from "../bleed/steps";
 
 const Nav = styled.nav`
   grid-area: rail; border-right: 1.5px solid var(--hairline); background: var(--panel); overflow: auto;
@@ -48,14 +48,14 @@ const icons: Record<Place, typeof Ruler> = {
 };
 
 export function Rail() {
-  const { job, plan, book, findings, stored: verdict } = useJob();
+  const { job, plan, book, findings } = useJob();
   const aboard = Object.values(plan.conditions.aboardM3).reduce((sum, m3) => sum + m3, 0);
   const points = 2 * plan.runs.length + plan.joints.length;
   const dry = useMemo(
     () => [...lastLooks(book, plan.id).values()].filter(({ result }) => result === "dry").length,
     [book, plan.id],
   );
-  const steps = useMemo(() => stepsOf(plan, verdict), [plan, verdict]);
+  const bleed = useBleed();
   const status: Record<Place, string> = {
     survey: `${tradeIn(job.units).volume(aboard)} aboard`,
     layout: counted(plan.parts.length + job.consumers.length, "part"),
@@ -63,7 +63,7 @@ export function Rail() {
     fit: counted(plan.runs.length, "run"),
     parts: `${plan.parts.length} to buy`,
     install: `${dry} of ${points} dry`,
-    bleed: counted(steps.length, "joint"),
+    bleed: counted(bleed?.steps.length ?? 0, "joint"),
     care: counted(entriesOf(book, "vacuum").length, "reading"),
   };
   const worst = (place: Place) =>

@@ -4,13 +4,12 @@ import styled from "styled-components";
 import { isPowered, isValve } from "~/core/kinds/families";
 import { STEEPEST_DEG } from "~/core/tanks/attitude";
 import { dipTable } from "~/core/tanks/dip";
-import { formatNumber } from "~/core/units/format";
 import { tradeIn } from "~/core/units/trade";
 import { nameOf } from "~/messages/notes";
 import { settingText } from "~/plumbing/settingText";
-import { useJob } from "~/state/job";
+import { useJob, useTrade } from "~/state/job";
 import { Button } from "~/ui/button";
-import { BleedNote, stepsOf } from "../bleed/steps";
+import { BleedNote, useBleed } from "../bleed/steps";
 
 export const meta = () => [{ title: "To print · Iron Keel" }];
 
@@ -135,13 +134,14 @@ function ValveTable() {
 }
 
 function BleedCard() {
-  const { job, plan, stored: verdict, lineUp } = useJob();
-  const steps = stepsOf(plan, verdict);
-  const ml = (m3: number) => formatNumber(m3 * 1e6);
+  const { job, lineUp } = useJob();
+  const { pan } = useTrade();
+  const { steps = [], end } = useBleed() ?? {};
   return (
     <>
       <h1>
         {job.name}: bleed card, {lineUp?.name}
+        {end && `, to ${end.name}`}
       </h1>
       <p>
         Eye protection and gloves. Face and hands away from the opened joint. Pan under it. Do not crank a dry
@@ -153,8 +153,8 @@ function BleedCard() {
             <th>Step</th>
             <th>Open until fuel runs solid, then shut</th>
             <th>Fills</th>
-            <th>mL</th>
-            <th>mL so far</th>
+            <th>Section</th>
+            <th>Into the pan so far</th>
             <th>Done</th>
           </tr>
         </thead>
@@ -167,8 +167,8 @@ function BleedCard() {
                 <BleedNote step={step} />
               </td>
               <td>{nameOf(job, step.sectionId)}</td>
-              <td>{ml(step.sectionM3)}</td>
-              <td>{ml(step.totalM3)}</td>
+              <td>{pan(step.sectionM3)}</td>
+              <td>{pan(step.totalM3)}</td>
               <td />
             </tr>
           ))}
