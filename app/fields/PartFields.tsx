@@ -8,6 +8,7 @@ import { useJob } from "~/state/job";
 import { Button } from "~/ui/button";
 import { Select, Switch } from "~/ui/fields";
 import { within } from "./checks";
+import { LookField } from "./LookField";
 import { Buttons, Group } from "./layout";
 import { QuantityField } from "./QuantityField";
 
@@ -40,7 +41,13 @@ function OneField({
     group === undefined ? { [name]: next } : { [group]: { ...record, [name]: next } };
   switch (field.form) {
     case "switch":
-      return (
+      return field.isLook ? (
+        <LookField
+          label={label}
+          value={value as boolean | undefined}
+          onChange={(next) => edit(changed(next))}
+        />
+      ) : (
         <div style={{ gridColumn: "1 / -1" }}>
           <Switch isOn={value === true} onChange={(on) => edit(changed(on))}>
             {label}

@@ -78,8 +78,8 @@ const tankFittings = {
       ventLengthM: length,
       ventTop: position,
       spill: position,
-      hasDip: z.boolean(),
-      hasArrester: z.boolean(),
+      hasDip: z.boolean().optional(),
+      hasArrester: z.boolean().optional(),
       ratedPa: tankPressure,
     })
     .optional(),
@@ -116,7 +116,7 @@ const tankFittings = {
         )
         .max(20),
       roomAboveM: length,
-      cleaningTaken: z.boolean(),
+      cleaningTaken: z.boolean().optional(),
       warnedBy: z.enum(["nothing", "whistle", "sightGlass", "gauge"]),
     })
     .optional(),
@@ -126,7 +126,7 @@ const tankFittings = {
       seams: look,
       feet: look,
       fittings: look,
-      drains: z.enum(["drains", "holdsWater", "foam"]),
+      drains: z.enum(["drains", "holdsWater", "foam", "unseen"]),
       testedPa: tankPressure.optional(),
       testHeld: z.boolean().optional(),
     })

@@ -43,6 +43,7 @@ import { petrol } from "./hoses/petrol";
 import { provisional } from "./hoses/provisional";
 import { shopMade } from "./hoses/shopMade";
 import { supportWide } from "./hoses/supportWide";
+import { notLookedAt } from "./looks/notLookedAt";
 import type { Found, Place, Rule } from "./rule";
 import { fuelFouled } from "./tanks/fuelFouled";
 import { gaugeEmpty } from "./tanks/gaugeEmpty";
@@ -108,6 +109,7 @@ const all = {
   nearDanger,
   allowanceShort,
   jointWet,
+  notLookedAt,
   linesUnmarked,
   petrol,
   dosingFit,

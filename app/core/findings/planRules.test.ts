@@ -372,12 +372,54 @@ const cases: Case[] = [
   [
     "40 no carbon monoxide alarm",
     "noCoAlarm",
-    van,
+    () =>
+      consumer(van(), (one) => {
+        one.heater!.hasCoAlarm = false;
+      }),
     { grade: "stop", ids: ["heater"] },
     () =>
       consumer(van(), (one) => {
         one.heater!.hasCoAlarm = true;
       }),
+  ],
+  [
+    "what nobody has looked at at a heater",
+    "notLookedAt",
+    () =>
+      consumer(van(), (one) => {
+        delete one.heater!.exhaustFalls;
+        delete one.heater!.outletClear;
+      }),
+    {
+      grade: "mend",
+      ids: ["heater"],
+      values: { part: "Air heater", of: "heater", looks: "heater.exhaustFalls heater.outletClear", count: 2 },
+    },
+    // Looked at and wrong is another finding's.
+    () => consumer(van(), (one) => Object.assign(one.heater!, { exhaustFalls: false, outletClear: false })),
+  ],
+  [
+    "a tank whose seams were not looked at",
+    "notLookedAt",
+    () => {
+      const job = boat();
+      const day = job.tanks.find(({ id }) => id === "dayTank")!;
+      return change(job, {
+        name: "editTank",
+        id: "dayTank",
+        change: {
+          condition: {
+            ...day.condition!,
+            seams: "unseen",
+            feet: "sound",
+            fittings: "sound",
+            drains: "unseen",
+          },
+        },
+      });
+    },
+    { grade: "mend", ids: ["dayTank"] },
+    boat,
   ],
   [
     "41 a regulator under the peak",

@@ -5,6 +5,7 @@ import {
   degrees,
   type FieldsOf,
   length,
+  look,
   metres,
   type Own,
   optional,
@@ -25,19 +26,19 @@ export interface EngineLoad {
   burnM3S: number;
 }
 
-/** Where and how a heater stands: what its maker's sheet and the space ask. */
+/** Where and how a heater stands: what its maker's sheet and the space ask. What nobody has looked at is absent. */
 export interface HeaterFit {
-  hasCoAlarm: boolean;
+  hasCoAlarm?: boolean;
   /** Sum of the bends of its exhaust. */
   exhaustBendDeg: number;
-  exhaustFalls: boolean;
-  drainAtLowest: boolean;
-  outletClear: boolean;
-  airFacesRear: boolean;
-  airWayClear: boolean;
+  exhaustFalls?: boolean;
+  drainAtLowest?: boolean;
+  outletClear?: boolean;
+  airFacesRear?: boolean;
+  airWayClear?: boolean;
   clearanceM: number;
   /** Its switch can cut the supply before it has run down. */
-  switchCutsRunDown: boolean;
+  switchCutsRunDown?: boolean;
   /** Maker's supply window. */
   leastV?: number;
   mostV?: number;
@@ -64,15 +65,15 @@ export interface ConsumerBase extends PartBase {
 }
 
 const fitFields: FieldsOf<HeaterFit> = {
-  hasCoAlarm: toggle({ blank: false }),
+  hasCoAlarm: look,
   exhaustBendDeg: degrees("measured", { least: 0, most: 3600 }, { blank: 90 }),
-  exhaustFalls: toggle({ blank: true }),
-  drainAtLowest: toggle({ blank: true }),
-  outletClear: toggle({ blank: true }),
-  airFacesRear: toggle({ blank: true }),
-  airWayClear: toggle({ blank: true }),
+  exhaustFalls: look,
+  drainAtLowest: look,
+  outletClear: look,
+  airFacesRear: look,
+  airWayClear: look,
   clearanceM: metres("measured", length, { blank: 0.1 }),
-  switchCutsRunDown: toggle({ blank: false }),
+  switchCutsRunDown: look,
   leastV: volts("maker", { over: 0, most: 100 }, optional),
   mostV: volts("maker", { over: 0, most: 100 }, optional),
 };

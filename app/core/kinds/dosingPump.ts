@@ -2,13 +2,13 @@ import { type Circuit, circuitField } from "./circuit";
 import {
   degrees,
   hertz,
+  look,
   metres,
   milliseconds,
   optional,
   panVolume,
   positive,
   pressure,
-  toggle,
 } from "./fields";
 import { heldInLine, inOut, inToOut, type Kind } from "./kind";
 import { suctionFields } from "./pumping";
@@ -54,7 +54,7 @@ export const dosingPump: Kind<DosingPump> = {
     mostAfterM: metres("maker", positive, optional),
     mostLiftM: metres("maker", { least: -20, most: 20 }, optional),
     ...suctionFields,
-    rubberMounted: toggle({ isOptional: true, blank: true }),
+    rubberMounted: look,
     circuit: circuitField(),
   },
   ports: () => inOut,

@@ -55,6 +55,8 @@ export interface QuantityField extends Common<number> {
 
 export interface SwitchField extends Common<boolean> {
   form: "switch";
+  /** A person must look at it: absent until somebody has. */
+  isLook?: true;
 }
 
 export interface ChoiceField<T extends string = string> extends Common<T> {
@@ -153,6 +155,8 @@ export const toggle = <const O extends Omit<SwitchField, "form">>(rest: O) => ({
   form: "switch" as const,
   ...rest,
 });
+/** What a person must look at: not looked at, yes, no. Never right by default. */
+export const look = { form: "switch", isOptional: true, isLook: true } as const;
 export const choice = <const T extends string, const O extends Omit<ChoiceField<T>, "form" | "options">>(
   options: readonly T[],
   rest: O,

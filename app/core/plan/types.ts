@@ -72,8 +72,9 @@ export interface Filling {
   /** Highest point of the vent line, and the lip of the fill over which fuel would spill. Tank frame. */
   ventTop: Position;
   spill: Position;
-  hasDip: boolean;
-  hasArrester: boolean;
+  /** Absent until somebody has looked. */
+  hasDip?: boolean;
+  hasArrester?: boolean;
   /** Pressure the tank is rated for. */
   ratedPa: number;
 }
@@ -117,7 +118,7 @@ export interface Opening {
   holes: PlateHole[];
   roomAboveM: number;
   /** A cleaning opening that a sender's adapter has taken. */
-  cleaningTaken: boolean;
+  cleaningTaken?: boolean;
   warnedBy: "nothing" | "whistle" | "sightGlass" | "gauge";
 }
 
@@ -129,7 +130,7 @@ export interface Condition {
   seams: Look | "unseen";
   feet: Look | "unseen";
   fittings: Look | "unseen";
-  drains: "drains" | "holdsWater" | "foam";
+  drains: "drains" | "holdsWater" | "foam" | "unseen";
   testedPa?: number;
   testHeld?: boolean;
 }

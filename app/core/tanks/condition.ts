@@ -42,7 +42,7 @@ export function judgeTank(
     if (feet === "worn") reasons.push("feetWorn");
     if (fittings === "bad") reasons.push("fittingsBad");
     if (fittings === "worn") reasons.push("fittingsWorn");
-    if (drains !== "drains") reasons.push(drains);
+    if (drains !== "drains" && drains !== "unseen") reasons.push(drains);
     if (testHeld === false) reasons.push("testFailed");
   }
   if (puddles.some(({ engine }) => engine === "stopped")) reasons.push("leaksStopped");

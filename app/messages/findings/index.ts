@@ -9,6 +9,7 @@ import { filters } from "./filters";
 import { flow } from "./flow";
 import { heaters } from "./heaters";
 import { hoses } from "./hoses";
+import { looks } from "./looks";
 import { type Sentence, type Sentences, sayIn } from "./say";
 import { tanks } from "./tanks";
 
@@ -21,7 +22,15 @@ export interface FindingText {
 }
 
 /** One sentence a rule: a rule without one does not compile. */
-const sentences: Sentences<RuleId> = { ...tanks, ...flow, ...filters, ...hoses, ...heaters, ...electric };
+const sentences: Sentences<RuleId> = {
+  ...tanks,
+  ...flow,
+  ...filters,
+  ...hoses,
+  ...looks,
+  ...heaters,
+  ...electric,
+};
 
 const schools: Record<string, string> = {
   abycH33: "ABYC H-33 school",

@@ -10,6 +10,7 @@ import { judgeTank, type TankReason, type TankVerdict, testPressurePa } from "~/
 import { installedTilt } from "~/core/tanks/pickup";
 import { gaugeUnit, panUnit } from "~/core/units/trade";
 import { positive } from "~/fields/checks";
+import { LookField } from "~/fields/LookField";
 import { Photos } from "~/fields/Photos";
 import { QuantityField } from "~/fields/QuantityField";
 import { Strike } from "~/fields/Strike";
@@ -47,6 +48,7 @@ const looks: { id: Look | "unseen"; name: string }[] = [
   { id: "bad", name: "bad" },
 ];
 const drainings: { id: Condition["drains"]; name: string }[] = [
+  { id: "unseen", name: "not looked at" },
   { id: "drains", name: "drains freely" },
   { id: "holdsWater", name: "holds water" },
   { id: "foam", name: "open foam" },
@@ -57,7 +59,7 @@ const unseen: Condition = {
   seams: "unseen",
   feet: "unseen",
   fittings: "unseen",
-  drains: "drains",
+  drains: "unseen",
 };
 
 export function ConditionPanel() {
@@ -138,12 +140,14 @@ export function ConditionPanel() {
               unit={gaugeUnit(units, 1)}
               value={condition.testedPa}
               check={(si) => (si > 0 && si <= most ? null : `More than nothing, at most ${gauge(most)}.`)}
-              onCommit={(testedPa) => set({ testedPa, testHeld: condition.testHeld ?? true })}
+              onCommit={(testedPa) => set({ testedPa, testHeld: condition.testHeld })}
             />
             {condition.testedPa !== undefined && (
-              <Switch isOn={condition.testHeld ?? false} onChange={(testHeld) => set({ testHeld })}>
-                It held
-              </Switch>
+              <LookField
+                label="It held"
+                value={condition.testHeld}
+                onChange={(testHeld) => set({ testHeld })}
+              />
             )}
           </Fields>
         )}

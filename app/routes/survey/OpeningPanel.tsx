@@ -10,6 +10,7 @@ import type { HoleUse, Opening, PlateHole } from "~/core/plan/types";
 import { holeFaults, type KeepOut, keepOuts, metalLeftM, mirrored, sawFor } from "~/core/tanks/opening";
 import { boundsOf } from "~/core/tanks/shape";
 import { notNegative, positive } from "~/fields/checks";
+import { LookField } from "~/fields/LookField";
 import { Button } from "~/ui/button";
 import { Select, Switch } from "~/ui/fields";
 import { Caution } from "~/ui/place";
@@ -65,7 +66,6 @@ export function OpeningPanel() {
       at: { xM: (x[0] + x[1]) / 2 - 0.15, yM: (y[0] + y[1]) / 2 - 0.1, zM: z[1] },
       holes: [newHole("sender", 0.08, 0.1), newHole("pickup", 0.18, 0.1), newHole("return", 0.25, 0.1)],
       roomAboveM: 0.4,
-      cleaningTaken: false,
       warnedBy: "gauge",
     };
     return (
@@ -138,9 +138,11 @@ export function OpeningPanel() {
             onChange={(warnedBy) => set({ warnedBy })}
           />
         </Fields>
-        <Switch isOn={opening.cleaningTaken} onChange={(cleaningTaken) => set({ cleaningTaken })}>
-          A sender's adapter has taken the cleaning opening
-        </Switch>
+        <LookField
+          label="A sender's adapter has taken the cleaning opening"
+          value={opening.cleaningTaken}
+          onChange={(cleaningTaken) => set({ cleaningTaken })}
+        />
       </Panel>
       <Panel>
         <h3>Holes</h3>

@@ -19,10 +19,10 @@ import { INCH_M } from "~/core/units/factors";
 import { formatQuantity } from "~/core/units/format";
 import { gaugeUnit } from "~/core/units/trade";
 import { positive } from "~/fields/checks";
+import { LookField } from "~/fields/LookField";
 import { QuantityField } from "~/fields/QuantityField";
 import { useJob } from "~/state/job";
 import { Button } from "~/ui/button";
-import { Switch } from "~/ui/fields";
 import {
   BoreField,
   Facts,
@@ -51,8 +51,6 @@ export function VentPanel() {
       ventLengthM: 1.5,
       ventTop: { ...middle, zM: z[1] + 0.5 },
       spill: { ...middle, zM: z[1] + 0.4 },
-      hasDip: false,
-      hasArrester: false,
       ratedPa: 20000,
     };
     return (
@@ -151,12 +149,18 @@ export function VentPanel() {
           onCommit={(ratedPa) => set({ ratedPa })}
         />
       </Fields>
-      <Switch isOn={filling.hasDip} onChange={(hasDip) => set({ hasDip })}>
-        The vent line has a dip
-      </Switch>
-      <Switch isOn={filling.hasArrester} onChange={(hasArrester) => set({ hasArrester })}>
-        A flame arrester stands in the vent
-      </Switch>
+      <Fields>
+        <LookField
+          label="The vent line has a dip"
+          value={filling.hasDip}
+          onChange={(hasDip) => set({ hasDip })}
+        />
+        <LookField
+          label="A flame arrester stands in the vent"
+          value={filling.hasArrester}
+          onChange={(hasArrester) => set({ hasArrester })}
+        />
+      </Fields>
       <Small>
         Heights and places are in the tank's own frame: up from its bottom, across to port. Fill with the
         nozzle touching, no spark, hatches and ports shut; vapour is heavier than air.

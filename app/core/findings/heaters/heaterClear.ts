@@ -11,12 +11,17 @@ export const heaterClear = rule({
   judge: ({ job }) =>
     job.consumers.flatMap((part) => {
       const fit = part.heater;
-      if (part.kind !== "heater" || !fit || (fit.airWayClear && fit.clearanceM >= LEAST_CLEAR_M)) return [];
+      if (part.kind !== "heater" || !fit || (fit.airWayClear !== false && fit.clearanceM >= LEAST_CLEAR_M))
+        return [];
       return [
         onPart({
           grade: "watch",
           part,
-          values: { clearM: fit.clearanceM, leastM: LEAST_CLEAR_M, airWay: fit.airWayClear ? 1 : 0 },
+          values: {
+            clearM: fit.clearanceM,
+            leastM: LEAST_CLEAR_M,
+            airWay: fit.airWayClear === false ? 0 : 1,
+          },
           figure: LEAST_CLEAR_M - fit.clearanceM,
         }),
       ];

@@ -16,10 +16,10 @@ export const heaterExhaust = rule({
       if (part.kind !== "heater" || !fit) return [];
       const wrong = [
         fit.exhaustBendDeg > MOST_BEND_DEG && "bends",
-        !fit.exhaustFalls && "falls",
-        !fit.drainAtLowest && "drain",
-        !fit.outletClear && "outlet",
-        !fit.airFacesRear && "air",
+        fit.exhaustFalls === false && "falls",
+        fit.drainAtLowest === false && "drain",
+        fit.outletClear === false && "outlet",
+        fit.airFacesRear === false && "air",
       ].filter((code) => code !== false);
       if (wrong.length === 0) return [];
       return [

@@ -8,7 +8,7 @@ export const noCoAlarm = rule({
   place: "layout",
   judge: ({ job }) =>
     job.consumers.flatMap((part) =>
-      part.kind === "heater" && part.heater && !part.heater.hasCoAlarm
+      part.kind === "heater" && part.heater && part.heater.hasCoAlarm === false
         ? [onPart({ grade: "stop", part, values: {} })]
         : [],
     ),

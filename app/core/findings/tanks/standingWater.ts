@@ -10,7 +10,8 @@ export const standingWater = rule({
     job.tanks.flatMap((tank) => {
       const drains = tank.condition?.drains;
       const isFoamOnMetal = drains === "foam" && tank.material !== "plastic" && tank.material !== "rubber";
-      if (drains !== "holdsWater" && !isFoamOnMetal) return [];
+      if (drains === undefined || drains === "unseen" || (drains !== "holdsWater" && !isFoamOnMetal))
+        return [];
       return [onTank({ grade: "watch", tank, values: { drains } })];
     }),
 });

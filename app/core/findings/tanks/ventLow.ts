@@ -50,7 +50,8 @@ export const ventLow = rule({
       const brimPa = state ? brimPressurePa(state.densityKgM3, filling.spill, floorUnder(tank, xM, yM)) : 0;
       if (brimPa > FILL_PRESSURE_SHARE * filling.ratedPa)
         say("brimPressure", brimPa, FILL_PRESSURE_SHARE * filling.ratedPa, "standard");
-      if (job.fuel.grade === "petrol" && !filling.hasArrester) say("noArrester", 1, null, "standard");
+      if (job.fuel.grade === "petrol" && filling.hasArrester === false)
+        say("noArrester", 1, null, "standard");
       return found;
     }),
 });
