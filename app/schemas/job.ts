@@ -105,6 +105,7 @@ const tankFittings = {
           z.strictObject({
             id,
             use: z.enum(["sender", "pickup", "return", "vent", "spare", "sampling"]),
+            portId: id.optional(),
             aM: coordinate,
             bM: coordinate,
             diameterM: diameter,

@@ -7,6 +7,7 @@ import { newEngine, newTank } from "../plan/blank";
 import { portsOf } from "../plan/ports";
 import type { Job, Plan, PortRef } from "../plan/types";
 import { checkTank } from "../tanks/check";
+import { alignedPlate } from "../tanks/plate";
 import { capacityM3 } from "../tanks/tank";
 import type { CommandOf, Handlers, Note } from "./command";
 import { consumerOf, tankOf } from "./find";
@@ -18,7 +19,9 @@ import { removeSurveyed } from "./standing";
 function editTank(job: Job, plan: Plan, command: CommandOf<"editTank">): Note[] {
   const { id } = command;
   const tank = tankOf(job, id);
+  const before = current(tank);
   editRecord(tank, command);
+  Object.assign(tank, alignedPlate(before, current(tank)));
   fitHoses(job, plan, id, { evenMeasured: false });
   const now = current(tank);
   if (checkTank(now).length > 0) return [];

@@ -4,10 +4,10 @@ import { LineUpSolver } from "../hydraulics/solve";
 import { newJob, newLineUp, newRun, newTank } from "../plan/blank";
 import { currentPlan, fromTank } from "../plan/ports";
 import type { Job, Tank } from "../plan/types";
-import { heightAlong, upOf } from "../tanks/attitude";
+import { heightAlong, tankAttitude, upOf } from "../tanks/attitude";
 import { capacityM3, levelOfVolumeM, TiltedTank } from "../tanks/tank";
 import { buildNetwork } from "./network";
-import { postureOf, tankAttitude } from "./posture";
+import { postureOf } from "./posture";
 
 const at = (xM: number, yM: number, zM: number) => ({ xM, yM, zM });
 
@@ -32,6 +32,29 @@ describe("how the vehicle stands", () => {
     }
   });
 
+  test("a tank fitted nose up: fuel lies level in it while the vehicle stands level", () => {
+    const [deg, aboardM3] = [8, 0.1];
+    const tilt = (deg * Math.PI) / 180;
+    const shape = { kind: "box", lengthM: 1, widthM: 0.5, heightM: 0.4 } as const;
+    const tank: Tank = {
+      ...newTank("t", "T", at(2, 0, 0.3)),
+      shape,
+      installed: { pitchDeg: deg, rollDeg: 0 },
+    };
+    const posture = postureOf(buildNetwork(jobWith(tank)), undefined);
+    // A level surface over a tilted box goes through the middle of the volume's own depth: by hand.
+    const depth = aboardM3 / (shape.lengthM * shape.widthM);
+    const middle = 0.5 * Math.sin(tilt) + depth * Math.cos(tilt);
+    expect(posture.surfaceM(tank, aboardM3)).toBeCloseTo(0.3 + middle, 6);
+    // The vehicle nose down by as much sets the tank itself level.
+    const down = postureOf(buildNetwork(jobWith(tank)), { pitchDeg: -deg, rollDeg: 0 });
+    const origin = down.heightM(tank.origin);
+    expect(down.surfaceM(tank, aboardM3) - origin).toBeCloseTo(depth, 6);
+    // Its far end stands higher by the slope.
+    expect(fromTank(tank, at(1, 0, 0)).zM).toBeCloseTo(0.3 + Math.sin(tilt), 12);
+    expect(fromTank(tank, at(1, 0, 0)).xM).toBeCloseTo(2 + Math.cos(tilt), 12);
+  });
+
   test("front up by 10 degrees, by hand: a point two metres forward rises by 2 sin 10", () => {
     const network = buildNetwork(jobWith(newTank("t", "T", at(0, 0, 0))));
     const posture = postureOf(network, { pitchDeg: 10, rollDeg: 0 });
@@ -50,8 +73,9 @@ describe("how the vehicle stands", () => {
         angle,
         angle,
         fc.double({ min: -180, max: 180, noNaN: true }),
-        (pitchDeg, rollDeg, yawDeg) => {
-          const tank = { ...newTank("t", "T", at(1, 2, 3)), yawDeg };
+        fc.option(fc.record({ pitchDeg: angle, rollDeg: angle }), { nil: undefined }),
+        (pitchDeg, rollDeg, yawDeg, installed) => {
+          const tank = { ...newTank("t", "T", at(1, 2, 3)), yawDeg, ...(installed && { installed }) };
           const own = upOf(tankAttitude(tank, { pitchDeg, rollDeg }));
           const up = upOf({ pitchDeg, rollDeg });
           for (const point of [at(1, 0, 0), at(0, 1, 0), at(0.3, -0.4, 0.5)]) {

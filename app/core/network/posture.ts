@@ -1,7 +1,7 @@
 /** Heights along the true vertical, as the vehicle stands: the vehicle's own z when it is level. */
 import type { Id, Position } from "../kinds/record";
 import type { Conditions, Tank } from "../plan/types";
-import { type Attitude, heightAlong, LEVEL, type Up, upOf } from "../tanks/attitude";
+import { type Attitude, heightAlong, LEVEL, tankAttitude, type Up, upOf } from "../tanks/attitude";
 import { levelOfVolumeM, TiltedTank } from "../tanks/tank";
 import type { LinkOf } from "./links/link";
 import type { Network } from "./network";
@@ -18,22 +18,6 @@ export interface Posture {
   /** Heights along a run from its start. */
   profileOf(link: LinkOf<"run">): { atM: number; zM: number }[];
 }
-
-/** The true vertical in the axes of a tank that is turned in the vehicle. */
-function upInTank([x, y, z]: Up, yawDeg: number): Up {
-  const yaw = (yawDeg * Math.PI) / 180;
-  return [x * Math.cos(yaw) + y * Math.sin(yaw), -x * Math.sin(yaw) + y * Math.cos(yaw), z];
-}
-
-/** The attitude whose vertical is `up`: the inverse of {@link upOf}. */
-const attitudeOf = ([x, y, z]: Up): Attitude => ({
-  pitchDeg: (Math.asin(x) * 180) / Math.PI,
-  rollDeg: (Math.atan2(y, z) * 180) / Math.PI,
-});
-
-/** How a tank stands when the vehicle stands at `attitude`. */
-export const tankAttitude = (tank: Tank, attitude: Attitude): Attitude =>
-  tank.yawDeg === 0 ? attitude : attitudeOf(upInTank(upOf(attitude), tank.yawDeg));
 
 export function isLevel(trim: Conditions["trim"]): boolean {
   return !trim || (trim.pitchDeg === 0 && trim.rollDeg === 0);

@@ -1,6 +1,7 @@
 import { kindOf, type Part } from "../kinds/index";
 import type { Port, PortRole } from "../kinds/kind";
 import type { Position } from "../kinds/record";
+import { DEGREE_RAD } from "../units/factors";
 import type { Job, Plan, PortRef, Tank, TankPort } from "./types";
 
 /** Ports of a part: stable ids by kind. */
@@ -17,14 +18,46 @@ export function currentPlan(job: Job): Plan {
   return plan;
 }
 
+type Vector = readonly [x: number, y: number, z: number];
+type Lying = { yawDeg?: number; installed?: { pitchDeg: number; rollDeg: number } };
+
+/**
+ * The tank's axes in the vehicle's: rolled (starboard down), pitched (front up) as it is fitted, then turned by its yaw.
+ * Rows are the vehicle's x, y and z.
+ */
+function axesOf({ yawDeg = 0, installed }: Lying): [Vector, Vector, Vector] {
+  const [p, r, w] = [installed?.pitchDeg ?? 0, installed?.rollDeg ?? 0, yawDeg].map(
+    (deg) => deg * DEGREE_RAD,
+  ) as [number, number, number];
+  const [sp, cp, sr, cr, sw, cw] = [p, r, w].flatMap((angle) => [Math.sin(angle), Math.cos(angle)]) as [
+    number,
+    number,
+    number,
+    number,
+    number,
+    number,
+  ];
+  const x: Vector = [cp, -sp * sr, -sp * cr];
+  const y: Vector = [0, cr, -sr];
+  const turned = (a: number, b: number): Vector => [
+    a * x[0] + b * y[0],
+    a * x[1] + b * y[1],
+    a * x[2] + b * y[2],
+  ];
+  return [turned(cw, -sw), turned(sw, cw), [sp, cp * sr, cp * cr]];
+}
+
+/** A direction of the vehicle in the axes of a tank. */
+export function intoTank(tank: Lying, [x, y, z]: Vector): Vector {
+  const [a, b, c] = axesOf(tank);
+  const along = (i: 0 | 1 | 2) => x * a[i] + y * b[i] + z * c[i];
+  return [along(0), along(1), along(2)];
+}
+
 /** From the tank's frame to the job's. */
-export function fromTank(tank: Tank, at: Position): Position {
-  const yaw = (tank.yawDeg * Math.PI) / 180;
-  return {
-    xM: tank.origin.xM + at.xM * Math.cos(yaw) - at.yM * Math.sin(yaw),
-    yM: tank.origin.yM + at.xM * Math.sin(yaw) + at.yM * Math.cos(yaw),
-    zM: tank.origin.zM + at.zM,
-  };
+export function fromTank(tank: Tank, { xM, yM, zM }: Position): Position {
+  const [x, y, z] = axesOf(tank).map(([a, b, c]) => a * xM + b * yM + c * zM) as [number, number, number];
+  return { xM: tank.origin.xM + x, yM: tank.origin.yM + y, zM: tank.origin.zM + z };
 }
 
 export interface PlacedPort {

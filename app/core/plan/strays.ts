@@ -34,9 +34,15 @@ function straysOfPlan(job: Job, plan: Plan, path: Stray["path"]): Stray[] {
   ];
 }
 
-function straysOfTank({ pickupFit, ports }: Tank, path: Stray["path"]): Stray[] {
-  if (!pickupFit || ports.some(({ id }) => id === pickupFit.portId)) return [];
-  return [{ path: [...path, "pickupFit"], id: pickupFit.portId }];
+function straysOfTank({ pickupFit, ports, opening }: Tank, path: Stray["path"]): Stray[] {
+  const known = idsOf(ports);
+  const holes = (opening?.holes ?? []).flatMap(({ portId }, i): Stray[] =>
+    portId === undefined || known.has(portId)
+      ? []
+      : [{ path: [...path, "opening", "holes", i, "portId"], id: portId }],
+  );
+  if (!pickupFit || known.has(pickupFit.portId)) return holes;
+  return [...holes, { path: [...path, "pickupFit"], id: pickupFit.portId }];
 }
 
 /** Every key of a job that names nothing. */

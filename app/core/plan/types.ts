@@ -99,6 +99,8 @@ export type HoleUse = "sender" | "pickup" | "return" | "vent" | "spare" | "sampl
 export interface PlateHole {
   id: Id;
   use: HoleUse;
+  /** The pickup or return that goes through it: hole and port then have one place. */
+  portId?: Id;
   aM: number;
   bM: number;
   diameterM: number;

@@ -11,6 +11,7 @@ import { elementsOf, type Filtering } from "../kinds/families";
 import type { Id } from "../kinds/record";
 import type { Network } from "../network/network";
 import { postureOf } from "../network/posture";
+import { returnCooler } from "../network/returnCooler";
 import type { Conditions, DutyStep, LineUp, Tank } from "../plan/types";
 import { FUEL_TOO_HOT_C, STILL_AIR_W_M2K, specificHeatJKgK } from "../tanks/heat";
 import { capacityM3, levelOfVolumeM, standingLevel } from "../tanks/tank";
@@ -108,6 +109,8 @@ class Runner {
   readonly capacity: Float64Array;
   private readonly solver: LineUpSolver;
   private readonly wet: readonly WetWall[];
+  /** Coolers that only Survey knows of, by tank. */
+  private readonly coolers: readonly Tank["cooler"][];
   private readonly temps: Float64Array;
   private readonly elementLink: readonly number[];
   /** Share of the flow that each tank gives: what the fuel's temperature on the way is taken from. */
@@ -123,6 +126,8 @@ class Runner {
     this.solver = new LineUpSolver(network);
     this.capacity = Float64Array.from(this.tanks, (tank) => capacityM3(tank));
     this.wet = this.tanks.map((tank, i) => new WetWall(tank, this.capacity[i] as number));
+    // A cooler of the plan cools what passes it on the way.
+    this.coolers = this.tanks.map((tank) => (returnCooler(network, tank) ? undefined : tank.cooler));
     this.temps = new Float64Array(network.topology.nodes);
     this.weights = new Float64Array(this.tanks.length);
     this.elementLink = this.elements.map(({ part }) =>
@@ -219,7 +224,7 @@ class Runner {
       const i = link.to - unknowns;
       dy[i] = (dy[i] as number) + into;
       if (!(into > 0)) continue;
-      const { cooler } = link.tank;
+      const cooler = this.coolers[i];
       const came = this.temps[link.from] as number;
       const comesC = cooler ? came - cooler.effectiveness * (came - cooler.coolantC) : came;
       const holds = Math.max(LEAST_M3, y[i] as number);

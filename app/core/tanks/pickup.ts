@@ -4,7 +4,7 @@ import type { Position } from "../kinds/record";
 import type { PickupFit, Tank, TankPort } from "../plan/types";
 import { areaM2 } from "../units/bore";
 import { GRAVITY_M_S2 } from "../units/factors";
-import { type Attitude, heightAlong, LEVEL, upOf } from "./attitude";
+import { type Attitude, fittedAttitude, heightAlong, LEVEL, tankAttitude, upOf } from "./attitude";
 import { floorUnder } from "./floor";
 import { boundsOf } from "./shape";
 import { type TankForm, TiltedTank } from "./tank";
@@ -76,10 +76,11 @@ export function worstDeadFuel(
   mouths: readonly Position[],
   { pitchDeg, rollDeg }: Envelope,
 ): { attitude: Attitude; deadM3: number } {
-  let worst = { attitude: LEVEL, deadM3: deadFuelM3(form, mouths, LEVEL) };
+  const fitted = fittedAttitude(form);
+  let worst = { attitude: fitted, deadM3: deadFuelM3(form, mouths, fitted) };
   for (const p of [-1, -0.5, 0, 0.5, 1])
     for (const r of [-1, -0.5, 0, 0.5, 1]) {
-      const attitude = { pitchDeg: p * pitchDeg, rollDeg: r * rollDeg };
+      const attitude = tankAttitude(form, { pitchDeg: p * pitchDeg, rollDeg: r * rollDeg });
       const deadM3 = deadFuelM3(form, mouths, attitude);
       if (deadM3 > worst.deadM3) worst = { attitude, deadM3 };
     }
@@ -106,7 +107,7 @@ export function pickupOptions(tank: Tank, port: TankPort, envelope: Envelope): P
   const { xM, yM, zM } = port.mouth;
   const judge = (kind: PickupOption["kind"], form: TankForm, mouths: Position[]): PickupOption => ({
     kind,
-    levelM3: deadFuelM3(form, mouths, LEVEL),
+    levelM3: deadFuelM3(form, mouths, fittedAttitude(form)),
     worstM3: worstDeadFuel(form, mouths, envelope).deadM3,
   });
   const options = [judge("asFound", tank, [port.mouth])];
@@ -171,7 +172,7 @@ export function installedTilt(
   mouths: readonly Position[],
   fillLip: Position | null,
 ): { capacityLostM3: number; deadGainedM3: number } {
-  const attitude = tank.installed ?? LEVEL;
+  const attitude = fittedAttitude(tank);
   const tilted = new TiltedTank(tank, attitude);
   const brim = fillLip ? Math.min(tilted.high, heightAlong(upOf(attitude), fillLip)) : tilted.high;
   return {

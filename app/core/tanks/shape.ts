@@ -154,13 +154,14 @@ export function boundsOf(shape: TankShape): Bounds {
   }
 }
 
-/** A tank of drawn-out section whose inside is its shape: no wall taken off, nothing in it, no sump. */
+/** A tank of drawn-out section whose inside is its shape: no wall taken off, nothing in it, no sump, fitted level. */
 export const isPlainPrism = (
   tank: Tank,
 ): tank is Tank & { shape: Extract<TankShape, { kind: "box" | "prism" }> } =>
   (tank.shape.kind === "box" || tank.shape.kind === "prism") &&
   !tank.wallM &&
   !tank.sump &&
+  !tank.installed &&
   !tank.internals?.length;
 
 /** Between two corner heights the area below grows as a quadratic in height. */

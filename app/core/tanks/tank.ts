@@ -1,7 +1,7 @@
 /** A tank as fuel sees it: the inside of its wall, its sump, less what stands in it; at any attitude. */
 import type { Position } from "../kinds/record";
 import type { Tank } from "../plan/types";
-import { type Attitude, LEVEL, type Up, upOf } from "./attitude";
+import { type Attitude, fittedAttitude, type Up, upOf } from "./attitude";
 import { floorUnder } from "./floor";
 import { insetPolygon } from "./polygon";
 import { RoundSolid } from "./round";
@@ -10,7 +10,7 @@ import { boundsOf, isPlainPrism, levelOfPrismM } from "./shape";
 import { type Below, nothingBelow, type Solid, type Tilted, type VolumeBelow } from "./solid";
 
 /** What of a tank its volume hangs on. */
-export type TankForm = Pick<Tank, "shape" | "wallM" | "internals" | "sump">;
+export type TankForm = Pick<Tank, "shape" | "wallM" | "internals" | "sump" | "installed">;
 
 interface Piece {
   solid: Solid;
@@ -157,17 +157,18 @@ export class TiltedTank {
 
 const levelTanks = new WeakMap<TankForm["shape"], { form: TankForm; tilted: TiltedTank }>();
 
-/** The tank standing level; kept while its form is the same. */
+/** The tank as it is fitted in a vehicle that stands level; kept while its form is the same. */
 export function standingLevel(tank: TankForm): TiltedTank {
   const known = levelTanks.get(tank.shape);
   if (
     known &&
     known.form.wallM === tank.wallM &&
     known.form.internals === tank.internals &&
-    known.form.sump === tank.sump
+    known.form.sump === tank.sump &&
+    known.form.installed === tank.installed
   )
     return known.tilted;
-  const tilted = new TiltedTank(tank, LEVEL);
+  const tilted = new TiltedTank(tank, fittedAttitude(tank));
   levelTanks.set(tank.shape, { form: tank, tilted });
   return tilted;
 }

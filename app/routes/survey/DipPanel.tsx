@@ -9,7 +9,7 @@ import { Link } from "react-router";
 import { entriesOf } from "~/core/book/entries";
 import { inOrder } from "~/core/edit/inOrder";
 import type { Sender } from "~/core/plan/types";
-import { LEVEL } from "~/core/tanks/attitude";
+import { fittedAttitude } from "~/core/tanks/attitude";
 import {
   dipTable,
   fitFills,
@@ -213,7 +213,7 @@ function Dips() {
               <tr key={dip.id}>
                 <td>{new Date(dip.at).toLocaleDateString("en-GB")}</td>
                 <td className="n">{length(dip.depthM)}</td>
-                <td className="n">{volume(volumeOfDip(tank, LEVEL, dip.depthM))}</td>
+                <td className="n">{volume(volumeOfDip(tank, fittedAttitude(tank), dip.depthM))}</td>
                 <td className="n">{dip.volumeM3 === undefined ? "" : volume(dip.volumeM3)}</td>
                 <td>
                   <Strike
@@ -269,7 +269,7 @@ function SenderCard() {
       sender: { lowM: 0.05 * height, highM: 0.95 * height, ...sender, kind, emptyReading, fullReading },
     });
   };
-  const rows = sender ? gaugeTable(tank, sender, LEVEL) : [];
+  const rows = sender ? gaugeTable(tank, sender, fittedAttitude(tank)) : [];
   const worst = worstGaugeErrorM3(rows);
   const litres = (m3: number) => fromSi("volume", m3, units.volume);
   return (
@@ -356,7 +356,7 @@ function Fills() {
   const { sender } = tank;
   const fills = entriesOf(book, "fill").filter((one) => one.tankId === tank.id);
   if (!sender) return null;
-  const fit = fitFills(tank, sender, LEVEL, fills);
+  const fit = fitFills(tank, sender, fittedAttitude(tank), fills);
   return (
     <Panel>
       <h3>Calibrated by fills of known litres</h3>

@@ -6,7 +6,7 @@
 import { type KeyboardEvent, type PointerEvent, useState } from "react";
 import styled from "styled-components";
 import { newId } from "~/core/kinds/ids";
-import type { HoleUse, Opening, PlateHole } from "~/core/plan/types";
+import type { HoleUse, Opening, PlateHole, TankPort } from "~/core/plan/types";
 import { holeFaults, type KeepOut, keepOuts, metalLeftM, mirrored, sawFor } from "~/core/tanks/opening";
 import { boundsOf } from "~/core/tanks/shape";
 import { notNegative, positive } from "~/fields/checks";
@@ -51,6 +51,12 @@ const newHole = (use: HoleUse, aM: number, bM: number): PlateHole => ({
   swingM: use === "sender" ? 0.1 : 0,
   partLengthM: use === "sender" || use === "pickup" ? 0.3 : 0.06,
 });
+
+/** What of the tank's ports can go through a hole: pickups or returns, by what it is for. */
+const throughOf = ({ use }: PlateHole, ports: readonly TankPort[]) =>
+  ports.filter(
+    ({ role }) => (use === "pickup" && role === "outlet") || (use === "return" && role === "return"),
+  );
 
 export function OpeningPanel() {
   const { tank } = useTank();
@@ -153,8 +159,16 @@ export function OpeningPanel() {
               label="For"
               value={chosen.use}
               options={uses}
-              onChange={(use) => setHole(chosen.id, { use })}
+              onChange={(use) => setHole(chosen.id, { use, portId: undefined })}
             />
+            {throughOf(chosen, tank.ports).length > 0 && (
+              <Select
+                label="Through it goes"
+                value={chosen.portId ?? "none"}
+                options={[{ id: "none", name: "not told" }, ...throughOf(chosen, tank.ports)]}
+                onChange={(id) => setHole(chosen.id, { portId: id === "none" ? undefined : id })}
+              />
+            )}
             <Lengths
               of={chosen}
               set={(change) => setHole(chosen.id, change)}

@@ -5,6 +5,7 @@
 import { heatingOf } from "~/core/findings/tanks/returnHot";
 import { LEAST_APART_M, mouthsApartM } from "~/core/findings/tanks/returnNearPickup";
 import type { Position } from "~/core/kinds/record";
+import { returnCooler } from "~/core/network/returnCooler";
 import { FUEL_TOO_HOT_C, heatOverHours, hoursToLimit } from "~/core/tanks/heat";
 import { levelOfVolumeM } from "~/core/tanks/tank";
 import { fromSi } from "~/core/units/factors";
@@ -18,7 +19,7 @@ import { Facts, Fields, Panel, Small, useEditTank, useTank, useUnits } from "./t
 const TYPICAL_COOLER = { effectiveness: 0.5, coolantC: 25 };
 
 export function ReturnPanel() {
-  const { job, network } = useJob();
+  const { job, network, dispatch } = useJob();
   const { tank, aboardM3 } = useTank();
   const { units, length, temperature } = useUnits();
   const edit = useEditTank(tank);
@@ -29,7 +30,12 @@ export function ReturnPanel() {
   const { site } = job;
   const hot = heatingOf(network, tank, aboardM3, site.ambientHighC);
   const cold = heatingOf(network, tank, aboardM3, site.ambientLowC);
-  const { cooler } = tank;
+  const inPlan = returnCooler(network, tank);
+  const cooler = inPlan ?? tank.cooler;
+  const setCooler = (change: Partial<NonNullable<typeof tank.cooler>>) => {
+    if (inPlan) void dispatch({ name: "editPart", id: inPlan.id, change });
+    else if (tank.cooler) void edit({ cooler: { ...tank.cooler, ...change } });
+  };
   const show = (points: ReturnType<typeof heatOverHours>) =>
     points.map(({ hours, tempC }) => ({ x: hours, y: fromSi("temperature", tempC, units.temperature) }));
   const curves = hot &&
@@ -97,12 +103,18 @@ export function ReturnPanel() {
         ) : (
           <p>Add an engine and fuel to this tank: its return is what warms it.</p>
         )}
-        <Switch
-          isOn={cooler !== undefined}
-          onChange={(on) => void edit({ cooler: on ? TYPICAL_COOLER : undefined })}
-        >
-          A cooler stands in the return
-        </Switch>
+        {inPlan ? (
+          <p>
+            <b>{inPlan.name}</b> of the plan cools this return; its figures are the plan's.
+          </p>
+        ) : (
+          <Switch
+            isOn={tank.cooler !== undefined}
+            onChange={(on) => void edit({ cooler: on ? TYPICAL_COOLER : undefined })}
+          >
+            A cooler stands in the return, not drawn in the plan
+          </Switch>
+        )}
         {cooler && (
           <Fields>
             <QuantityField
@@ -111,14 +123,14 @@ export function ReturnPanel() {
               unit="%"
               value={cooler.effectiveness}
               check={(si) => (si >= 0 && si <= 1 ? null : "0 to 100 %.")}
-              onCommit={(effectiveness) => void edit({ cooler: { ...cooler, effectiveness } })}
+              onCommit={(effectiveness) => setCooler({ effectiveness })}
             />
             <QuantityField
               label="Coolant"
               dimension="temperature"
               unit={units.temperature}
               value={cooler.coolantC}
-              onCommit={(coolantC) => void edit({ cooler: { ...cooler, coolantC } })}
+              onCommit={(coolantC) => setCooler({ coolantC })}
             />
           </Fields>
         )}

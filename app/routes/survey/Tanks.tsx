@@ -7,7 +7,7 @@ import { lazy, Suspense, useState } from "react";
 import styled from "styled-components";
 import { newId } from "~/core/kinds/ids";
 import type { Tank } from "~/core/plan/types";
-import { type Attitude, LEVEL } from "~/core/tanks/attitude";
+import { type Attitude, fittedAttitude, LEVEL } from "~/core/tanks/attitude";
 import { floorUnder } from "~/core/tanks/floor";
 import { capacityM3, soundingOf } from "~/core/tanks/tank";
 import { formatNumber } from "~/core/units/format";
@@ -83,7 +83,7 @@ export function Tanks() {
     </Button>
   );
   const tank = job.tanks.find(({ id }) => id === selectedId) ?? job.tanks[0];
-  const [attitude, setAttitude] = useState<Attitude>(LEVEL);
+  const [held, setAttitude] = useState<Attitude | null>(null);
   const [trying, setTrying] = useAhead<{ tankId: string; m3: number }>();
   if (!tank)
     return (
@@ -93,6 +93,7 @@ export function Tanks() {
       </div>
     );
   const stored = plan.conditions.aboardM3[tank.id] ?? 0;
+  const attitude = held ?? fittedAttitude(tank);
   const aboardM3 = trying?.tankId === tank.id ? trying.m3 : stored;
   return (
     <>

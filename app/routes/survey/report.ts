@@ -8,7 +8,7 @@ import { judgeHose } from "~/core/hose/survey";
 import { envelopeOf } from "~/core/plan/envelope";
 import { currentPlan } from "~/core/plan/ports";
 import type { Job, SectionPoint, Tank } from "~/core/plan/types";
-import { LEVEL } from "~/core/tanks/attitude";
+import { fittedAttitude } from "~/core/tanks/attitude";
 import { dipTable } from "~/core/tanks/dip";
 import { worstDeadFuel } from "~/core/tanks/pickup";
 import { polygonBelow } from "~/core/tanks/polygon";
@@ -192,7 +192,11 @@ function writeTank(paper: Paper, job: Job, tank: Tank): void {
   paper.outline(sectionAt(tank.shape, sounding.xM), levelM, true, MARGIN, 190, 96);
   paper.outline(profileAt(tank.shape, sounding.yM), levelM, false, MARGIN + 250, 230, 96);
   paper.y -= 102;
-  const rows = dipTable(tank, LEVEL, units.length === "in" || units.length === "ft" ? INCH_M : 0.025);
+  const rows = dipTable(
+    tank,
+    fittedAttitude(tank),
+    units.length === "in" || units.length === "ft" ? INCH_M : 0.025,
+  );
   const columns = 4;
   const lines = Math.ceil(rows.length / columns);
   const at = Array.from({ length: columns }, (_, i) => MARGIN + i * 125);

@@ -1,5 +1,5 @@
 /** Practice 60: the gauge's E is not empty: litres at E from shape and sender, until the tank has been dipped. Common practice. */
-import { LEVEL } from "../../tanks/attitude";
+import { fittedAttitude } from "../../tanks/attitude";
 import { volumeOfDip } from "../../tanks/dip";
 import { onTank } from "../onTank";
 import { rule } from "../rule";
@@ -15,7 +15,7 @@ export const gaugeEmpty = rule({
     job.tanks.flatMap((tank) => {
       const isDipped = book.some((entry) => entry.kind === "dip" && entry.tankId === tank.id);
       if (!tank.sender || isDipped) return [];
-      const atEM3 = volumeOfDip(tank, LEVEL, tank.sender.lowM);
+      const atEM3 = volumeOfDip(tank, fittedAttitude(tank), tank.sender.lowM);
       if (atEM3 < WORTH_SAYING_M3) return [];
       return [onTank({ grade: "watch", tank, values: { atEM3 }, figure: atEM3 })];
     }),

@@ -4,9 +4,9 @@ import { fuelAt } from "../../fuel/fuel";
 import { grades } from "../../fuel/grades";
 import { tankFlows } from "../../hydraulics/derive";
 import { type LineUpVerdict, lowestUsableM3 } from "../../hydraulics/worst";
-import type { Cooler } from "../../kinds/cooler";
 import type { Consumer } from "../../kinds/families";
 import type { Network } from "../../network/network";
+import { coolerOf } from "../../network/returnCooler";
 import { engineFlows } from "../../network/settings";
 import { walk } from "../../network/walk";
 import type { Job, Tank } from "../../plan/types";
@@ -39,8 +39,7 @@ function meeting(returns: readonly { m3S: number; tempC: number; share: number }
 
 /** The tank's fuel warmed by the full return of all consumers that can send it there, run on this tank alone. */
 export function heatingOf(network: Network, tank: Tank, aboardM3: number, ambientC: number): Heating | null {
-  const { job, plan } = network;
-  const inLine = plan.parts.find((part): part is Cooler => part.kind === "cooler");
+  const { job } = network;
   const state = fuelAt(blended(job.fuel), ambientC);
   const returns = returningTo(network, tank).map((part) => {
     const { feedM3S, burnM3S } = engineFlows(part, 1);
@@ -57,7 +56,7 @@ export function heatingOf(network: Network, tank: Tank, aboardM3: number, ambien
     feedM3S: returns.reduce((sum, { feedM3S }) => sum + feedM3S, 0),
     returnM3S,
     engine: meeting(returns),
-    cooler: tank.cooler ?? inLine ?? null,
+    cooler: coolerOf(network, tank),
     hours: DUTY_H,
     leastM3: Math.max(LEAST_LEFT_M3, lowestUsableM3(job)[tank.id] ?? 0),
   };
