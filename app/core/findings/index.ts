@@ -18,6 +18,7 @@ import { gravityOverfills } from "./flow/gravityOverfills";
 import { againstArrow, deadHead, drawsAir, noOpenPath, starved } from "./flow/noOpenPath";
 import { noShutOff } from "./flow/noShutOff";
 import { neverUsed, notJoined } from "./flow/notJoined";
+import { otherSchool } from "./flow/otherSchool";
 import { primingBlocks } from "./flow/primingBlocks";
 import { pumpAboveFilters } from "./flow/pumpAboveFilters";
 import { returnCanClose } from "./flow/returnCanClose";
@@ -98,6 +99,7 @@ const all = {
   lubricatedLow,
   gravityOverfills,
   bulbPlace,
+  otherSchool,
   primingBlocks,
   filterStaging,
   sparePorts,

@@ -228,6 +228,23 @@ const cases: Case[] = [
     () => change(truck(), part("sep", { sparePorts: { count: 2, plugged: true } })),
   ],
   [
+    "a pump in the tank where the school is on the frame, chosen",
+    "otherSchool",
+    () =>
+      change(truck(), { name: "editJob", change: { schools: { shutOff: "abycH33", liftPump: "inTank" } } }),
+    { grade: "watch", school: "liftPump:inTank", ids: ["lift"] },
+    // The same plan by the default, or by a school that was chosen and kept to.
+    () =>
+      change(truck(), { name: "editJob", change: { schools: { shutOff: "abycH33", liftPump: "frame" } } }),
+  ],
+  [
+    "no bulb where the school primes by one",
+    "otherSchool",
+    () => change(truck(), { name: "editJob", change: { schools: { shutOff: "abycH33", primer: "bulb" } } }),
+    { grade: "watch", school: "primer:bulb" },
+    truck,
+  ],
+  [
     "a mouth outside its tank",
     "mouthOutside",
     () => {

@@ -11,7 +11,7 @@ import { faultText } from "../faults";
 import { systems } from "../foreign.fixture";
 import { nameOf } from "../notes";
 import { clockText, eventText, hoursText, isGrave } from "../running";
-import { schoolTexts } from "../schools";
+import { schoolText, schoolTexts } from "../schools";
 import { findingText, holdsInText } from "./index";
 
 const broken = /undefined|NaN|null|\[object|Infinity|  /;
@@ -168,6 +168,7 @@ const example = (rule: RuleId, code: string): Finding =>
       ...figures,
       code,
       ...(rule === "returnElsewhere" ? { cause: "return" } : {}),
+      ...(rule === "otherSchool" ? { matter: "primer", choice: "bulb" } : {}),
       ...(rule === "notLookedAt" ? { of: "heater", looks: "heater.exhaustFalls heater.hasCoAlarm" } : {}),
       ...(rule === "worstLimit" ? { cause: "cold" } : {}),
       verdict: "growth",
@@ -288,4 +289,13 @@ describe("events of a run in words", () => {
     expect(hoursText(2.5)).toBe("2:30");
     expect(hoursText(60)).toBe("2.5 days");
   });
+});
+
+test("every school says what it touches, and the job's choice is told with it", () => {
+  for (const matter of Object.keys(schoolTexts) as SchoolMatter[]) {
+    const { touches, choices } = schoolTexts[matter];
+    expect(touches).toMatch(/^[A-Z].{10,}\.$/);
+    for (const choice of schoolChoices[matter])
+      expect(schoolText({ shutOff: "abycH33", [matter]: choice }, matter)).toContain(choices[choice]);
+  }
 });

@@ -1,7 +1,10 @@
 /** Sentences for what flows where, and at what pressure. */
+
 import type { ValuesOf } from "~/core/findings/index";
 import type { Shortage } from "~/core/hydraulics/starving";
 import type { WorstCause } from "~/core/hydraulics/worst";
+import type { SchoolMatter } from "~/core/plan/types";
+import { schoolTexts } from "../schools";
 import { capital, hours, type Say, type Sentences } from "./say";
 
 const fillings: Record<
@@ -52,6 +55,7 @@ export const flow: Sentences<
   | "freeAir"
   | "feedPressure"
   | "cannotHold"
+  | "otherSchool"
   | "primingBlocks"
   | "pumpAboveFilters"
 > = {
@@ -179,6 +183,15 @@ export const flow: Sentences<
     "It only stands in the way, and whoever reads its setting trusts a pressure that is not there.",
     "Put it where less can flow: on the feed after the pump, or with a branch back to the tank before it.",
   ],
+  otherSchool: (v, say, { ids }) => {
+    const { name, choices, reason } = schoolTexts[v.matter as SchoolMatter];
+    return [
+      `${name}: this job's school is '${choices[v.choice] ?? v.choice}', the plan differs`,
+      `At ${ids.map((id) => say.name(id)).join(", ")}.`,
+      `The default's reason: ${reason.charAt(0).toLowerCase()}${reason.slice(1)}`,
+      "Change the plan, or the school in Survey, Fuel and site.",
+    ];
+  },
   primingBlocks: (v) => [
     `${v.part} shuts the line when it is off`,
     "",

@@ -19,7 +19,7 @@ export const sayIn = (units: UnitChoice, name: (id: string) => string): Say => (
 export type Sentence<K extends RuleId> = (
   values: ValuesOf<K>,
   say: Say,
-  finding: Pick<FindingOf<K>, "ids" | "grade">,
+  finding: Pick<FindingOf<K>, "ids" | "grade" | "school">,
 ) => Words;
 export type Sentences<K extends RuleId> = { readonly [R in K]: Sentence<R> };
 

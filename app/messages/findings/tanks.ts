@@ -1,6 +1,6 @@
 /** Sentences for tanks as they were surveyed. */
 import type { ValuesOf } from "~/core/findings/index";
-import type { HoleUse, Tank } from "~/core/plan/types";
+import type { HoleUse, SchoolChoice, Tank } from "~/core/plan/types";
 import { counted } from "../counted";
 import { capital, hours, type Say, type Sentences, type Words } from "./say";
 
@@ -18,6 +18,12 @@ const jars: Record<ValuesOf<"fuelFouled">["verdict"], string> = {
   growth: "growth in the jar",
   emulsion: "an emulsion in the jar",
   waitAndLook: "haze in the jar",
+};
+
+const cleanings: Record<SchoolChoice<"dirtyTank">, string> = {
+  stripWipePolish: "strip it, open and wipe the tank, then polish",
+  polishOnly: "polish it over a fine medium until the jar is clear",
+  discard: "discard it by the local rules, and refill",
 };
 
 const lifted: Record<HoleUse, string> = {
@@ -172,13 +178,13 @@ export const tanks: Sentences<
     "A guard that takes the blow, or a shallower sump.",
   ],
   ventLow: ventWords,
-  fuelFouled: (v) => [
+  fuelFouled: (v, _, { school = "" }) => [
     `${v.tank}: ${jars[v.verdict]}`,
     v.count > 0 ? `${counted(v.count, "line-up")} ${v.count === 1 ? "feeds" : "feed"} from it.` : "",
     "What is in the jar is on its way to the filters, and through them to the injection system.",
     v.verdict === "waitAndLook"
       ? "Let the jar stand a day, look again, and write it down."
-      : "Do not run on it: strip, clean the tank, polish or discard, and take another sample.",
+      : `Do not run on it: ${cleanings[school.split(":")[1] as SchoolChoice<"dirtyTank">] ?? cleanings.stripWipePolish}, and take another sample.`,
   ],
   standingWater: (v) => [
     v.drains === "foam" ? `${v.tank} stands on open foam` : `Water stands under ${v.tank}`,

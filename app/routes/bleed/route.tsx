@@ -6,6 +6,7 @@ import { Printer } from "lucide-react";
 import { useState } from "react";
 import { Link } from "react-router";
 import styled from "styled-components";
+import { SchoolNote } from "~/fields/SchoolNote";
 import { nameOf } from "~/messages/notes";
 import { useJob, useTrade } from "~/state/job";
 import { Select } from "~/ui/fields";
@@ -50,6 +51,7 @@ export default function Bleed() {
         tank pressure above the tank's rating, and never petrol. Do not crank a dry high-pressure pump; follow
         the engine maker's manual for the high-pressure side.
       </Caution>
+      <SchoolNote matters={["priming", "primer", "filterFill"]} />
       {bleed?.isPriming && (
         <PrimingNote>
           Nothing runs that draws: fuel comes only where a joint is open. Loosen {end?.name}

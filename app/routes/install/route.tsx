@@ -7,6 +7,7 @@ import styled from "styled-components";
 import type { LeakCheck } from "~/core/book/entries";
 import { type LeakState, leakStates } from "~/core/work/leakStates";
 import { firstState, type LeakJoint, leakTest } from "~/core/work/leakTest";
+import { SchoolNote } from "~/fields/SchoolNote";
 import { leakStateNames, leakStateSteps, underText } from "~/messages/leaks";
 import { Plumbing } from "~/plumbing/Plumbing";
 import { usePlumbing } from "~/plumbing/usePlumbing";
@@ -69,6 +70,7 @@ export default function Install() {
         through an open return after switch-off is no leak. Never loosen the high-pressure side; that is for a
         licensed workshop.
       </Caution>
+      <SchoolNote matters={["joints", "torque", "factoryFilter"]} />
       {placed && (
         <Drawing>
           <svg

@@ -8,6 +8,7 @@ import { hoseLines, partLines } from "~/core/parts/partsList";
 import { fromSi } from "~/core/units/factors";
 import { formatNumber } from "~/core/units/format";
 import { runUnit } from "~/core/units/trade";
+import { SchoolNote } from "~/fields/SchoolNote";
 import { detailText, partKindName } from "~/messages/kinds";
 import { nameOf } from "~/messages/notes";
 import { fileName, saveText } from "~/state/files";
@@ -59,6 +60,7 @@ export default function Parts() {
           <Download size={16} /> CSV
         </Button>
       </PlaceHead>
+      <SchoolNote matters={["joints", "support"]} />
       <Sheet>
         <h3>Hose by bore and marking</h3>
         <table>

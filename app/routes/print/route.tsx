@@ -6,6 +6,7 @@ import { STEEPEST_DEG } from "~/core/tanks/attitude";
 import { dipTable } from "~/core/tanks/dip";
 import { tradeIn } from "~/core/units/trade";
 import { nameOf } from "~/messages/notes";
+import { schoolText } from "~/messages/schools";
 import { settingText } from "~/plumbing/settingText";
 import { useJob, useTrade } from "~/state/job";
 import { Button } from "~/ui/button";
@@ -146,6 +147,12 @@ function BleedCard() {
       <p>
         Eye protection and gloves. Face and hands away from the opened joint. Pan under it. Do not crank a dry
         high-pressure pump: follow the engine maker's manual.
+      </p>
+      <p>
+        {(["priming", "primer", "filterFill"] as const)
+          .map((matter) => schoolText(job.schools, matter))
+          .join(". ")}
+        .
       </p>
       <table>
         <thead>

@@ -109,7 +109,7 @@ function DividedPractice() {
       <h3>Where practice is divided</h3>
       <Fields>
         {matters.map((matter) => {
-          const { name, reason, choices } = schoolTexts[matter];
+          const { name, reason, touches, choices } = schoolTexts[matter];
           const chosen = schoolOf(schools, matter);
           return (
             <div key={matter}>
@@ -124,7 +124,8 @@ function DividedPractice() {
               <p style={{ margin: "2px 0 6px", fontSize: 12, color: "var(--soft)" }}>
                 {chosen === schoolChoices[matter][0]
                   ? reason
-                  : `The default differs: ${choices[schoolChoices[matter][0]]}.`}
+                  : `The default differs: ${choices[schoolChoices[matter][0]]}.`}{" "}
+                Touches: {touches}
               </p>
             </div>
           );

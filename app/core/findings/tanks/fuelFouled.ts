@@ -4,6 +4,7 @@
  */
 import { entriesOf } from "../../book/entries";
 import { judgeJar } from "../../care/jar";
+import { schoolOf } from "../../plan/types";
 import { rule } from "../rule";
 
 export const fuelFouled = rule({
@@ -25,6 +26,7 @@ export const fuelFouled = rule({
           ids: [tank.id],
           lineUpIds,
           basis: "common" as const,
+          school: `dirtyTank:${schoolOf(job.schools, "dirtyTank")}`,
           values: { tank: tank.name, verdict, count: lineUpIds.length },
           figure: null,
         },

@@ -5,7 +5,7 @@
 
 import type { Position } from "../../kinds/record";
 import { distanceM } from "../../plan/ports";
-import type { Tank } from "../../plan/types";
+import { schoolOf, type Tank } from "../../plan/types";
 import { boundsOf } from "../../tanks/shape";
 import { levelOfVolumeM } from "../../tanks/tank";
 import { onTank } from "../onTank";
@@ -46,6 +46,9 @@ export const returnNearPickup = rule({
   place: "survey",
   judge: ({ job, plan }) =>
     job.tanks.flatMap((tank) => {
+      // A return led into the pickup's own well by a jet or a swirl pot is meant to be near.
+      const isLedIn = plan.parts.some(({ kind }) => kind === "jetPump" || kind === "swirlPot");
+      if (isLedIn && schoolOf(job.schools, "returnMouth") === "jetOrSwirl") return [];
       const levelM = levelOfVolumeM(tank, plan.conditions.aboardM3[tank.id] ?? 0);
       const returns = tank.ports.filter(({ role }) => role === "return");
       const outlets = tank.ports.filter(({ role }) => role === "outlet");
