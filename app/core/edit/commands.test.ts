@@ -192,7 +192,9 @@ describe("commands", () => {
       expect(names.length - new Set(names).size).toBe(0);
       // Only who stands before it knows how a heater and its pump are fitted.
       const wrong = findingsOf(job, [], buildNetwork(job)).filter(({ grade }) => grade !== "watch");
-      expect(wrong.map(({ rule }) => rule)).toEqual(starter === "heater" ? ["notLookedAt", "notLookedAt"] : []);
+      expect(wrong.map(({ rule }) => rule)).toEqual(
+        starter === "heater" ? ["notLookedAt", "notLookedAt"] : [],
+      );
       const solver = new LineUpSolver(buildNetwork(job));
       expect(plan.lineUps.length).toBeGreaterThan(0);
       for (const lineUp of plan.lineUps) expect(isFed(solver.solve(lineUp, plan.conditions))).toBe(true);

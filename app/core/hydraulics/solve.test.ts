@@ -189,9 +189,18 @@ function dropByHand(result: SolvedLineUp, link: NetworkLink, q: number): number 
     case "valve":
       return line(link.valve.boreM, 0, 0, [{ kind: "ballValve", count: 1 }]);
     case "tee":
-      return line(link.part.boreM, 0, 0, [
-        { kind: link.id.endsWith(".c") ? "teeBranch" : "teeRun", count: 1 },
-      ]);
+      // From its middle: half a tee run through to either end, the rest of a tee used as an elbow to the branch.
+      return line(
+        link.part.boreM,
+        0,
+        0,
+        link.id.endsWith(".c")
+          ? [
+              { kind: "teeBranch", count: 1 },
+              { kind: "teeRun", count: -0.5 },
+            ]
+          : [{ kind: "teeRun", count: 0.5 }],
+      );
     case "check":
       return (
         link.opensPa +

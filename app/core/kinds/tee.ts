@@ -12,11 +12,14 @@ export const tee: Kind<Tee> = {
   families: [],
   hasArrow: false,
   fields: {},
+  inner: ["m"],
   ports: () => [...twoSides.map((side) => ({ ...side, name: "through" })), port("c", "branch", "branch")],
   through: sideToSide,
+  // Three legs from its middle: what combines or divides pays in each leg by what flows there.
   links: (part) => [
-    { kind: "tee", id: `${part.id}.b`, from: "a", to: "b", part, way: "run" },
-    { kind: "tee", id: `${part.id}.c`, from: "a", to: "c", part, way: "branch" },
+    { kind: "tee", id: `${part.id}.a`, from: "a", to: "m", part, way: "run" },
+    { kind: "tee", id: `${part.id}.b`, from: "m", to: "b", part, way: "run" },
+    { kind: "tee", id: `${part.id}.c`, from: "m", to: "c", part, way: "branch" },
   ],
   body: { widthM: 0.05, heightM: 0.04, depthM: 0.03, massKg: 0.1, room: [] },
   end: "barb",

@@ -8,6 +8,7 @@ import { churchill, colebrookWhite, type FrictionLaw, LAMINAR_BELOW_RE } from ".
 import { lineDrop } from "./line";
 import { effectiveCurve, flowAt, riseAt, withPoint } from "./pumpCurve";
 import { tabulated } from "./tabulated";
+import { teeLeg } from "./twoK";
 
 const factor = (law: FrictionLaw, re: number, roughness: number) => {
   const out = { factor: 0, logSlope: 0 };
@@ -166,4 +167,19 @@ test("burn: 165 kW at 210 g/kWh and 835 kg/m3 by hand; the typical figure is nea
   const litresAnHour = (gKwh?: number) => burnM3S(165000, 835, gKwh) * 3.6e6;
   expect(litresAnHour(210)).toBeCloseTo((165 * 210) / 835, 9);
   expect(Math.abs(litresAnHour() / 42 - 1)).toBeLessThan(0.1);
+});
+
+describe("a tee of three legs", () => {
+  // Hooper 1981, screwed: run through K = 200/Re + 0.1 (1 + 1/ID), used as an elbow 500/Re + 0.7 (1 + 1/ID), ID in inches.
+  const [boreM, re] = [0.0127, 1000];
+  const k = (legs: ("run" | "branch")[]) =>
+    legs.reduce((sum, way) => {
+      const { overRe, constant } = teeLeg(way, boreM);
+      return sum + overRe / re + constant;
+    }, 0);
+
+  test("flow along the run, and from either end to the branch, pays what the source gives for it", () => {
+    expect(k(["run", "run"])).toBeCloseTo(200 / re + 0.1 * 3, 12);
+    expect(k(["run", "branch"])).toBeCloseTo(500 / re + 0.7 * 3, 12);
+  });
 });

@@ -40,3 +40,18 @@ export function twoKOf(kind: FittingKind, boreM: number): { overRe: number; cons
   const { k1, kInf, scalesWithBore } = twoK[kind];
   return { overRe: k1, constant: scalesWithBore ? kInf * (1 + INCH_M / boreM) : kInf };
 }
+
+/**
+ * A tee as three legs that meet in its middle. Each end of the run pays half the loss of a tee run through, the branch
+ * what is left of the loss of a tee used as an elbow; so flow along the run pays the one, flow from either end to the
+ * branch the other, as the source has them. Where flows combine or divide, each leg pays by what flows in it: the source
+ * gives no figure for that, and between one flow alone and equal halves the published charts of combining and dividing
+ * tees scatter by more than the model differs from them. Screwed tees of equal legs.
+ */
+export function teeLeg(way: "run" | "branch", boreM: number): { overRe: number; constant: number } {
+  const [run, branch] = [twoKOf("teeRun", boreM), twoKOf("teeBranch", boreM)];
+  const half = { overRe: run.overRe / 2, constant: run.constant / 2 };
+  return way === "run"
+    ? half
+    : { overRe: branch.overRe - half.overRe, constant: branch.constant - half.constant };
+}

@@ -1,10 +1,11 @@
-import { fitting, type LinkKind, type LinkOf } from "./link";
+import { teeLeg } from "../../laws/twoK";
+import type { LinkKind, LinkOf } from "./link";
 
-/** The run or the branch of a tee. */
+/** A leg of a tee, from one of its ports to its middle. */
 export const tee: LinkKind<LinkOf<"tee">> = {
   boreM: ({ part }) => part.boreM,
   owner: ({ part }) => part,
   station: "tee",
-  loss: ({ part, way }) => fitting(way === "branch" ? "teeBranch" : "teeRun", part.boreM),
+  loss: ({ part, way }) => ({ boreM: part.boreM, lengthM: 0, roughnessM: 0, ...teeLeg(way, part.boreM) }),
   export: (_, { from, to }, file) => file.pipe(from, to, 0, 0, "Open"),
 };
