@@ -13,8 +13,9 @@ import { STEEPEST_DEG } from "~/core/tanks/attitude";
 import { dipTable } from "~/core/tanks/dip";
 import { capacityM3, soundingOf } from "~/core/tanks/tank";
 import { faultText } from "~/messages/faults";
-import { CalcFault, laws } from "~/schemas/calc";
+import { laws } from "~/schemas/calc";
 import { type FileFault, faultsOf, type JobFile, readJobFile } from "~/schemas/file";
+import { CalcFault } from "~/schemas/law";
 import { solveReportJsonSchema } from "~/schemas/solveReport";
 
 const BAD_INPUT = 1;

@@ -158,6 +158,12 @@ export function faultText({ code, values = {} }: Fault, units: UnitChoice = metr
     case "missingPart":
     case "noSuch":
       return `${values.id ?? "what it names"} is not there`;
+    case "unknownEnd":
+      return `is no end that is known: ${values.family} ${values.size}, form ${values.form}`;
+    case "oneLessThanLegs":
+      return "must be one less than the legs";
+    case "onePerPart":
+      return "must be one a part, in the parts' order";
     case "viscosityOutOfRange":
       return "is outside the range of the viscosity law";
     case "boils":

@@ -16,33 +16,15 @@ import { shapeFaults } from "~/core/tanks/check";
 import { soundingOf, TiltedTank } from "~/core/tanks/tank";
 import { ampere, celsius, kilogramPerCubicMetre, metre, squareMetre } from "~/core/units/brands";
 import { fromSi, HOUR_S, MM2_S_IN_M2_S, toSi } from "~/core/units/factors";
+import { fitLaws } from "./fitLaws";
+import { CalcFault, type Law, law } from "./law";
 import { coordinate, tankShape } from "./shape";
 import { z } from "./zod";
-
-/** A fault of the input that its shape alone does not show. */
-export class CalcFault extends Error {
-  constructor(
-    readonly path: string,
-    readonly code: string,
-    readonly values?: Record<string, string | number>,
-  ) {
-    super(`${path}: ${code}`);
-  }
-}
 
 const positive = z.number().positive();
 const density15 = z.number().min(600).max(1100);
 const tempC = z.number().min(-60).max(150);
 const viscosityPoint = z.strictObject({ tempC, mm2S: z.number().min(0.21) });
-
-interface Law {
-  input: z.ZodType;
-  run(input: never): Record<string, unknown>;
-}
-
-function law<S extends z.ZodType>(input: S, run: (input: z.infer<S>) => Record<string, unknown>): Law {
-  return { input, run: run as Law["run"] };
-}
 
 const attitude = {
   pitchDeg: z.number().min(-STEEPEST_DEG).max(STEEPEST_DEG),
@@ -62,6 +44,7 @@ function tilted(
 }
 
 export const laws: Readonly<Record<string, Law>> = {
+  ...fitLaws,
   tank: law(
     z.strictObject({ shape: tankShape, levelM: coordinate, ...attitude, at }),
     ({ shape, levelM, pitchDeg, rollDeg, at }) => {
