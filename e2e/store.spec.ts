@@ -101,7 +101,7 @@ test("two fields of one record typed quickly are both kept", async ({ page }) =>
     .click();
   await page.getByText("Its circuit").click();
   const fuse = page.getByLabel("Fuse", { exact: true });
-  const copper = page.getByLabel(/Copper/);
+  const copper = page.getByRole("textbox", { name: "Copper" });
   await fuse.fill("12 A");
   await copper.fill("4 mm2");
   // One after the other in one breath: the first is not yet shown when the second is made.

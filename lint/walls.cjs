@@ -22,7 +22,7 @@ const rooms = {
 };
 
 const laws = ["units", "fuel", "laws"];
-const kinds = [...laws, "kinds"];
+const kinds = [...laws, "ends", "kinds"];
 const plan = [...kinds, "plan"];
 const built = [...plan, "book", "tanks", "hose", "circuits"];
 const solved = [...built, "solver", "network", "hydraulics"];
@@ -38,6 +38,7 @@ const coreRooms = {
   ends: ["units"],
   cuts: [],
   fit: ["units"],
+  joints: plan,
   hose: plan,
   circuits: plan,
   solver: laws,
@@ -47,10 +48,10 @@ const coreRooms = {
   edit: [...plan, "tanks", "check"],
   air: solved,
   care: solved,
-  parts: built,
+  parts: [...built, "joints"],
   running: solved,
   manifold: [...solved, "edit"],
-  findings: [...solved, "running", "care"],
+  findings: [...solved, "running", "care", "joints"],
   work: [...solved, "air", "findings"],
   export: solved,
 };

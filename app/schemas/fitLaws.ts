@@ -3,11 +3,11 @@ import { cutListFrom } from "~/core/cuts/cutList";
 import { cutsFrom } from "~/core/cuts/cuts";
 import { type ChainAsked, chainBetween } from "~/core/ends/chain";
 import { type End, endFault } from "~/core/ends/ends";
-import { type FamilyId, familyIds, type Material } from "~/core/ends/families";
 import { bentLine } from "~/core/fit/bend";
 import { holeSawFor } from "~/core/fit/holeSaw";
 import { hosePath } from "~/core/fit/hosePath";
 import { panelClashes } from "~/core/fit/panel";
+import { endSchema, materials } from "./end";
 import { CalcFault, type Law, law } from "./law";
 import { z } from "./zod";
 
@@ -16,23 +16,6 @@ const MM = 1e-3;
 const positive = z.number().positive().max(1e6);
 const atLeastZero = z.number().min(0).max(1e6);
 const place = z.number().min(-1e6).max(1e6);
-
-const materials = [
-  "brass",
-  "steelZinc",
-  "stainless",
-  "aluminium",
-  "polyamide",
-  "rubber",
-  "galvanised",
-] as const satisfies readonly Material[];
-
-export const endSchema = z.strictObject({
-  family: z.enum(familyIds as [FamilyId, ...FamilyId[]]),
-  size: z.string().min(1).max(12),
-  form: z.string().min(1).max(6),
-  material: z.enum(materials).optional(),
-});
 
 const adapter = z.strictObject({
   id: z.string().min(1).max(80),

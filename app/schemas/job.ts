@@ -6,6 +6,7 @@
 import { gradeIds } from "~/core/fuel/grades";
 import { type Job, type SchoolChoice, type SchoolMatter, schoolChoices } from "~/core/plan/types";
 import { dimensions, type UnitOf } from "~/core/units/factors";
+import { endSchema } from "./end";
 import { engine, planPart } from "./part";
 import {
   atLeastZero,
@@ -256,6 +257,7 @@ export const plan = z.strictObject({
     freeAirFraction: z.number().positive().max(1),
   }),
   serviceAllowanceM: atLeastZero,
+  ends: z.record(id, z.record(id, endSchema)).optional(),
   nudges: z.record(
     id,
     z.strictObject({ dx: z.number().min(-1e4).max(1e4), dy: z.number().min(-1e4).max(1e4) }),

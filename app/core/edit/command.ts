@@ -1,4 +1,5 @@
 /** Every change to a job, as a small typed command, and what a family of them is written as. */
+import type { End } from "../ends/ends";
 import type { Engine } from "../kinds/index";
 import type { Id, Position } from "../kinds/record";
 import type { NewPartKind } from "../plan/blank";
@@ -45,6 +46,8 @@ export type Command =
   | { name: "addPlan"; plan: Plan; tanks: Tank[] }
   | { name: "choosePlan"; id: Id }
   | { name: "removePlan"; id: Id }
+  /** What a port or a hose ends in; null where it is not known any more. */
+  | { name: "setEnd"; id: Id; port: Id; end: End | null }
   | { name: "nudge"; id: Id; dx: number; dy: number }
   /** The whole job as a file has it. */
   | { name: "replaceJob"; job: Job };

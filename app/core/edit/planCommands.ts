@@ -25,7 +25,7 @@ function removePlan(job: Job, id: Id): Note[] {
 }
 
 export const planCommands: Handlers<
-  "editPlan" | "forkPlan" | "addPlan" | "choosePlan" | "removePlan" | "nudge"
+  "editPlan" | "forkPlan" | "addPlan" | "choosePlan" | "removePlan" | "nudge" | "setEnd"
 > = {
   editPlan: { record: (_, plan) => plan, run: (_, plan, command) => editRecord(plan, command) },
   forkPlan: {
@@ -51,6 +51,19 @@ export const planCommands: Handlers<
     },
   },
   removePlan: { run: (job, _, { id }) => removePlan(job, id) },
+  setEnd: {
+    run: (job, plan, { id, port, end }) => {
+      const owner = [...job.tanks, ...job.consumers, ...plan.parts, ...plan.runs].find(
+        (one) => one.id === id,
+      );
+      found(owner, id);
+      const of = { ...plan.ends?.[id] };
+      if (end) of[port] = end;
+      else delete of[port];
+      plan.ends = { ...plan.ends, [id]: of };
+      if (Object.keys(of).length === 0) delete plan.ends[id];
+    },
+  },
   nudge: {
     run: (_, plan, { id, dx, dy }) => {
       const now = plan.nudges[id] ?? { dx: 0, dy: 0 };

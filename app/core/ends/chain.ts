@@ -140,6 +140,10 @@ function usedOf(label: Label, id: string): number {
   return used;
 }
 
+/** Of two barbs that hold, the one made for the hose. */
+const STRAIN_COSTS = 1000;
+const strainOf = ({ stretch }: Joining) => STRAIN_COSTS * Math.abs(stretch);
+
 /** A single eye has a washer either side: the bolt's own joint has one, the eye's the other. */
 function extended(label: Label, step: Step, joined: Joining): Label {
   const { adapter } = step;
@@ -148,7 +152,7 @@ function extended(label: Label, step: Step, joined: Joining): Label {
     parts: label.parts + 1,
     leaks: label.leaks + joined.leakPoints + adapter.inner,
     bought: label.bought + (step.isBox ? 0 : 1),
-    cost: label.cost + (step.isBox ? 0 : adapter.cost),
+    cost: label.cost + (step.isBox ? 0 : adapter.cost) + strainOf(joined),
     washers: label.washers + joined.washers,
     step,
     joined,
@@ -196,6 +200,7 @@ function closing(labels: Iterable<Label>, to: End): Label | null {
       end: to,
       leaks: label.leaks + joined.leakPoints,
       washers: label.washers + joined.washers,
+      cost: label.cost + strainOf(joined),
       step: null,
       joined,
       before: label,

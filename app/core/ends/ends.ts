@@ -72,6 +72,8 @@ export interface Joining {
   dress: Dress | null;
   washers: number;
   leakPoints: number;
+  /** How far a hose is stretched or slack on its barb, of its bore; nothing for what is screwed. */
+  stretch: number;
 }
 
 const not = (why: WhyNot): Joining => ({
@@ -81,6 +83,7 @@ const not = (why: WhyNot): Joining => ({
   dress: null,
   washers: 0,
   leakPoints: 0,
+  stretch: 0,
 });
 
 /** A hose holds on a barb that is this much thinner or thicker than its bore. Common practice, no source. */
@@ -105,6 +108,7 @@ function hoseOnBarb(barb: End, hose: End): Joining {
     dress: isPushOn ? "noClamp" : "clamp",
     washers: 0,
     leakPoints: 1,
+    stretch,
   };
 }
 
@@ -200,6 +204,7 @@ export function joining(a: End, b: End): Joining {
         dress,
         washers: dress === "newWasher" ? 1 : 0,
         leakPoints: 1,
+        stretch: 0,
       };
     }
     if (a.size === b.size) return not("otherKind");
@@ -213,6 +218,7 @@ export function joining(a: End, b: End): Joining {
     dress: null,
     washers: 0,
     leakPoints: 1,
+    stretch: 0,
   };
 }
 

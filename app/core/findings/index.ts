@@ -37,6 +37,7 @@ import { allowanceShort } from "./hoses/allowanceShort";
 import { bendTight } from "./hoses/bendTight";
 import { bulkheadReach } from "./hoses/bulkheadReach";
 import { hoseFound } from "./hoses/hoseFound";
+import { jointUnsealed } from "./hoses/jointUnsealed";
 import { jointWet } from "./hoses/jointWet";
 import { linesUnmarked } from "./hoses/linesUnmarked";
 import { nearDanger } from "./hoses/nearDanger";
@@ -110,6 +111,7 @@ const all = {
   supportWide,
   nearDanger,
   allowanceShort,
+  jointUnsealed,
   jointWet,
   notLookedAt,
   linesUnmarked,

@@ -1,3 +1,4 @@
+import type { End } from "../ends/ends";
 import type { Fuel } from "../fuel/fuel";
 import type { Engine, PlanPart } from "../kinds/index";
 import type { GivenByField, Id, Position, Recorded } from "../kinds/record";
@@ -310,6 +311,8 @@ export interface Plan {
   duty?: DutyStep[];
   limits: Limits;
   serviceAllowanceM: number;
+  /** What ports and hoses end in, by part, tank or run, then by port; of a run by 'from' and 'to'. Absent is not known. */
+  ends?: Record<Id, Record<Id, End>>;
   /** Where the user nudged a part on the drawing, in drawing units from where it was laid. */
   nudges: Record<Id, { dx: number; dy: number }>;
 }

@@ -30,6 +30,7 @@ const codes: { [K in Exclude<Coded[0], "noRoomAbove">]: { [C in CodesOf<K>]: tru
     nearBaffle: true,
     swingFouls: true,
   },
+  jointUnsealed: { nothing: true, screws: true },
   ventLow: {
     spillsFirst: true,
     dip: true,
@@ -168,6 +169,15 @@ const example = (rule: RuleId, code: string): Finding =>
       ...figures,
       code,
       ...(rule === "returnElsewhere" ? { cause: "return" } : {}),
+      ...(rule === "jointUnsealed"
+        ? {
+            joint: "Separator, in",
+            ends: "jic37 -8 m|sae45 1/2 fs",
+            why: "seatAngle",
+            parts: "g:npt1_2f+jic37-8fs g:npt1_2m+sae451_2m",
+            count: 2,
+          }
+        : {}),
       ...(rule === "otherSchool" ? { matter: "primer", choice: "bulb" } : {}),
       ...(rule === "notLookedAt" ? { of: "heater", looks: "heater.exhaustFalls heater.hasCoAlarm" } : {}),
       ...(rule === "worstLimit" ? { cause: "cold" } : {}),

@@ -1,9 +1,11 @@
 /** Sentences for hoses, fittings and what lies in the line; petrol's own. */
+
 import { PUMP_NEAR_M } from "~/core/findings/hoses/petrol";
 import type { ValuesOf } from "~/core/findings/index";
 import type { HoseReason } from "~/core/hose/survey";
 import type { HoseSurvey, Neighbour } from "~/core/plan/types";
 import { formatNumber } from "~/core/units/format";
+import { adapterText, endFromText, endText, whyTexts } from "../ends";
 import { capital, type Say, type Sentences, type Words } from "./say";
 
 const near: Record<Neighbour["kind"], string> = {
@@ -91,6 +93,7 @@ export const hoses: Sentences<
   | "allowanceShort"
   | "linesUnmarked"
   | "bulkheadReach"
+  | "jointUnsealed"
   | "jointWet"
   | "provisional"
   | "shopMade"
@@ -145,6 +148,24 @@ export const hoses: Sentences<
     "Too short, its nut does not hold; too long, it stands where a hose must turn.",
     "A fitting of the right length.",
   ],
+  jointUnsealed: (v) => {
+    const [a, b] = v.ends.split("|").map(endFromText);
+    const both = a && b ? `${endText(a)} and ${endText(b)}` : "";
+    const why = `${both}: ${whyTexts[v.why]}.`;
+    if (v.code === "nothing")
+      return [
+        `${v.joint}: nothing that is made joins it`,
+        why,
+        "A joint that is forced leaks, or pulls its thread the first time it is undone.",
+        "Another end on the part or the hose.",
+      ];
+    return [
+      `${v.joint}: screws together and does not seal`,
+      why,
+      "It feels right on the bench and weeps on the road; under vacuum it draws air.",
+      `Between them: ${v.parts.split(" ").map(adapterText).join("; then ")}.`,
+    ];
+  },
   jointWet: (v) => [
     `${v.part}, ${v.port}: wet`,
     `Seen on ${v.on}.`,

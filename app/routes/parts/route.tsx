@@ -1,152 +1,41 @@
 /*
- * Decides: what to buy, and how much hose of each bore and marking.
- * Seen in three seconds: hose metres with allowance as lengths side by side, and parts by count.
+ * Decides: what to buy, joint by joint.
+ * Seen in three seconds: which joints do not seal or are not known, and what goes between.
  */
-
-import { Download } from "lucide-react";
-import { hoseLines, partLines } from "~/core/parts/partsList";
-import { fromSi } from "~/core/units/factors";
-import { formatNumber } from "~/core/units/format";
-import { runUnit } from "~/core/units/trade";
-import { SchoolNote } from "~/fields/SchoolNote";
-import { detailText, partKindName } from "~/messages/kinds";
-import { nameOf } from "~/messages/notes";
-import { fileName, saveText } from "~/state/files";
-import { useJob, useTrade } from "~/state/job";
-import { Button } from "~/ui/button";
-import { PlaceHead, Sheet } from "~/ui/place";
+import { useMemo } from "react";
+import { useSearchParams } from "react-router";
+import styled from "styled-components";
+import { planJoints } from "~/core/joints/joints";
+import { useJob } from "~/state/job";
+import { Tabs } from "~/ui/tabs";
+import { Joints } from "./Joints";
+import { ToBuy } from "./ToBuy";
 
 export const meta = () => [{ title: "Parts · Iron Keel" }];
 
+const Body = styled.div`
+  h2 { font-size: 20px; padding: 8px 0 7px 16px; }
+`;
+const parts = ["joints", "buy"] as const;
+type Part = (typeof parts)[number];
+
 export default function Parts() {
-  const { job, plan, select } = useJob();
-  const { units } = job;
-  const parts = partLines(plan);
-  const hoses = hoseLines(job, plan);
-  const { bore, run } = useTrade();
-  const hoseUnit = runUnit(units);
-  const longest = Math.max(0.1, ...hoses.map(({ totalM }) => totalM));
-  const save = async () => {
-    const { toCsv } = await import("~/core/export/csv");
-    const rows = [
-      ...parts.map((line) => ({
-        item: partKindName(line.kind),
-        detail: detailText(line, units),
-        bore: bore(line.boreM),
-        quantity: line.count,
-        unit: "piece",
-        for: line.ids.map((id) => nameOf(job, id)).join("; "),
-      })),
-      ...hoses.map((line) => ({
-        item: "hose",
-        detail: line.marking,
-        bore: bore(line.boreM),
-        quantity: formatNumber(fromSi("length", line.totalM, hoseUnit), 4),
-        unit: hoseUnit,
-        for: `${line.runs} runs, ${run(line.allowanceM)} of it allowance`,
-      })),
-    ];
-    saveText(`${fileName(job.name)}-parts.csv`, toCsv(rows), "text/csv");
-  };
+  const { job, plan } = useJob();
+  const [asked, ask] = useSearchParams();
+  const part = parts.find((one) => one === asked.get("part")) ?? "joints";
+  const joints = useMemo(() => planJoints(job, plan), [job, plan]);
   return (
-    <div>
-      <PlaceHead>
-        <h2>Parts</h2>
-        <p>
-          Counted from the plan: {plan.parts.length} parts,{" "}
-          {run(hoses.reduce((sum, { totalM }) => sum + totalM, 0))} of hose.
-        </p>
-        <Button onPress={() => void save()}>
-          <Download size={16} /> CSV
-        </Button>
-      </PlaceHead>
-      <SchoolNote matters={["joints", "support"]} />
-      <Sheet>
-        <h3>Hose by bore and marking</h3>
-        <table>
-          <thead>
-            <tr>
-              <th>Marking</th>
-              <th className="n">Bore</th>
-              <th>To scale</th>
-              <th className="n">Runs</th>
-              <th className="n">Net</th>
-              <th className="n">Allowance</th>
-              <th className="n">To buy</th>
-            </tr>
-          </thead>
-          <tbody>
-            {hoses.map((line) => (
-              <tr key={line.marking + line.boreM}>
-                <td>{line.marking}</td>
-                <td className="n">{bore(line.boreM)}</td>
-                <td>
-                  <svg width="240" height="18" role="img" aria-label={run(line.totalM)}>
-                    <line
-                      x1={0}
-                      x2={(240 * line.netM) / longest}
-                      y1={9}
-                      y2={9}
-                      stroke="var(--ink)"
-                      strokeWidth={3 + line.boreM * 600}
-                    />
-                    <line
-                      x1={(240 * line.netM) / longest}
-                      x2={(240 * line.totalM) / longest}
-                      y1={9}
-                      y2={9}
-                      stroke="var(--idle)"
-                      strokeWidth={3 + line.boreM * 600}
-                      strokeDasharray="3 3"
-                    />
-                  </svg>
-                </td>
-                <td className="n">{line.runs}</td>
-                <td className="n">{run(line.netM)}</td>
-                <td className="n">{run(line.allowanceM)}</td>
-                <td className="n" style={{ fontWeight: 650 }}>
-                  {run(line.totalM)}
-                </td>
-              </tr>
-            ))}
-          </tbody>
-        </table>
-        {hoses.length === 0 && <p>No hose yet.</p>}
-      </Sheet>
-      <Sheet>
-        <h3>Parts</h3>
-        <table>
-          <thead>
-            <tr>
-              <th className="n">Count</th>
-              <th>Part</th>
-              <th>Detail</th>
-              <th className="n">Bore</th>
-              <th>For</th>
-            </tr>
-          </thead>
-          <tbody>
-            {parts.map((line) => (
-              <tr key={line.ids.join()}>
-                <td className="n" style={{ fontWeight: 650 }}>
-                  {line.count}
-                </td>
-                <td>{partKindName(line.kind)}</td>
-                <td>{detailText(line, units)}</td>
-                <td className="n">{bore(line.boreM)}</td>
-                <td>
-                  {line.ids.map((id) => (
-                    <Button $quiet key={id} onPress={() => select(id)}>
-                      {nameOf(job, id)}
-                    </Button>
-                  ))}
-                </td>
-              </tr>
-            ))}
-          </tbody>
-        </table>
-        {parts.length === 0 && <p>No part yet.</p>}
-      </Sheet>
-    </div>
+    <Body>
+      <Tabs<Part>
+        label="Parts of buying"
+        head={<h2>Parts</h2>}
+        chosen={part}
+        onChoose={(next) => ask({ part: next }, { replace: true, preventScrollReset: true })}
+        tabs={[
+          { id: "joints", name: `Joints, ${joints.length}`, body: () => <Joints joints={joints} /> },
+          { id: "buy", name: "To buy", body: () => <ToBuy joints={joints} /> },
+        ]}
+      />
+    </Body>
   );
 }

@@ -1,0 +1,126 @@
+/** Every joint of a plan: what meets there, whether it seals, and what goes between where it does not. */
+import { type Chain, chainBetween } from "../ends/chain";
+import { type End, endKey, type Joining, joining } from "../ends/ends";
+import { families } from "../ends/families";
+import type { Id } from "../kinds/record";
+import { type PlacedPort, placedPorts, portKey } from "../plan/ports";
+import type { Job, Plan, PortRef, Run } from "../plan/types";
+
+/**
+ * `screws`: the two screw together and do not seal, the trap; a chain between them does. `adapters`: they do not even meet,
+ * a chain does. `none`: nothing that is made does.
+ */
+export type JointState = "unknown" | "seals" | "adapters" | "screws" | "none";
+
+export interface JointSide {
+  /** Owner of the end: a part, tank or run; and the port, or the run's 'from' or 'to'. */
+  id: Id;
+  port: Id;
+  name: string;
+  end: End | null;
+  /** Not entered, but what the run itself says: a cut end of hose of its bore. */
+  isAssumed: boolean;
+}
+
+export interface PlanJoint {
+  key: string;
+  a: JointSide;
+  b: JointSide;
+  state: JointState;
+  /** What the two make of each other; null where one is not known. */
+  joined: Joining | null;
+  chain: Chain | null;
+}
+
+/** A bore this near to a size of hose is that size. */
+const SAME_BORE_MM = 0.3;
+
+/** The cut end of a hose of a bore; null where no size is near, or the line is rigid. */
+export function hoseEnd({ boreM, make }: Run): End | null {
+  if (make === "rigid") return null;
+  const boreMm = boreM * 1000;
+  const [best] = families.hose.sizes
+    .map(([size, , , , bore]) => ({ size, off: Math.abs(bore - boreMm) }))
+    .sort((a, b) => a.off - b.off);
+  return best && best.off <= SAME_BORE_MM ? { family: "hose", size: best.size, form: "f" } : null;
+}
+
+const chains = new Map<string, Chain>();
+const MOST_KEPT = 500;
+
+/** A chain of the generic catalogue; the same two ends are asked of again and again. */
+function chainOf(from: End, to: End): Chain {
+  const key = `${endKey(from)} ${from.material ?? ""} > ${endKey(to)} ${to.material ?? ""}`;
+  const known = chains.get(key);
+  if (known) return known;
+  const chain = chainBetween({ from, to });
+  if (chains.size >= MOST_KEPT) chains.clear();
+  chains.set(key, chain);
+  return chain;
+}
+
+function judged(key: string, a: JointSide, b: JointSide): PlanJoint {
+  if (!a.end || !b.end) return { key, a, b, state: "unknown", joined: null, chain: null };
+  const joined = joining(a.end, b.end);
+  if (joined.fit === "seals") return { key, a, b, state: "seals", joined, chain: null };
+  const chain = chainOf(a.end, b.end);
+  const needs = joined.fit === "screwsOnly" ? "screws" : "adapters";
+  return { key, a, b, state: chain.outcome === "chain" ? needs : "none", joined, chain };
+}
+
+/** Joints of a plan: both ends of every run, and every two ports that are screwed together. */
+export function planJoints(job: Job, plan: Plan): PlanJoint[] {
+  const ports = placedPorts(job, plan);
+  const side = (ref: PortRef): JointSide => {
+    const port = ports.get(portKey(ref)) as PlacedPort | undefined;
+    return {
+      id: ref.part,
+      port: ref.port,
+      name: port ? `${port.ownerName}, ${port.name}` : portKey(ref),
+      end: plan.ends?.[ref.part]?.[ref.port] ?? null,
+      isAssumed: false,
+    };
+  };
+  const runs = plan.runs.flatMap((run) =>
+    (["from", "to"] as const).map((which) => {
+      const entered = plan.ends?.[run.id]?.[which] ?? null;
+      const own: JointSide = {
+        id: run.id,
+        port: which,
+        name: run.make === "rigid" ? "tube" : "hose",
+        end: entered ?? hoseEnd(run),
+        isAssumed: entered === null,
+      };
+      return judged(portKey(run[which]), side(run[which]), own);
+    }),
+  );
+  return [...runs, ...plan.joints.map(({ from, to }) => judged(portKey(from), side(from), side(to)))];
+}
+
+/** What the joints need: adapters by shape, washers, and clamps. */
+export interface JointNeeds {
+  adapters: { id: string; count: number; joints: string[] }[];
+  washers: number;
+  clamps: number;
+}
+
+export function jointNeeds(joints: readonly PlanJoint[]): JointNeeds {
+  const adapters = new Map<string, { id: string; count: number; joints: string[] }>();
+  let [washers, clamps] = [0, 0];
+  for (const { key, chain, joined, state } of joints) {
+    if (state === "seals" && joined) {
+      washers += joined.washers;
+      clamps += joined.dress === "clamp" ? 1 : 0;
+    }
+    if ((state !== "adapters" && state !== "screws") || !chain) continue;
+    washers += chain.washers;
+    clamps += chain.dress.filter((dress) => dress === "clamp").length;
+    for (const id of chain.parts) {
+      const line = adapters.get(id) ?? { id, count: 0, joints: [] };
+      line.count++;
+      line.joints.push(key);
+      adapters.set(id, line);
+    }
+  }
+  return { adapters: [...adapters.values()].sort((a, b) => b.count - a.count), washers, clamps };
+}

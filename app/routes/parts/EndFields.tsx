@@ -1,0 +1,112 @@
+/** What a port or a hose ends in: entered by its names, or found by what is in the hand. */
+import { useState } from "react";
+import { guessEnds } from "~/core/ends/byHand";
+import { type End, endKey } from "~/core/ends/ends";
+import { type Family, type FamilyId, families, familyIds } from "~/core/ends/families";
+import type { JointSide } from "~/core/joints/joints";
+import { positive } from "~/fields/checks";
+import { Buttons, Group } from "~/fields/layout";
+import { QuantityField } from "~/fields/QuantityField";
+import { endText, familyName, formName } from "~/messages/ends";
+import { useJob } from "~/state/job";
+import { Button } from "~/ui/button";
+import { Select } from "~/ui/fields";
+
+const NOT_KNOWN = "unknown";
+const familyOptions = [
+  { id: NOT_KNOWN, name: "not known" },
+  ...familyIds.map((id) => ({ id: id as string, name: familyName(id) })),
+];
+
+export function EndFields({ side, title }: { side: JointSide; title: string }) {
+  const { dispatch } = useJob();
+  const { id, port, end, isAssumed } = side;
+  const set = (next: End | null) => void dispatch({ name: "setEnd", id, port, end: next });
+  const family = end ? (families[end.family] as Family) : null;
+  const chooseFamily = (next: string) => {
+    if (next === NOT_KNOWN) return set(null);
+    const { sizes, male, female } = families[next as FamilyId] as Family;
+    const size =
+      sizes.find(([one]) => one === end?.size)?.[0] ?? sizes[Math.floor(sizes.length / 2)]?.[0] ?? "";
+    const form = [...female, ...male].find((one) => one === end?.form) ?? [...female, ...male][0] ?? "";
+    set({ family: next as FamilyId, size, form });
+  };
+  return (
+    <div role="group" aria-label={title}>
+      <h4>
+        {title}
+        {isAssumed && end && <small> as cut, from the run's bore</small>}
+      </h4>
+      <Group className="two">
+        <Select
+          label="Kind of end"
+          value={end?.family ?? NOT_KNOWN}
+          options={familyOptions}
+          onChange={chooseFamily}
+        />
+        {end && family && (
+          <>
+            <Select
+              label="Size"
+              value={end.size}
+              options={family.sizes.map(([size]) => ({ id: size, name: size }))}
+              onChange={(size) => set({ ...end, size })}
+            />
+            {family.male.length + family.female.length > 1 && (
+              <Select
+                label="Form"
+                value={end.form}
+                options={[...family.male, ...family.female].map((form) => ({
+                  id: form,
+                  name: formName({ family: end.family, form }),
+                }))}
+                onChange={(form) => set({ ...end, form })}
+              />
+            )}
+          </>
+        )}
+      </Group>
+      <InTheHand onFound={set} />
+    </div>
+  );
+}
+
+/** Outside diameter and ten threads, as a caliper and a thread gauge give them. */
+function InTheHand({ onFound }: { onFound: (end: End) => void }) {
+  const { units } = useJob().job;
+  const [outsideM, setOutside] = useState<number>();
+  const [tenM, setTen] = useState<number>();
+  const guesses =
+    outsideM === undefined ? [] : guessEnds(outsideM, tenM === undefined ? null : tenM / 10).slice(0, 4);
+  return (
+    <details>
+      <summary>By what is in the hand</summary>
+      <Group className="two">
+        <QuantityField
+          label="Outside, by caliper"
+          dimension="length"
+          unit={units.bore}
+          value={outsideM}
+          check={positive}
+          onCommit={setOutside}
+        />
+        <QuantityField
+          label="Ten threads measure"
+          dimension="length"
+          unit={units.bore}
+          value={tenM}
+          check={positive}
+          onCommit={setTen}
+        />
+      </Group>
+      {outsideM !== undefined && guesses.length === 0 && <p>No family has a size like it.</p>}
+      <Buttons>
+        {guesses.map(({ end }) => (
+          <Button key={endKey(end)} onPress={() => onFound(end)}>
+            {endText(end)}
+          </Button>
+        ))}
+      </Buttons>
+    </details>
+  );
+}

@@ -1,0 +1,20 @@
+/** An end as files and scripts write it. */
+import { type FamilyId, familyIds, type Material } from "~/core/ends/families";
+import { z } from "./zod";
+
+export const materials = [
+  "brass",
+  "steelZinc",
+  "stainless",
+  "aluminium",
+  "polyamide",
+  "rubber",
+  "galvanised",
+] as const satisfies readonly Material[];
+
+export const endSchema = z.strictObject({
+  family: z.enum(familyIds as [FamilyId, ...FamilyId[]]),
+  size: z.string().min(1).max(12),
+  form: z.string().min(1).max(6),
+  material: z.enum(materials).optional(),
+});

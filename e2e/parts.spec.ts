@@ -1,0 +1,58 @@
+import { openDemo } from "./helpers";
+import { expect, expectAccessible, test } from "./test";
+
+test("a fitter finds out why 37 on 45 degrees weeps, and what to buy", async ({ page }) => {
+  await openDemo(page, "unit12", "parts");
+  const joints = page.getByRole("list", { name: "Joints" });
+  await joints.getByRole("button", { name: /Engine, feed/ }).click();
+  await expect(
+    page.getByRole("heading", { name: "Engine, feed: screws together, does not seal" }),
+  ).toBeVisible();
+  await expect(page.getByText(/seats have different angles/).first()).toBeVisible();
+  await expectAccessible(page, "#place");
+  await page.getByRole("tab", { name: "To buy" }).click();
+  await expect(
+    page.getByRole("row", { name: /1\/2 NPT male to -8 37° flare male Engine, feed/ }),
+  ).toBeVisible();
+});
+
+test("by keys an end is entered by what is in the hand, and the joint is judged; undo takes it back", async ({
+  page,
+}) => {
+  await openDemo(page, "unit12", "parts");
+  const joints = page.getByRole("list", { name: "Joints" });
+  const gauge = joints.getByRole("button", { name: /Pressure gauge, one side/ });
+  await gauge.focus();
+  await page.keyboard.press("Enter");
+  const side = page.getByRole("group", { name: "Pressure gauge, one side" });
+  await side.getByText("By what is in the hand").press("Enter");
+  await side.getByRole("textbox", { name: "Outside, by caliper" }).fill("13.7 mm");
+  await page.keyboard.press("Enter");
+  await side.getByRole("textbox", { name: "Ten threads measure" }).fill("14.1 mm");
+  await page.keyboard.press("Enter");
+  await side.getByRole("button", { name: "1/4 NPT male" }).press("Enter");
+  await expect(
+    page.getByRole("heading", { name: "Pressure gauge, one side: needs an adapter" }),
+  ).toBeVisible();
+  await page.getByRole("button", { name: "Undo" }).click();
+  await expect(page.getByRole("heading", { name: "Pressure gauge, one side: not known" })).toBeVisible();
+});
+
+test.describe("by touch, on a phone", () => {
+  test.use({ viewport: { width: 390, height: 844 }, hasTouch: true });
+
+  test("a joint is looked at and its end chosen from the list", async ({ page }) => {
+    await openDemo(page, "unit12", "parts");
+    await page
+      .getByRole("list", { name: "Joints" })
+      .getByRole("button", { name: /Pressure gauge, one side/ })
+      .tap();
+    const side = page.getByRole("group", { name: "Pressure gauge, one side" });
+    await side.getByRole("button", { name: /Kind of end/ }).tap();
+    await page.getByRole("option", { name: "hose barb or beaded tube" }).tap();
+    await side.getByRole("button", { name: /Size/ }).tap();
+    await page.getByRole("option", { name: "9.53", exact: true }).tap();
+    await expect(page.getByRole("heading", { name: "Pressure gauge, one side: seals" })).toBeVisible();
+    expect(await page.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(390);
+  });
+});
