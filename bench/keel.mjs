@@ -10,7 +10,7 @@ await withBrowser(11, async (browser, address) => {
   const page = await (await browser.newContext({ viewport: { width: 1280, height: 800 } })).newPage();
   await openMarram(page, address, "prove");
   // A real mouse on the thumb: the browser hands its moves over at the head of a frame, as it does to a user.
-  const thumb = page.getByRole("slider", { name: "Filter loading" });
+  const thumb = page.getByRole("slider", { name: "Filter clogging" });
   const grip = await thumb.evaluate((input) => {
     const { left, top, width, height } = input.closest("[data-rac]").getBoundingClientRect();
     return { x: left + width / 2, y: top + height / 2 };

@@ -112,12 +112,12 @@ for (const hand of hands) {
     await expect(verdict).toContainText("within 20 kPa");
     if (hand === "mouse") {
       const box = await page
-        .getByRole("slider", { name: "Filter loading" })
+        .getByRole("slider", { name: "Filter clogging" })
         .locator("xpath=../../..")
         .boundingBox();
       if (!box) throw new Error("no slider");
       await page.mouse.click(box.x + box.width * 0.86, box.y + box.height * 0.5);
-    } else await setSlider(page, "Filter loading", "ArrowRight", 65);
+    } else await setSlider(page, "Filter clogging", "ArrowRight", 65);
     await expect(verdict).toContainText("over 20 kPa");
     await expect(verdict).toContainText(/Separator 1 costs most: \d\d %/);
     await expect(page.getByText("Explored, not kept")).toBeVisible();

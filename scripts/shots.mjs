@@ -29,7 +29,7 @@ async function shoot(
 }
 
 const loadFilter = async (page) => {
-  await page.getByRole("slider", { name: "Filter loading" }).focus();
+  await page.getByRole("slider", { name: "Filter clogging" }).focus();
   for (let i = 0; i < 65; i++) await page.keyboard.press("ArrowRight");
   await page.locator("#keel").getByRole("button", { name: "Separator 1", exact: true }).click();
 };

@@ -89,7 +89,7 @@ export function explainFilter(filter: Filtering, loading: number, units: UnitCho
   return {
     title: "Drop over this filter",
     formula:
-      "The rated drop, its medium's part scaled by viscosity, flow and loading, the rest by density and flow squared.",
+      "The rated drop, its medium's part scaled by viscosity, flow and clogging, the rest (ports and head, which do not clog) by density and flow squared.",
     inputs: [
       ["Rated", `${say.vacuum(filter.ratedDropPa)} at ${say.flow(filter.ratedFlowM3S)}`],
       ...(filter.second
@@ -101,7 +101,7 @@ export function explainFilter(filter: Filtering, loading: number, units: UnitCho
           ]
         : []),
       ["Medium's part", percent(filter.viscousShare)],
-      ["Loading", `${formatNumber(loading)} × clean`],
+      ["Clogging of the medium", `${formatNumber(loading)} (clean is 1)`],
       ["Rated basis", filter.given?.ratedDropPa?.basis === "maker" ? "maker's figure" : "assumed"],
     ],
     source:

@@ -36,6 +36,7 @@ const length = z.number().min(0).max(20);
 const tankFittings = {
   wallM: z.number().min(0).max(0.1).optional(),
   carried: z.enum(["fixed", "portable", "bladder"]).optional(),
+  heatersOwn: z.boolean().optional(),
   material: z.enum(["aluminium", "steel", "stainless", "plastic", "rubber"]).optional(),
   emptyKg: z.number().min(0).max(5000).optional(),
   droppedBy: z.enum(["hands", "twoPeople", "cradleAndJack"]).optional(),
@@ -323,6 +324,7 @@ export const jobSchema = z.strictObject({
       ])
       .refine(([a, b]) => a.tempC !== b.tempC, "sameTemperature"),
     cloudPointC: z.number().min(-80).max(40).optional(),
+    reidPa: z.number().min(1e4).max(2e5).optional(),
     biodieselShare: share.optional(),
   }),
   tanks: z.array(tank).max(40),

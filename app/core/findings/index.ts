@@ -48,6 +48,7 @@ import { supportWide } from "./hoses/supportWide";
 import { notLookedAt } from "./looks/notLookedAt";
 import type { Found, Place, Rule } from "./rule";
 import { fuelFouled } from "./tanks/fuelFouled";
+import { fuelWaxes } from "./tanks/fuelWaxes";
 import { gaugeEmpty } from "./tanks/gaugeEmpty";
 import { lubricatedLow } from "./tanks/lubricatedLow";
 import { mouthOutside } from "./tanks/mouthOutside";
@@ -90,6 +91,7 @@ const all = {
   ventLow,
   standingWater,
   fuelFouled,
+  fuelWaxes,
   hoseFound,
   cleaningTaken,
   warningGone,

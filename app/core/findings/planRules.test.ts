@@ -245,6 +245,38 @@ const cases: Case[] = [
     truck,
   ],
   [
+    "a site colder than the fuel's cloud point",
+    "fuelWaxes",
+    () => {
+      const job = truck();
+      return change(job, {
+        name: "editJob",
+        change: { site: { ...job.site, ambientLowC: -15 }, fuel: { ...job.fuel, cloudPointC: -5 } },
+      });
+    },
+    { grade: "mend", values: { coldestC: -15, cloudC: -5 }, figure: 10 },
+    () => {
+      const job = truck();
+      return change(job, {
+        name: "editJob",
+        change: { site: { ...job.site, ambientLowC: -15 }, fuel: { ...job.fuel, cloudPointC: -15 } },
+      });
+    },
+  ],
+  [
+    "31 a 37 degree nut on a 45 degree flare",
+    "jointUnsealed",
+    truck,
+    { grade: "mend", ids: ["engine"], basis: "standard" },
+    () =>
+      change(truck(), {
+        name: "setEnd",
+        id: "r9",
+        port: "to",
+        end: { family: "sae45", size: "1/2", form: "fs" },
+      }),
+  ],
+  [
     "a mouth outside its tank",
     "mouthOutside",
     () => {
@@ -662,6 +694,7 @@ describe("the demo jobs carry what they are meant to and nothing else", () => {
   test("Unit 12", () => {
     expect(said(truck())).toEqual([
       "mend nearDanger",
+      "mend jointUnsealed",
       "mend triggerOverloaded",
       "watch worstLimit",
       "watch tankHeavy",

@@ -143,3 +143,17 @@ test("a fuel's state holds together: dynamic viscosity is kinematic by density, 
   expect(fuelAt(presetFuel("petrol"), 20)?.vapourPa).toBeGreaterThan(10000);
   expect(mild.vapourPa).toBe(100);
 });
+
+test("how far a temperature lies from the points that were given, and what petrol's class changes", () => {
+  const fuel = presetFuel("en590");
+  // Points at 15 and 40 degC.
+  expect(fuelAt(fuel, 20)?.beyondPointsK).toBe(0);
+  expect(fuelAt(fuel, -5)?.beyondPointsK).toBe(20);
+  expect(fuelAt(fuel, 55)?.beyondPointsK).toBe(15);
+  const petrol = presetFuel("petrol");
+  const [summer, winter] = [45e3, 100e3].map((reidPa) => fuelAt({ ...petrol, reidPa }, 37.8)!.vapourPa);
+  // At 100 degF the true vapour pressure is a few hundredths over Reid's own (API, from memory).
+  expect(summer! / 45e3).toBeGreaterThan(1);
+  expect(summer! / 45e3).toBeLessThan(1.12);
+  expect(winter).toBeGreaterThan(summer! * 1.8);
+});

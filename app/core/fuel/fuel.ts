@@ -13,6 +13,8 @@ export interface Fuel {
   density15KgM3: number;
   viscosityPoints: [ViscosityPoint, ViscosityPoint];
   cloudPointC?: number;
+  /** Reid vapour pressure of petrol at 37.8 degC; its class changes with the season. Typical of the grade without it. */
+  reidPa?: number;
   /** Biodiesel mixed in, by volume 0..1; the figures above are of the rest. */
   biodieselShare?: number;
 }
@@ -27,6 +29,8 @@ export interface FuelState {
   readonly ostwaldAir: number;
   /** Below the cloud point wax forms and the viscosity law no longer holds. */
   readonly belowCloud: boolean;
+  /** Farther than this from the points that the viscosity was given at, K: what is shown is drawn on from them. */
+  readonly beyondPointsK: number;
 }
 
 export function presetFuel(grade: GradeId): Fuel {
@@ -57,6 +61,12 @@ export function fuelAt(asBought: Fuel, tempC: number): FuelState | null {
   return state;
 }
 
+/** How far a temperature lies outside the points, K; nothing between them. */
+function beyond(points: readonly ViscosityPoint[], tempC: number): number {
+  const temps = points.map((point) => point.tempC);
+  return Math.max(0, Math.min(...temps) - tempC, tempC - Math.max(...temps));
+}
+
 function stateAt(asBought: Fuel, tempC: number): FuelState | null {
   const fuel = blended(asBought);
   const grade = grades[fuel.grade];
@@ -69,9 +79,10 @@ function stateAt(asBought: Fuel, tempC: number): FuelState | null {
     densityKgM3: density,
     kinematicM2S,
     dynamicPaS: kinematicM2S * density,
-    vapourPa: grade.reidPa === null ? DIESEL_VAPOUR_PA : petrolVapourPa(grade.reidPa, tempC),
+    vapourPa: grade.reidPa === null ? DIESEL_VAPOUR_PA : petrolVapourPa(fuel.reidPa ?? grade.reidPa, tempC),
     ostwaldAir: ostwaldAir(fuel.density15KgM3, tempC),
     belowCloud: fuel.cloudPointC !== undefined && tempC < fuel.cloudPointC,
+    beyondPointsK: beyond(fuel.viscosityPoints, tempC),
   };
 }
 

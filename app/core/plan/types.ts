@@ -158,6 +158,8 @@ export interface Tank extends Recorded {
   /** Set where the sizes were taken outside: the thickness of the wall that they include. */
   wallM?: number;
   carried?: "fixed" | "portable" | "bladder";
+  /** Whether it is a heater's own, and not the vehicle's; asked where a heater draws from it. */
+  heatersOwn?: boolean;
   material?: "aluminium" | "steel" | "stainless" | "plastic" | "rubber";
   emptyKg?: number;
   /** What it is to be dropped with. */

@@ -85,6 +85,8 @@ const figures = {
   beyond: "side",
   on: "2026-05-01",
   looks: "",
+  coldestC: -12,
+  cloudC: -5,
   consumer: "Engine",
   mostM3S: 1e-5,
   feedM3S: 2e-5,

@@ -129,6 +129,7 @@ function ventWords(v: ValuesOf<"ventLow">, say: Say): Words {
 export const tanks: Sentences<
   | "tankCapacity"
   | "fuelFouled"
+  | "fuelWaxes"
   | "tankHeavy"
   | "plateHole"
   | "noRoomAbove"
@@ -185,6 +186,12 @@ export const tanks: Sentences<
     v.verdict === "waitAndLook"
       ? "Let the jar stand a day, look again, and write it down."
       : `Do not run on it: ${cleanings[school.split(":")[1] as SchoolChoice<"dirtyTank">] ?? cleanings.stripWipePolish}, and take another sample.`,
+  ],
+  fuelWaxes: (v, say) => [
+    `At ${say.temperature(v.coldestC)} the fuel waxes: its cloud point is ${say.temperature(v.cloudC)}`,
+    "Below the cloud point no flow or vacuum that is shown holds.",
+    "Wax lies on the filter first, and the engine starves with fuel in the tank.",
+    "Winter fuel or a cold-flow grade, a heater before the filter, or the tank and lines kept warmer; never petrol in it.",
   ],
   standingWater: (v) => [
     v.drains === "foam" ? `${v.tank} stands on open foam` : `Water stands under ${v.tank}`,

@@ -26,7 +26,7 @@ const Fields = styled.div`
 function impliedText(implied: ImpliedLoading, name: (id: string) => string): string {
   switch (implied.outcome) {
     case "loading":
-      return `${name(implied.filterId)} at ${formatNumber(implied.loading)} × clean`;
+      return `${name(implied.filterId)} clogged: its medium takes ${formatNumber(implied.loading)} times what it takes clean`;
     case "belowClean":
       return `less than with ${name(implied.filterId)} clean: check gauge, load and temperature`;
     case "beyond":

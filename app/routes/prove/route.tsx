@@ -6,6 +6,7 @@
 import { lazy, memo, Suspense, useCallback, useEffect, useMemo, useRef } from "react";
 import { useSearchParams } from "react-router";
 import styled from "styled-components";
+import type { FuelState } from "~/core/fuel/fuel";
 import { isFed, LineUpSolver } from "~/core/hydraulics/solve";
 import {
   casesWithin,
@@ -27,11 +28,11 @@ import { Figure } from "~/fields/Figure";
 import { explainVacuum } from "~/messages/explain";
 import { nameOf } from "~/messages/notes";
 import { outcomeText } from "~/messages/outcomes";
-import { useExplored, useJob } from "~/state/job";
+import { useExplored, useJob, useTrade } from "~/state/job";
 import { useSweep } from "~/state/work";
 import { Button } from "~/ui/button";
 import { Quantity, Slider } from "~/ui/fields";
-import { PlaceHead, Sheet } from "~/ui/place";
+import { Caution, PlaceHead, Sheet } from "~/ui/place";
 import { Tabs } from "~/ui/tabs";
 
 const Circuits = lazy(() => import("./Circuits"));
@@ -77,6 +78,28 @@ const ends = {
   level: ["empty", "full"],
   load: ["idle", "full"],
 } as const;
+
+/** Told from here on: nearer than this a point of the sheet is as good. Common practice, no source. */
+const FAR_FROM_POINTS_K = 15;
+
+/** What the figures are worth where the fuel's own are not known, or do not hold. */
+function FuelBeyond({ fuel }: { fuel: FuelState | null }) {
+  const { temperature } = useTrade();
+  if (fuel?.belowCloud)
+    return (
+      <Caution>
+        At {temperature(fuel.tempC)} this fuel is below its cloud point: wax forms, and no figure on this page
+        holds.
+      </Caution>
+    );
+  if (!fuel || fuel.beyondPointsK < FAR_FROM_POINTS_K) return null;
+  return (
+    <p style={{ margin: "0 16px 10px", color: "var(--soft)" }}>
+      Viscosity at {temperature(fuel.tempC)} is drawn on from the two points of the fuel (ASTM D341), which
+      lie nearer to room temperature: enter a point near it.
+    </p>
+  );
+}
 
 export default function Prove() {
   const open = useJob();
@@ -150,6 +173,7 @@ export default function Prove() {
           )}
         </p>
       </PlaceHead>
+      <FuelBeyond fuel={verdict?.result.outcome === "solved" ? verdict.result.settings.fuel : null} />
       <Ways>
         {part !== "worst" && overlay !== null && (
           <ExploredBar isExplored onKeep={keep} onBack={back} onWorst={showWorst} />
@@ -167,12 +191,12 @@ export default function Prove() {
                   <Sliders>
                     {elements.length > 0 && (
                       <Slider
-                        label="Filter loading"
+                        label="Filter clogging"
                         value={loading}
                         min={1}
                         max={MOST_LOADING}
                         step={0.1}
-                        output={`${formatNumber(loading, 2)} × clean`}
+                        output={`medium ${formatNumber(loading, 2)} ×`}
                         ends={ends.loading}
                         onChange={setLoading}
                       />

@@ -10,7 +10,7 @@ import { type GradeId, gradeIds, grades } from "~/core/fuel/grades";
 import { envelopeOf } from "~/core/plan/envelope";
 import { type AntiSiphonSchool, type SchoolMatter, schoolChoices, schoolOf } from "~/core/plan/types";
 import { formatNumber } from "~/core/units/format";
-import { vacuumUnit } from "~/core/units/trade";
+import { gaugeUnit, vacuumUnit } from "~/core/units/trade";
 import { positive } from "~/fields/checks";
 import { QuantityField } from "~/fields/QuantityField";
 import { schoolTexts } from "~/messages/schools";
@@ -259,6 +259,17 @@ function SiteAndFuel() {
             value={fuel.cloudPointC}
             onCommit={(cloudPointC) => setFuel({ cloudPointC })}
           />
+          {grades[fuel.grade].reidPa !== null && (
+            <QuantityField
+              label="Vapour pressure (Reid), by season"
+              dimension="pressure"
+              unit={gaugeUnit(units, 1)}
+              value={fuel.reidPa ?? grades[fuel.grade].reidPa ?? undefined}
+              basis={fuel.reidPa === undefined ? "assumed" : "maker"}
+              check={(si) => (si >= 1e4 && si <= 2e5 ? null : "10 to 200 kPa (1.5 to 29 psi).")}
+              onCommit={(reidPa) => setFuel({ reidPa })}
+            />
+          )}
           {grades[fuel.grade].reidPa === null && fuel.grade !== "fame" && (
             <QuantityField
               label="Biodiesel mixed in"

@@ -6,7 +6,9 @@
 import type { SectionPoint, TankShape } from "~/core/plan/types";
 import { boundsOf, sectionOf } from "~/core/tanks/shape";
 import { notNegative, positive } from "~/fields/checks";
+import { LookField } from "~/fields/LookField";
 import { QuantityField } from "~/fields/QuantityField";
+import { useJob } from "~/state/job";
 import { Select, TextField } from "~/ui/fields";
 import { ShapeOutline } from "./ShapeOutline";
 import { TankInside } from "./TankInside";
@@ -77,6 +79,7 @@ export function ShapePanel({
   corner: number | null;
   onCorner: (i: number | null) => void;
 }) {
+  const { job } = useJob();
   const { tank, tilted } = useTank();
   const { units, volume } = useUnits();
   const edit = useEditTank(tank);
@@ -164,6 +167,13 @@ export function ShapePanel({
             options={carriages}
             onChange={(carried) => void edit({ carried })}
           />
+          {job.consumers.some(({ kind }) => kind === "heater") && (
+            <LookField
+              label="It is the heater's own tank"
+              value={tank.heatersOwn}
+              onChange={(heatersOwn) => void edit({ heatersOwn })}
+            />
+          )}
         </Fields>
         {tank.carried === "bladder" && (
           <Small>

@@ -26,7 +26,8 @@ export const heaterOnVehicle = rule({
       const port = tank?.ports.find(({ id }) => id === outletId);
       if (!tank || !port || way?.consumer?.kind !== "heater" || job.kind === "boat") return [];
       const capacity = capacityM3(tank);
-      if (capacity < OWN_TANK_M3) return [];
+      // Whose tank it is, is asked; until somebody says, its size does.
+      if (tank.heatersOwn ?? capacity < OWN_TANK_M3) return [];
       const reserveM3 = volumeAtLevelM3(tank, port.mouth.zM);
       const school = schoolOf(job.schools, "heaterFuel");
       const found = (code: "vegetable" | "notOwn" | "noReserve", figure: number) =>
