@@ -15,6 +15,7 @@ export const fieldNames: Record<string, string> = {
   aboardM3: "fuel aboard",
   sounding: "sounding place",
   mouth: "mouth",
+  outside: "height of its hose end",
   wallM: "wall thickness",
   product: "hose",
 };

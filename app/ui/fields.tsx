@@ -178,7 +178,9 @@ export function QuantityField({
       </AriaTextField>
       <Under>
         {basis !== undefined && (
-          <Basis $assumed={basis === "assumed"}>{basis === "maker" ? "maker's" : basis}</Basis>
+          <Basis $assumed={basis === "assumed"}>
+            {value === undefined ? "not known" : basis === "maker" ? "maker's" : basis}
+          </Basis>
         )}
         {entered && entered !== shown && <span title="as typed">{entered}</span>}
         {second && value !== undefined && (

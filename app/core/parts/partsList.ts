@@ -7,7 +7,7 @@ import { kindOf, type Part } from "../kinds/index";
 import { freeFlowM3S } from "../kinds/pumping";
 import { placedPorts, portKey } from "../plan/ports";
 import { runGeometry } from "../plan/route";
-import type { Job, Plan } from "../plan/types";
+import type { Job, Plan, Run } from "../plan/types";
 
 export interface PartLine {
   kind: Part["kind"];
@@ -77,12 +77,25 @@ export function hoseLines(job: Job, plan: Plan): HoseLine[] {
     };
     line.runs += 1;
     line.netM += lengthM;
-    line.allowanceM += 2 * plan.serviceAllowanceM;
+    line.allowanceM += allowanceM(plan, run);
     line.totalM = line.netM + line.allowanceM;
     line.ids.push(run.id);
     lines.set(key, line);
   }
   return [...lines.values()].sort((a, b) => b.boreM - a.boreM);
+}
+
+/**
+ * What a run is cut longer by for service: a hose grows to its barb and is cut free, so each cut end has the plan's
+ * allowance. Ends that are crimped, screwed or rigid come off whole and have none.
+ */
+export function allowanceM(plan: Plan, run: Run): number {
+  if (run.make === "rigid") return 0;
+  const cut = (["from", "to"] as const).filter((side) => {
+    const end = plan.ends?.[run.id]?.[side];
+    return end === undefined || end.family === "hose";
+  });
+  return cut.length * plan.serviceAllowanceM;
 }
 
 export interface RunSheetLine {
@@ -124,7 +137,7 @@ export function runSheet(job: Job, plan: Plan): RunSheetLine[] {
         riseM,
         bends90,
         bends45,
-        cutM: lengthM + 2 * plan.serviceAllowanceM,
+        cutM: lengthM + allowanceM(plan, run),
         highM: Math.max(...heights),
         lowM: Math.min(...heights),
         isAssumed: run.route.kind === "measured" && run.given?.lengthM?.basis !== "measured",

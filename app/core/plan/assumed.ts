@@ -4,11 +4,13 @@ import type { Field } from "../kinds/fields";
 import { kindOf, type Part } from "../kinds/index";
 import type { GivenByField, Id } from "../kinds/record";
 import { joinedPorts, portsOf } from "./ports";
-import type { Job, Plan, TankShape } from "./types";
+import type { Job, Plan, Tank, TankShape } from "./types";
 
 export interface AssumedFigure {
   id: Id;
   field: string;
+  /** The port of a tank that it is of. */
+  portId?: Id;
 }
 
 /** What a maker or a tape must tell of a part: the needed figures of its kind, and where it stands. */
@@ -36,12 +38,31 @@ const isKnown = (given: GivenByField | undefined, field: string) => {
   return basis === "measured" || basis === "maker";
 };
 
+/** What a tape must tell of a tank's port: its mouth, the height of its hose end, its bore. */
+const ofPort: readonly { field: string; paths: readonly string[] }[] = [
+  { field: "mouth", paths: ["mouth.xM", "mouth.yM", "mouth.zM"] },
+  { field: "outside", paths: ["outside.zM"] },
+  { field: "boreM", paths: ["boreM"] },
+];
+
+/** Figures of the ports that are joined; each is known by itself, or all by what was noted of the port as a whole. */
+function assumedOfPorts({ id, given, ports }: Tank, used: ReadonlySet<string>): AssumedFigure[] {
+  return ports
+    .filter((port) => used.has(`${id}.${port.id}`) && !isKnown(given, port.id))
+    .flatMap((port) =>
+      ofPort
+        .filter(({ paths }) => paths.some((path) => !isKnown(given, `ports.${port.id}.${path}`)))
+        .map(({ field }) => ({ id, field, portId: port.id })),
+    );
+}
+
 export function assumedFigures(job: Job, plan: Plan): AssumedFigure[] {
   const used = joinedPorts(plan);
   const list = (id: Id, given: GivenByField | undefined, fields: string[]) =>
     fields.filter((field) => !isKnown(given, field)).map((field) => ({ id, field }));
   return [
     ...job.tanks.flatMap(({ id, given, shape }) => list(id, given, sizesOf(shape))),
+    ...job.tanks.flatMap((tank) => assumedOfPorts(tank, used)),
     ...[...plan.parts, ...job.consumers]
       .filter((part) => portsOf(part).some((port) => used.has(`${part.id}.${port.id}`)))
       .flatMap((part) => list(part.id, part.given, fieldsOf(part))),

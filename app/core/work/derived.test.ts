@@ -12,7 +12,7 @@ import { pumpAndSystem } from "../hydraulics/systemCurve";
 import { defaultSweep, judgeAll, sweepAll, worstConditions } from "../hydraulics/worst";
 import { isPowered } from "../kinds/families";
 import { buildNetwork } from "../network/network";
-import { hoseLines, partLines, runSheet } from "../parts/partsList";
+import { allowanceM, hoseLines, partLines, runSheet } from "../parts/partsList";
 import { assumedFigures } from "../plan/assumed";
 import { currentPlan } from "../plan/ports";
 import type { Job, LineUp } from "../plan/types";
@@ -99,6 +99,18 @@ describe("lists", () => {
     expect(sheet.filter(({ isAssumed }) => isAssumed).map(({ id }) => id)).toEqual(["run16"]);
   });
 
+  test("only ends that are cut free have an allowance: none for rigid lines, one for a hose with one made end", () => {
+    const [run] = plan.runs;
+    const rigid = { ...run!, make: "rigid" as const };
+    const made = {
+      ...plan,
+      ends: { [run!.id]: { to: { family: "jic37", size: "-8", form: "fs" } as const } },
+    };
+    expect(allowanceM(plan, run!)).toBeCloseTo(2 * plan.serviceAllowanceM, 12);
+    expect(allowanceM(made, run!)).toBeCloseTo(plan.serviceAllowanceM, 12);
+    expect(allowanceM(plan, rigid)).toBe(0);
+  });
+
   test.each(leakStates)(
     "leak test, %s: every joint that is wetted in it once, the way of the fuel first",
     (state) => {
@@ -166,6 +178,34 @@ describe("lists", () => {
     expect(assumed).toContain("run16.lengthM");
     expect(assumed).not.toContain("run1.lengthM");
     expect(assumed).not.toContain("lift.curve");
+  });
+
+  test("figures of a tank's joined ports each stand among what is to be measured until they are", () => {
+    const of = (one: Job) =>
+      assumedFigures(one, currentPlan(one))
+        .filter(({ id, portId }) => id === "portWing" && portId === "out")
+        .map(({ field }) => field);
+    expect(of(job)).toEqual(["mouth", "outside", "boreM"]);
+    const measured = (paths: string[]): Job => ({
+      ...job,
+      tanks: job.tanks.map((tank) =>
+        tank.id === "portWing"
+          ? {
+              ...tank,
+              given: {
+                ...tank.given,
+                ...Object.fromEntries(
+                  paths.map((path) => [`ports.out.${path}`, { basis: "measured" as const }]),
+                ),
+              },
+            }
+          : tank,
+      ),
+    });
+    // One figure typed says nothing of the others; a mouth is known when all three of its places are.
+    expect(of(measured(["boreM"]))).toEqual(["mouth", "outside"]);
+    expect(of(measured(["mouth.xM", "mouth.yM"]))).toContain("mouth");
+    expect(of(measured(["mouth.xM", "mouth.yM", "mouth.zM", "outside.zM", "boreM"]))).toEqual([]);
   });
 
   test("CSV quotes by RFC 4180 and disarms formulas", () => {

@@ -61,11 +61,15 @@ function ToMeasure() {
         <p>Every figure has been measured or is the maker's.</p>
       ) : (
         <p style={{ fontSize: 13, columns: "2 300px" }}>
-          {assumed.map(({ id, field }) => (
-            <span key={`${id}${field}`} style={{ display: "block" }}>
-              <b>{nameOf(job, id)}</b>: {fieldNames[field] ?? field}
-            </span>
-          ))}
+          {assumed.map(({ id, field, portId }) => {
+            const port = job.tanks.find((tank) => tank.id === id)?.ports.find((one) => one.id === portId);
+            return (
+              <span key={`${id}${portId ?? ""}${field}`} style={{ display: "block" }}>
+                <b>{nameOf(job, id)}</b>: {port && `${port.name}, `}
+                {fieldNames[field] ?? field}
+              </span>
+            );
+          })}
         </p>
       )}
     </Sheet>
