@@ -1,7 +1,7 @@
 /** The shortest chain of adapters that seals between two ends, or three. */
 import { type Adapter, genericAdapters, type Pipe } from "./adapters";
 import { type End, endKey, type Joining, joining, sizeOf } from "./ends";
-import { type Dress, type Family, type FamilyId, families, type Material } from "./families";
+import type { Dress, Material } from "./families";
 
 export interface InBox extends Adapter {
   count: number;
@@ -394,5 +394,3 @@ export function chainBetween(asked: ChainAsked): Chain {
     boreM: bores.length > 0 ? Math.min(...bores) / 1000 : null,
   };
 }
-
-export const familyName = (family: FamilyId): string => (families[family] as Family).name;

@@ -50,9 +50,6 @@ export interface HoleSaw {
   fits: boolean;
 }
 
-/** Common practice, no source: room round what passes a hole, in all. */
-export const HOLE_CLEARANCE_M = 0.003;
-
 export function holeSawFor(passM: number, clearanceM: number, of: SawSeries, mostM = Infinity): HoleSaw {
   const needM = passM + clearanceM;
   const saw = nextSaw(needM, of);
