@@ -79,3 +79,14 @@ test("a circuit's fuse is changed at the pump and the wiring list answers", asyn
   await expect(row).toContainText("over a relay");
   await expect(page.getByRole("button", { name: /Frame pump draws 7.5 A/ })).toHaveCount(0);
 });
+
+test("a level slider stays under the hand when the mouth comes clear", async ({ page }) => {
+  await openDemo(page, "unit12", "prove");
+  const level = page.getByRole("slider", { name: "Frame tank level" });
+  await level.focus();
+  await page.keyboard.press("Home");
+  await expect(page.getByRole("status", { name: "Verdict" })).not.toContainText("fed");
+  await expect(level).toBeFocused();
+  await page.keyboard.press("End");
+  await expect(page.getByRole("status", { name: "Verdict" })).toContainText("fed");
+});

@@ -5,6 +5,7 @@
  * halved until the moment is known to half a second.
  */
 
+import { portFlowM3S } from "../hydraulics/pot";
 import { LineUpSolver, type SolvedLineUp } from "../hydraulics/solve";
 import { judgeLineUp } from "../hydraulics/worst";
 import { elementsOf, type Filtering } from "../kinds/families";
@@ -290,12 +291,7 @@ class Runner {
   drainingPots(solved: SolvedLineUp): Id[] {
     return this.network.plan.parts.flatMap(({ id, kind }) => {
       if (kind !== "swirlPot") return [];
-      const over = this.network.plan.runs.find(({ from, to }) =>
-        [from, to].some(({ part, port }) => part === id && port === "over"),
-      );
-      const q = solved.flow[this.network.linkOf.get(over?.id ?? "") ?? -1] ?? 0;
-      const inward = over?.from.part === id ? -q : q;
-      return inward > 0 ? [id] : [];
+      return portFlowM3S(solved, id, "over") > 0 ? [id] : [];
     });
   }
 

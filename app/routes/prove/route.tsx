@@ -113,9 +113,11 @@ export default function Prove() {
   const separators = all.filter(({ part }) => part.kind === "filter" && part.medium === "separator");
   const elements = (separators.length > 0 ? separators : all).map(({ id }) => id);
   const loading = Math.max(1, ...elements.map((id) => conditions.loading[id] ?? 1));
-  const tankId = verdict?.way?.stations[0]?.id ?? job.tanks[0]?.id;
+  // Of the plan as it is kept: what is explored may shut the way, and a slider must not change under the hand.
+  const way = open.stored?.way;
+  const tankId = way?.stations[0]?.id ?? job.tanks[0]?.id;
   const tank = job.tanks.find(({ id }) => id === tankId);
-  const engine = verdict?.way?.consumer ?? job.consumers[0];
+  const engine = way?.consumer ?? job.consumers[0];
   const load = engine ? (conditions.load[engine.id] ?? 1) : 1;
   const elementKey = elements.join();
   const engineId = engine?.id ?? "";

@@ -1,7 +1,9 @@
 /** A part that is chosen: its figures, how it stands in the line-up, and the fields of its kind. */
 
 import { figuresAt } from "~/core/hydraulics/derive";
+import { potHolds } from "~/core/hydraulics/pot";
 import type { Station } from "~/core/hydraulics/route";
+import type { SolvedLineUp } from "~/core/hydraulics/solve";
 import {
   isConsumer,
   isFiltering,
@@ -12,8 +14,9 @@ import {
 } from "~/core/kinds/families";
 import { bore } from "~/core/kinds/fields";
 import type { Part } from "~/core/kinds/index";
+import type { SwirlPot } from "~/core/kinds/swirlPot";
 import { portsOf } from "~/core/plan/ports";
-import { type UnitChoice } from "~/core/units/format";
+import { formatNumber, type UnitChoice } from "~/core/units/format";
 import { gaugeUnit, tradeIn, vacuumUnit } from "~/core/units/trade";
 import { within } from "~/fields/checks";
 import { Figure } from "~/fields/Figure";
@@ -22,7 +25,7 @@ import { PartFields, PartGroups } from "~/fields/PartFields";
 import { QuantityField } from "~/fields/QuantityField";
 import { explainFilter, explainFreeAir, explainPump } from "~/messages/explain";
 import { partKindName } from "~/messages/kinds";
-import { type Explored, useJob, useSettled } from "~/state/job";
+import { type Explored, useJob, useSettled, useTrade } from "~/state/job";
 import { Button } from "~/ui/button";
 import { Quantity, Switch, TextField } from "~/ui/fields";
 import { Connections } from "../Connections";
@@ -88,6 +91,7 @@ export function PartInspector({ part }: { part: Part }) {
           </>
         )}
       </Lines>
+      {solved && part.kind === "swirlPot" && <PotLine pot={part} solved={solved} />}
       {lineUp && isValve(part) && <ValveSettings valve={part} />}
       {lineUp && isPowered(part) && (
         <Switch
@@ -144,6 +148,25 @@ export function PartInspector({ part }: { part: Part }) {
         <PartActions part={part} />
       )}
     </section>
+  );
+}
+
+/** How long a pot carries on when nothing fills it. */
+function PotLine({ pot, solved }: { pot: SwirlPot; solved: SolvedLineUp }) {
+  const { flow, pan } = useTrade();
+  const { drawnM3S, backM3S, seconds } = potHolds(solved, pot);
+  if (drawnM3S === 0) return null;
+  return (
+    <p style={{ margin: "6px 0", fontSize: 14 }}>
+      {seconds === null ? (
+        <>As much comes back to it as is drawn: it stays full though its filling fails.</>
+      ) : (
+        <>
+          From full it feeds on for <b>{formatNumber(seconds / 60, 2)} min</b> once its filling fails (
+          {pan(pot.volumeM3)}, {flow(drawnM3S)} drawn, {flow(backM3S)} back); then air is drawn.
+        </>
+      )}
+    </p>
   );
 }
 
