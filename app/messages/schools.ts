@@ -131,7 +131,10 @@ export const schoolTexts: Readonly<
     name: "Supports",
     reason: "A hose held close does not chafe or sag.",
     touches: "The finding on clip spacing.",
-    choices: { close: "every 450 mm", wide: "up to 900 mm where straight and light" },
+    choices: {
+      close: "close together, by the published spacing",
+      wide: "twice as far where straight and light",
+    },
   },
 };
 

@@ -131,46 +131,47 @@ export function ToBuy({ joints }: { joints: readonly PlanJoint[] }) {
       </Sheet>
       <Sheet>
         <h3>For the joints that are known</h3>
-        <table>
-          <thead>
-            <tr>
-              <th className="n">Count</th>
-              <th>What</th>
-              <th>For</th>
-            </tr>
-          </thead>
-          <tbody>
-            {needs.adapters.map((line) => (
-              <tr key={line.id}>
-                <td className="n" style={{ fontWeight: 650 }}>
-                  {line.count}
-                </td>
-                <td>{adapterText(line.id)}</td>
-                <td>{line.joints.map((key) => names.get(key)).join("; ")}</td>
-              </tr>
-            ))}
-            {needs.washers > 0 && (
-              <tr>
-                <td className="n" style={{ fontWeight: 650 }}>
-                  {needs.washers}
-                </td>
-                <td>sealing washers, new</td>
-                <td>one for each face; never the old one</td>
-              </tr>
-            )}
-            {needs.clamps > 0 && (
-              <tr>
-                <td className="n" style={{ fontWeight: 650 }}>
-                  {needs.clamps}
-                </td>
-                <td>hose clamps</td>
-                <td>one a barb, two on a fill hose</td>
-              </tr>
-            )}
-          </tbody>
-        </table>
-        {needs.adapters.length + needs.washers + needs.clamps === 0 && (
+        {needs.adapters.length + needs.washers + needs.clamps === 0 ? (
           <p>No end is known yet: enter them under Joints.</p>
+        ) : (
+          <table>
+            <thead>
+              <tr>
+                <th className="n">Count</th>
+                <th>What</th>
+                <th>For</th>
+              </tr>
+            </thead>
+            <tbody>
+              {needs.adapters.map((line) => (
+                <tr key={line.id}>
+                  <td className="n" style={{ fontWeight: 650 }}>
+                    {line.count}
+                  </td>
+                  <td>{adapterText(line.id)}</td>
+                  <td>{line.joints.map((key) => names.get(key)).join("; ")}</td>
+                </tr>
+              ))}
+              {needs.washers > 0 && (
+                <tr>
+                  <td className="n" style={{ fontWeight: 650 }}>
+                    {needs.washers}
+                  </td>
+                  <td>sealing washers, new</td>
+                  <td>one for each face; never the old one</td>
+                </tr>
+              )}
+              {needs.clamps > 0 && (
+                <tr>
+                  <td className="n" style={{ fontWeight: 650 }}>
+                    {needs.clamps}
+                  </td>
+                  <td>hose clamps</td>
+                  <td>one a barb, two on a fill hose</td>
+                </tr>
+              )}
+            </tbody>
+          </table>
         )}
       </Sheet>
       <Sheet>
