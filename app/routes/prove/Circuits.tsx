@@ -102,8 +102,9 @@ export default function Circuits() {
         </table>
       )}
       <p style={{ fontSize: 12, color: "var(--soft)" }}>
-        Copper at 40 °C there and back (IEC 60028); what wire bears after ISO 10133, from memory. Battery
-        negative off before any of it is touched. Mains and shore power are a licensed electrician's.
+        Copper at {say.temperature(40)} there and back (IEC 60028); what wire bears after ISO 10133, from
+        memory. Battery negative off before any of it is touched. Mains and shore power are a licensed
+        electrician's.
       </p>
     </div>
   );

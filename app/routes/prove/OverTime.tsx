@@ -206,7 +206,11 @@ export default function OverTime() {
           dimension="temperature"
           unit={units.temperature}
           value={ambientC}
-          check={(si) => (si >= -60 && si <= 60 ? null : "-60 to 60 °C.")}
+          check={(si) =>
+            si >= -60 && si <= 60
+              ? null
+              : `${tradeIn(units).temperature(-60)} to ${tradeIn(units).temperature(60)}.`
+          }
           onCommit={(c) => setAmbient(c)}
         />
       </div>

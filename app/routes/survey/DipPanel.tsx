@@ -100,7 +100,7 @@ function DipTable() {
         <LengthField
           label="A line every"
           value={step}
-          check={(si) => (si >= 0.001 ? null : "At least 1 mm.")}
+          check={(si) => (si >= 0.001 ? null : `At least ${length(0.001)}.`)}
           onCommit={setStep}
         />
         <LengthField

@@ -40,7 +40,7 @@ const cautions: Record<FuelCaution, string> = {
   biodieselSolvent:
     "Biodiesel loosens what old tanks hold and swells old seals: filters stand by after the first fills; no zinc or copper in long contact with it.",
   cloudNearColdest:
-    "The coldest of the site is within 3 °C of the cloud point: wax will stand in the filter first.",
+    "The coldest of the site is close to the cloud point: wax will stand in the filter first.",
   belowCloud:
     "The coldest of the site is below the cloud point: wax forms and stops the filter. Winter fuel, or heat.",
 };

@@ -201,7 +201,7 @@ const attitudeText = ({ pitchDeg, rollDeg }: { pitchDeg: number; rollDeg: number
 function Options({ port }: { port: TankPort }) {
   const { job, plan } = useJob();
   const { tank } = useTank();
-  const { volume } = useUnits();
+  const { volume, length } = useUnits();
   const options = pickupOptions(tank, port, envelopeOf(job));
   const [found] = options;
   const [engine] = job.consumers;
@@ -239,8 +239,8 @@ function Options({ port }: { port: TankPort }) {
         </p>
       )}
       <Small>
-        A sump of 100 by 80 mm at the pickup; a second pickup counts where it can be switched to. Common
-        practice.
+        A sump of {length(0.1)} by {length(0.08)} at the pickup; a second pickup counts where it can be
+        switched to. Common practice.
       </Small>
     </Panel>
   );
@@ -351,7 +351,7 @@ function CutLength({ port }: { port: TankPort }) {
           <Small>
             {fit.clearanceM < least
               ? `This mouth needs ${length(least)}.`
-              : `Hang the tank as when full before measuring; 20 mm where dirt may lie.`}
+              : `Hang the tank as when full before measuring; ${length(0.02)} where dirt may lie.`}
           </Small>
           {!tank.pickupFit && <Button onPress={() => set({})}>Keep these figures</Button>}
         </div>

@@ -136,8 +136,8 @@ export function ReturnPanel() {
         )}
         <Small>
           Full load on this tank alone of all that can return to it, the litres on the drawing, fuel back half
-          the way to the engine's 90 °C (common practice; the engine's sheet goes before it), 10 W/m²K from
-          the wet wall.
+          the way to the engine's {temperature(90)} (common practice; the engine's sheet goes before it), 10
+          W/m²K from the wet wall.
         </Small>
       </Panel>
     </>
