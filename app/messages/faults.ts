@@ -133,6 +133,8 @@ export function faultText({ code, values = {} }: Fault, units: UnitChoice = metr
       return `holds more than the tank (${say.volume(Number(values.aboardM3))} of ${say.volume(Number(values.capacityM3))})`;
     case "missingPort":
       return `the port ${values.port} is not there`;
+    case "notAtTank":
+      return "an in-tank pump hangs at a tank's outlet: let it into the hose that leaves the tank";
     case "portTaken":
       return values.by === undefined
         ? "that port has a hose on it"

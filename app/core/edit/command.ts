@@ -61,7 +61,7 @@ export type Carried = "circuit" | "waterSensor" | "finest" | "ownReturn";
 
 export class CommandRefused extends Error {
   constructor(
-    readonly code: "noSuch" | "portTaken" | "samePort" | "lastPlan" | "badId",
+    readonly code: "noSuch" | "portTaken" | "samePort" | "lastPlan" | "badId" | "notAtTank",
     readonly id: string,
   ) {
     super(`${code}: ${id}`);

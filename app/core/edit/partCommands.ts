@@ -4,7 +4,7 @@ import { portsOf, samePort } from "../plan/ports";
 import { runGeometry } from "../plan/route";
 import type { Job, Plan, PortRef, Run } from "../plan/types";
 import { carriedLost } from "./carried";
-import type { CommandOf, Handlers, Note } from "./command";
+import { type CommandOf, CommandRefused, type Handlers, type Note } from "./command";
 import { found, partOf, runOf } from "./find";
 import {
   connectionAt,
@@ -17,6 +17,26 @@ import {
 } from "./hoses";
 import { editRecord } from "./record";
 import { forget, register, throughPorts } from "./standing";
+
+/** An in-tank pump hangs at the outlet that the hose leaves its tank by: screwed to it, the hose goes on behind it. */
+function insertInTank(job: Job, plan: Plan, { id, kind, runId, newRunId }: CommandOf<"insertPart">): void {
+  const run = runOf(plan, runId);
+  const side = (["from", "to"] as const).find((end) => {
+    const port = job.tanks
+      .find((tank) => tank.id === run[end].part)
+      ?.ports.find((one) => one.id === run[end].port);
+    return port?.role === "outlet";
+  });
+  if (!side) throw new CommandRefused("notAtTank", runId);
+  const outlet = { ...run[side] };
+  const part = newPart(kind, id, { ...portAt(job, plan, outlet).position });
+  part.boreM = run.boreM;
+  register(plan, part);
+  const [inlet, behind] = found(throughPorts(part) ?? undefined, id);
+  plan.joints.push({ id: newRunId, from: outlet, to: { part: id, port: inlet } });
+  run[side] = { part: id, port: behind };
+  fitHoses(job, plan, id, { evenMeasured: true });
+}
 
 function insertPart(
   job: Job,
@@ -141,7 +161,10 @@ export const partCommands: Handlers<
   addPart: {
     run: (_, plan, { kind, id, position }) => register(plan, newPart(kind, id, position)),
   },
-  insertPart: { run: insertPart },
+  insertPart: {
+    run: (job, plan, command) =>
+      command.kind === "inTankPump" ? insertInTank(job, plan, command) : insertPart(job, plan, command),
+  },
   replacePart: { run: replacePart },
   editPart: {
     record: (_, plan, { id }) => partOf(plan, id),

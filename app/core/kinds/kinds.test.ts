@@ -10,7 +10,7 @@ import { buildNetwork } from "../network/network";
 import { partLines } from "../parts/partsList";
 import { assumedFigures } from "../plan/assumed";
 import { type NewPartKind, newPart } from "../plan/blank";
-import { currentPlan, hasArrow, portsOf } from "../plan/ports";
+import { currentPlan, fromTank, hasArrow, portsOf } from "../plan/ports";
 import type { Job } from "../plan/types";
 import {
   isConsumerKind,
@@ -65,7 +65,10 @@ describe("every kind of part", () => {
           0,
         );
       const inserted = letInto(job, kind);
-      expect(currentPlan(inserted).runs).toHaveLength(currentPlan(job).runs.length + 1);
+      // One that hangs in the tank is screwed to its outlet.
+      const grown = kind === "inTankPump" ? [0, 1] : [1, 0];
+      expect(currentPlan(inserted).runs).toHaveLength(currentPlan(job).runs.length + (grown[0] ?? 0));
+      expect(currentPlan(inserted).joints).toHaveLength(currentPlan(job).joints.length + (grown[1] ?? 0));
       expect(checkJob(inserted)).toEqual([]);
       const network = buildNetwork(inserted);
       const result = new LineUpSolver(network).solve(network.plan.lineUps[0]!, network.plan.conditions);
@@ -79,6 +82,23 @@ describe("every kind of part", () => {
       expect(currentPlan(taken).lineUps).toEqual(currentPlan(job).lineUps);
     },
   );
+
+  test("an in-tank pump stands at its tank's outlet, and into no other hose it is let", () => {
+    const job = startJob("j", "J", "oneTank");
+    const inserted = letInto(job, "inTankPump");
+    const plan = currentPlan(inserted);
+    const [tank] = inserted.tanks;
+    const outlet = tank!.ports.find(({ role }) => role === "outlet")!;
+    expect(plan.parts.find(({ id }) => id === "x")?.position).toEqual(fromTank(tank!, outlet.outside));
+    expect(plan.joints.at(-1)).toMatchObject({
+      from: { part: tank!.id, port: outlet.id },
+      to: { part: "x", port: "in" },
+    });
+    const other = currentPlan(job).runs.find(({ from, to }) => ![from.part, to.part].includes(tank!.id))!;
+    expect(() =>
+      applyCommand(job, { name: "insertPart", id: "x", kind: "inTankPump", runId: other.id, newRunId: "y" }),
+    ).toThrow("notAtTank");
+  });
 
   test.each(letIn)("%s: turned end for end twice it is as it was", (kind) => {
     const job = startJob("j", "J", "oneTank");
