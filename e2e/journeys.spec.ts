@@ -189,15 +189,17 @@ test("a finding set aside keeps its reason, and a reading implies a loading", as
   await fill(page.getByLabel("Vacuum read"), "4 inHg");
   await page.getByRole("button", { name: "Enter in the log" }).click();
   await expect(page.getByRole("cell", { name: "13.5 kPa" })).toBeVisible();
-  await expect(page.getByRole("cell", { name: /Separator 1 at .* × clean/ }).first()).toBeVisible();
+  await expect(
+    page.getByRole("cell", { name: /Separator 1 clogged: its medium takes/ }).first(),
+  ).toBeVisible();
 });
 
 test("joints are ticked dry with their time, and the tick is there after a reload", async ({ page }) => {
   await openMarram(page, "install");
   await page.getByRole("button", { name: "Port wing, supply: dry" }).click();
-  await expect(page.getByText("1 of 25 joints dry")).toBeVisible();
+  await expect(page.getByText(/: 1 of \d+ joints dry/)).toBeVisible();
   await page.reload();
-  await expect(page.getByText("1 of 25 joints dry")).toBeVisible();
+  await expect(page.getByText(/: 1 of \d+ joints dry/)).toBeVisible();
 });
 
 test("a line-up is saved for EPANET, and limits and schools are the user's to change", async ({ page }) => {

@@ -158,7 +158,7 @@ test("a plan is forked, changed, held against the first, and what differs is tol
 }) => {
   await openDemo(page, "unit12");
   await page.getByRole("button", { name: "Plans…" }).click();
-  await page.getByRole("button", { name: /^Fork/ }).click();
+  await page.getByRole("button", { name: /^Copy / }).click();
   await page.keyboard.press("Escape");
   const table = page.getByRole("region", { name: "Plans side by side" });
   await expect(table).toContainText("0 differ");
