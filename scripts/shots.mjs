@@ -33,12 +33,23 @@ const loadFilter = async (page) => {
   for (let i = 0; i < 65; i++) await page.keyboard.press("ArrowRight");
   await page.locator("#keel").getByRole("button", { name: "Separator 1", exact: true }).click();
 };
+const chooseJoint = (page) =>
+  page
+    .getByRole("list", { name: "Joints" })
+    .getByRole("button", { name: /Engine, feed/ })
+    .click();
 const chooseSeparator = (page) =>
   page.locator("#keel").getByRole("button", { name: "Separator 1", exact: true }).click();
 
 await withBrowser(20, async (browser, address) => {
   await shoot(browser, address, { name: "jobs" });
   for (const place of places) {
+    // The truck's joints are known: one of them screws together and does not seal.
+    if (place === "parts") {
+      const job = { job: "unit12", title: "Unit 12" };
+      await shoot(browser, address, { name: place, place, ...job, before: chooseJoint });
+      continue;
+    }
     const before = place === "prove" ? loadFilter : place === "layout" ? chooseSeparator : undefined;
     await shoot(browser, address, { name: place, place, before });
   }

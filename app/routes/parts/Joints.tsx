@@ -192,6 +192,9 @@ function Chosen({ joint }: { joint: PlanJoint }) {
         </h3>
         {drawn ? (
           <>
+            {(state === "screws" || state === "adapters") && (
+              <p style={{ margin: "2px 0" }}>What goes between, in its order:</p>
+            )}
             <JointDrawing
               pieces={drawn.pieces}
               bad={state === "none"}
