@@ -179,6 +179,7 @@ const faultCodes: Record<string, Record<string, string | number>> = {
   nozzleTooWide: {},
   missingLineUp: { id: "l" },
   lastPlan: {},
+  notAtTank: {},
   missingPart: { id: "p" },
   noSuch: { id: "p" },
   viscosityOutOfRange: {},
