@@ -34,7 +34,7 @@ const coreRooms = {
   kinds: laws,
   plan: kinds,
   book: plan,
-  tanks: [...plan, "book"],
+  tanks: [...plan, "book", "fit"],
   ends: ["units"],
   cuts: [],
   fit: ["units"],

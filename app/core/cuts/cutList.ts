@@ -3,6 +3,7 @@
  * least offcut length spent (a remnant of at least `keepM` goes back to the box), the fewest stocks touched, the longest
  * remnant. On a grid of 0.1 mm.
  */
+import { grid, metres } from "./grid";
 import { pack } from "./pack";
 
 export interface CutList {
@@ -20,9 +21,6 @@ export interface CutList {
   gapM: number;
 }
 
-const GRID = 1e4;
-const grid = (m: number) => Math.round(m * GRID);
-const metres = (units: number) => units / GRID;
 const sumOf = (list: readonly number[]) => list.reduce((sum, one) => sum + one, 0);
 
 const MOST_NODES = 400000;

@@ -59,6 +59,24 @@ describe("cuts from stock", () => {
     );
   });
 
+  test("of more stocks than are looked at, what is not found is given up, not denied", () => {
+    const stock = Array.from({ length: 30 }, () => 1);
+    expect(
+      cutsFrom(
+        stock,
+        Array.from({ length: 25 }, () => 0.9),
+        0.002,
+      ).outcome,
+    ).toBe("gaveUp");
+    expect(
+      cutsFrom(
+        stock,
+        Array.from({ length: 10 }, () => 0.9),
+        0.002,
+      ),
+    ).toMatchObject({ outcome: "cut", stocks: 10 });
+  });
+
   test("sixty pieces of eighteen stocks: all cut, none twice, none beyond its stock", () => {
     let seed = 11;
     const random = () => {

@@ -2,6 +2,7 @@
  * Cutting pieces from stock that is all alike: the least length opened, then the fewest stocks, then the longest single
  * remnant. Every cut takes its kerf, but the last of a stock that it uses up. On a grid of 0.1 mm.
  */
+import { grid, metres } from "./grid";
 import { pack } from "./pack";
 
 export interface Cuts {
@@ -18,10 +19,6 @@ export interface Cuts {
   /** What opening less might save at most, m. */
   gapM: number;
 }
-
-const GRID = 1e4;
-const grid = (m: number) => Math.round(m * GRID);
-const metres = (units: number) => units / GRID;
 
 /** So many stocks have all their sets gone through in order; beyond, the largest are opened first. */
 const MOST_STOCKS = 18;
@@ -143,7 +140,8 @@ export function cutsFrom(stockM: readonly number[], lengthsM: readonly number[],
       break;
     }
   }
-  if (!found) return unsettled === null ? none("notEnough") : none("gaveUp");
+  // Where some stocks were not looked at, nothing is known of them.
+  if (!found) return none(unsettled === null && stock.length <= MOST_STOCKS ? "notEnough" : "gaveUp");
   const best = found;
   const alike = sets.filter(
     ({ total, stocks }) => total === best.total && stocks.length === best.stocks.length,

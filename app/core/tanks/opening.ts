@@ -1,18 +1,14 @@
 /** The plate over a tank's opening: holes, the saws that cut them, and what is too near to what. */
+import { nextSaw } from "../fit/holeSaw";
 import type { Opening, PlateHole, Tank } from "../plan/types";
-import { INCH_M } from "../units/factors";
-
-/** Hole saws go by sixteenths of an inch from 5/8 to 4 in. Common practice, no source. */
-const SAW_STEP_M = INCH_M / 16;
-const SAWS_M = Array.from({ length: 55 }, (_, i) => (10 + i) * SAW_STEP_M);
 
 /** A saw of 2 1/8 in is sold as 54 mm: sizes that differ by less are the same saw. */
 const SAME_SAW_M = 0.0002;
 
 /** The saw for a hole: the smallest that is not under it, where the flange still covers it; null without. */
 export function sawFor({ diameterM, mostM }: Pick<PlateHole, "diameterM" | "mostM">): number | null {
-  const saw = SAWS_M.find((one) => one >= diameterM - SAME_SAW_M);
-  return saw !== undefined && saw <= mostM + SAME_SAW_M ? saw : null;
+  const saw = nextSaw(diameterM - SAME_SAW_M, "inch")?.diameterM ?? null;
+  return saw !== null && saw <= mostM + SAME_SAW_M ? saw : null;
 }
 
 export type HoleFault =
