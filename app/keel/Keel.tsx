@@ -1,6 +1,5 @@
 /** The Keel: the fuel way of the chosen line-up laid straight, its elevation and the pressure along it. */
 
-import { useLayoutEffect, useRef, useState } from "react";
 import styled from "styled-components";
 import { airOutPa } from "~/core/fuel/fuel";
 import type { Stub } from "~/core/hydraulics/route";
@@ -9,6 +8,7 @@ import type { Limits } from "~/core/plan/types";
 import { formatNumber, type UnitChoice } from "~/core/units/format";
 import { gaugeUnit, vacuumUnit } from "~/core/units/trade";
 import { hoseLines, keelSummary, limitLabel, stationLines } from "~/messages/keel";
+import { useWidth } from "~/ui/useWidth";
 import { Bands, pieces, strokes } from "./lines";
 import { type KeelMark, Marks, Stroke, TankLevels } from "./marks";
 import { NAME_CHAR_PX, Names } from "./Names";
@@ -37,21 +37,6 @@ const Tip = styled.div`
   position: absolute; background: var(--ink); color: var(--raised); padding: 5px 9px; border-radius: 2px; font-size: 13px; font-stretch: 84%;
   pointer-events: none; white-space: nowrap; z-index: 2; line-height: 1.35;
 `;
-
-function useWidth(): [React.RefObject<HTMLDivElement | null>, number] {
-  const ref = useRef<HTMLDivElement>(null);
-  const [width, setWidth] = useState(1200);
-  useLayoutEffect(() => {
-    const element = ref.current;
-    if (!element) return;
-    const observer = new ResizeObserver(
-      ([entry]) => entry && setWidth(Math.max(300, entry.contentRect.width)),
-    );
-    observer.observe(element);
-    return () => observer.disconnect();
-  }, []);
-  return [ref, width];
-}
 
 export function Keel(props: Props) {
   const {

@@ -241,6 +241,47 @@ const dutyStep = z.strictObject({
   pitchDeg: angle,
   rollDeg: angle,
 });
+/** No board in a vehicle is smaller than a hand or larger than a door. */
+const boardSide = z.number().min(0.05).max(3);
+const onBoard = z.number().min(-3).max(3);
+const board = z.strictObject({
+  id,
+  name,
+  given,
+  corner: position,
+  facing: z.enum(["forward", "aft", "port", "starboard"]),
+  widthM: boardSide,
+  heightM: boardSide,
+  opening: z.strictObject({
+    xM: onBoard,
+    zM: onBoard,
+    widthM: boardSide,
+    heightM: boardSide,
+    lidM: z.number().min(0.02).max(3),
+  }),
+  beyondM: z.number().min(0).max(2),
+  obstacles: z
+    .array(
+      z
+        .strictObject({
+          id,
+          name,
+          xM: onBoard,
+          zM: onBoard,
+          widthM: z.number().positive().max(3),
+          heightM: z.number().positive().max(3),
+          fromM: z.number().min(0).max(3),
+          toM: z.number().min(0).max(3),
+        })
+        .refine(({ fromM, toM }) => toM > fromM, { path: ["toM"], message: "endsBeforeItBegins" }),
+    )
+    .max(40),
+});
+const mounted = z.strictObject({
+  boardId: id,
+  turn: z.union([z.literal(0), z.literal(1), z.literal(2), z.literal(3)]),
+  pinned: z.boolean().optional(),
+});
 export const plan = z.strictObject({
   id,
   name,
@@ -259,6 +300,8 @@ export const plan = z.strictObject({
   }),
   serviceAllowanceM: atLeastZero,
   ends: z.record(id, z.record(id, endSchema)).optional(),
+  boards: z.array(board).max(20).optional(),
+  mounted: z.record(id, mounted).optional(),
   nudges: z.record(
     id,
     z.strictObject({ dx: z.number().min(-1e4).max(1e4), dy: z.number().min(-1e4).max(1e4) }),

@@ -7,6 +7,9 @@ import type { Kind } from "~/core/kinds/kind";
 import { atLeastZero, bore, given, id, name, position, positive, share } from "./primitives";
 import { z } from "./zod";
 
+/** What hangs on a board or stands in a vehicle, m. */
+const bodySize = z.number().min(0.005).max(5);
+
 const partBase = {
   id,
   name,
@@ -18,6 +21,7 @@ const partBase = {
     .optional(),
   provisional: z.boolean().optional(),
   flowBasis: z.enum(["arrow", "maker", "outerSide", "guess"]).optional(),
+  size: z.strictObject({ widthM: bodySize, heightM: bodySize, depthM: bodySize }).optional(),
   shopMade: z.strictObject({ tested: z.boolean() }).optional(),
 };
 

@@ -89,6 +89,8 @@ export interface Explored {
   conditions: Conditions;
   /** The chosen line-up at the explored conditions. */
   verdict: LineUpVerdict | null;
+  /** Shows the job as a hand holds it, before it is let go: the Keel follows. Null shows it as it is stored. */
+  hold: (held: Job | null) => void;
 }
 
 const Context = createContext<OpenJob | null>(null);
@@ -358,12 +360,14 @@ function ExploredProvider({ children }: { children: ReactNode }) {
   const { plan, solver, lineUp, stored, job, selectedId } = useJob();
   const consumerId = job.consumers.find(({ id }) => id === selectedId)?.id;
   const [overlay, explore] = useState<Conditions | null>(null);
-  const verdict = useMemo(
-    () => (overlay && lineUp ? judgeLineUp(solver, lineUp, overlay, consumerId) : stored),
-    [solver, lineUp, overlay, stored, consumerId],
-  );
+  const [held, hold] = useState<Job | null>(null);
+  const verdict = useMemo(() => {
+    if (!lineUp || (!overlay && !held)) return stored;
+    const own = held ? new LineUpSolver(buildNetwork(held)) : solver;
+    return judgeLineUp(own, lineUp, overlay ?? plan.conditions, consumerId);
+  }, [solver, lineUp, overlay, held, plan.conditions, stored, consumerId]);
   const value = useMemo(
-    () => ({ overlay, explore, conditions: overlay ?? plan.conditions, verdict }),
+    () => ({ overlay, explore, conditions: overlay ?? plan.conditions, verdict, hold }),
     [overlay, plan.conditions, verdict],
   );
   const settled = useDeferredValue(value);

@@ -1,11 +1,12 @@
 import { expose, type Remote, releaseProxy } from "comlink";
 import { findingsOf } from "~/core/findings/findings";
+import { propose } from "~/core/fit/arrange";
 import { sweepAll } from "~/core/hydraulics/worst";
 import { judgePositions } from "~/core/manifold/positions";
 import { buildNetwork } from "~/core/network/network";
 import { currentPlan } from "~/core/plan/ports";
 import { enduranceH, runOverTime } from "~/core/running/run";
-import type { Answer, KeelWorker, OnProgress } from "./messages";
+import type { Answer, KeelWorker, OnBest, OnProgress } from "./messages";
 
 /** Who listens to progress is let go with the answer: its channel would stay open as long as the worker lives. */
 function answer<T>(onProgress: OnProgress, work: () => T): Answer<T> {
@@ -50,6 +51,15 @@ const worker: KeelWorker = {
       const network = buildNetwork(job);
       return judgePositions(network, network.plan.conditions, onProgress);
     }),
+  arrange: (task, at, search, onBest) => {
+    try {
+      return { ok: true, value: propose(task, at, search, onBest) };
+    } catch (error) {
+      return { ok: false, reason: String(error) };
+    } finally {
+      (onBest as Remote<OnBest>)[releaseProxy]();
+    }
+  },
   die() {
     self.close();
   },

@@ -1,5 +1,7 @@
 import type { BookEntry } from "~/core/book/entries";
 import type { Finding } from "~/core/findings/index";
+import type { BoardTask, Progress, Proposed, Search } from "~/core/fit/arrange";
+import type { Hung } from "~/core/fit/panel";
 import type { Sweep, SweepCase } from "~/core/hydraulics/worst";
 import type { Positions } from "~/core/manifold/positions";
 import type { Conditions, DutyStep, Job } from "~/core/plan/types";
@@ -16,6 +18,8 @@ export interface Endurance {
   found: { hours: number; burnedM3: number } | null;
 }
 
+export type OnBest = (progress: Progress) => void;
+
 export interface KeelWorker {
   findings(job: Job, book: BookEntry[], onProgress: OnProgress): Answer<Finding[]>;
   sweep(job: Job, sweep: Sweep, onProgress: OnProgress): Answer<SweepCase[]>;
@@ -28,6 +32,8 @@ export interface KeelWorker {
   ): Answer<RunResult & { endurance: Endurance[] }>;
   /** Null where there are more positions than are gone through. */
   positions(job: Job, onProgress: OnProgress): Answer<Positions | null>;
+  /** A board arranged; what is best so far is told as it is found. */
+  arrange(task: BoardTask, at: readonly Hung[], search: Search, onBest: OnBest): Answer<Proposed>;
   /** For tests: ends the worker the hard way. */
   die(): void;
 }

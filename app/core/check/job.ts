@@ -95,6 +95,10 @@ function checkLists(plan: Plan, path: string): PlanFault[] {
   return [
     ...duplicates(elementIds(plan.parts).map(named), `${path} filter elements`),
     ...duplicates(plan.duty ?? [], `${path}.duty`),
+    ...duplicates(plan.boards ?? [], `${path}.boards`),
+    ...(plan.boards ?? []).flatMap(({ obstacles }, i) =>
+      duplicates(obstacles, `${path}.boards[${i}].obstacles`),
+    ),
     ...plan.parts.flatMap((part, i) => {
       const at = `${path}.parts[${i}]`;
       if (part.kind === "bank") return duplicates(part.branches, `${at}.branches`);

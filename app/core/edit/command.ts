@@ -3,7 +3,18 @@ import type { End } from "../ends/ends";
 import type { Engine } from "../kinds/index";
 import type { Id, Position } from "../kinds/record";
 import type { NewPartKind } from "../plan/blank";
-import type { Conditions, Job, LineUp, Plan, PortRef, Run, Tank, ValveSetting } from "../plan/types";
+import type {
+  Board,
+  Conditions,
+  Job,
+  LineUp,
+  Plan,
+  PortRef,
+  QuarterTurn,
+  Run,
+  Tank,
+  ValveSetting,
+} from "../plan/types";
 
 /** A change of a record's fields, and these as they were shown when it was made; without them it holds as it is. */
 export interface Edit<Change> {
@@ -48,6 +59,13 @@ export type Command =
   | { name: "removePlan"; id: Id }
   /** What a port or a hose ends in; null where it is not known any more. */
   | { name: "setEnd"; id: Id; port: Id; end: End | null }
+  | { name: "addBoard"; board: Board }
+  | ({ name: "editBoard"; id: Id } & Edit<Partial<Omit<Board, "id">>>)
+  | { name: "removeBoard"; id: Id }
+  /** Hangs parts on a board, or elsewhere on it: the middle of each body, and its turn. */
+  | { name: "hang"; boardId: Id; at: { id: Id; position: Position; turn: QuarterTurn }[] }
+  | { name: "pin"; id: Id; isPinned: boolean }
+  | { name: "takeDown"; id: Id }
   | { name: "nudge"; id: Id; dx: number; dy: number }
   /** The whole job as a file has it. */
   | { name: "replaceJob"; job: Job };

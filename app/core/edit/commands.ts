@@ -5,6 +5,7 @@
 import { applyPatches, enablePatches, type Patch, produceWithPatches } from "immer";
 import { straysOf } from "../plan/strays";
 import type { Job } from "../plan/types";
+import { boardCommands } from "./boardCommands";
 import { type Command, CommandRefused, type Handler, type Handlers, type Note } from "./command";
 import { planOf } from "./find";
 import { lineUpCommands } from "./lineUpCommands";
@@ -21,6 +22,7 @@ const handlers: Handlers<Command["name"]> = {
   ...runCommands,
   ...lineUpCommands,
   ...planCommands,
+  ...boardCommands,
 };
 const handlerOf = <C extends Command>(command: C): Handler<C> => handlers[command.name] as Handler<C>;
 

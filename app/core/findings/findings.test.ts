@@ -509,6 +509,8 @@ test("the demo job carries what it is meant to and nothing else", () => {
     "mend filterTooSmall",
     "mend suctionClean",
     "mend hoseFound",
+    "mend boardClash",
+    "mend boardClash",
     "watch returnCanClose",
     "watch worstLimit",
     "watch freeAir",

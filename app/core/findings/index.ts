@@ -35,6 +35,8 @@ import { noCoAlarm } from "./heaters/noCoAlarm";
 import { runDownCut } from "./heaters/runDownCut";
 import { allowanceShort } from "./hoses/allowanceShort";
 import { bendTight } from "./hoses/bendTight";
+import { boardClash } from "./hoses/boardClash";
+import { boardHose } from "./hoses/boardHose";
 import { bulkheadReach } from "./hoses/bulkheadReach";
 import { hoseFound } from "./hoses/hoseFound";
 import { jointUnsealed } from "./hoses/jointUnsealed";
@@ -110,6 +112,8 @@ const all = {
   noStripping,
   sloshing,
   bendTight,
+  boardClash,
+  boardHose,
   supportWide,
   nearDanger,
   allowanceShort,

@@ -264,6 +264,38 @@ const cases: Case[] = [
     },
   ],
   [
+    "a gauge in the room that a separator's bowl drops into",
+    "boardClash",
+    () => {
+      const plan = currentPlan(boat());
+      const [gauge, sep] = ["vacuum", "sep2"].map((id) => plan.parts.find((one) => one.id === id)!);
+      // Under the bowl, a hand's width down.
+      const position = { ...sep!.position, zM: sep!.position.zM - 0.14 - 0.05 };
+      return change(
+        { ...boat(), plans: boat().plans.map((one) => ({ ...one, mounted: { sep2: plan.mounted!.sep2! } })) },
+        { name: "hang", boardId: "hatch", at: [{ id: gauge!.id, position, turn: 0 }] },
+      );
+    },
+    {
+      grade: "mend",
+      values: {
+        board: "Filter board",
+        code: "serviceBlocked",
+        part: "Separator 2",
+        other: "Vacuum gauge",
+        byM: expect.closeTo(0.085, 3) as never,
+      },
+    },
+    () => ({ ...boat(), plans: boat().plans.map(({ mounted: _, ...one }) => one) }),
+  ],
+  [
+    "28 a hose that the plan has shorter than its board needs",
+    "boardHose",
+    () => change(boat(), run("run7", { route: { kind: "measured", lengthM: 0.3, bends: [], extremes: [] } })),
+    { grade: "mend", ids: ["run7"] },
+    boat,
+  ],
+  [
     "31 a 37 degree nut on a 45 degree flare",
     "jointUnsealed",
     truck,

@@ -3,7 +3,7 @@ import { describe, expect, test } from "@jest/globals";
 import fc from "fast-check";
 import { bentLine } from "./bend";
 import { holeSawFor, nextSaw } from "./holeSaw";
-import { hosePath, type Pose, pathPoints } from "./hosePath";
+import { hosePath, type Pose, pathXz } from "./hosePath";
 import { type Hung, type PanelPart, panelClashes, type Solid, turned } from "./panel";
 
 const cm = (least: number, most: number) => fc.integer({ min: least, max: most }).map((one) => one / 100);
@@ -22,7 +22,12 @@ describe("the shortest hose between two ports", () => {
       fc.property(pose, pose, (from, to) => {
         const [radius, straight] = [0.076, 0.025];
         const path = hosePath(from, to, radius, straight);
-        const points = pathPoints(from, to, radius, straight, 0.001);
+        const xz = pathXz(from, to, radius, straight, 0.001);
+        const points = Array.from({ length: xz.length / 2 }, (_, i) => ({
+          xM: xz[2 * i] as number,
+          zM: xz[2 * i + 1] as number,
+          headingDeg: 0,
+        }));
         const last = points.at(-1) as Pose;
         expect(Math.hypot(last.xM - to.xM, last.zM - to.zM)).toBeLessThan(1e-6);
         expect(Math.abs(lengthOf(points) - path.lengthM)).toBeLessThan(2e-5);
@@ -233,7 +238,7 @@ describe("a board", () => {
     const at = [{ x: 4, z: 20, t: 0 }];
     expect(panelClashes({ board, opening, parts: [one], at, gap: 6 })).toEqual([]);
     expect(panelClashes({ board, opening, parts: [{ ...one, serviced: true }], at, gap: 6 })).toEqual([
-      { code: "outOfReach", a: "sep", b: "lidLift", by: 6 },
+      { code: "outOfReach", a: "sep", b: "lidLift", by: 6, where: null },
     ]);
   });
 });

@@ -112,35 +112,43 @@ export function hosePath(from: Pose, to: Pose, radiusM: number, straightM: numbe
   return best as HosePath;
 }
 
-/** Points along a path, ends first and last, so near that a bend shows no corner. */
-export function pathPoints(
+/** Points along a path, ends first and last, x and z by turns, so near that a bend shows no corner. */
+export function pathXz(
   from: Pose,
   to: Pose,
   radiusM: number,
   straightM: number,
   everyM: number,
-): { xM: number; zM: number }[] {
+): Float64Array {
   const { word, parts } = hosePath(from, to, radiusM, straightM);
-  let at: Pose = from;
-  const points = [{ xM: at.xM, zM: at.zM }];
-  const go = (m: number, sense: -1 | 0 | 1) => {
-    const steps = Math.max(1, Math.ceil(m / everyM));
+  const legs: { m: number; sense: number; steps: number }[] = [{ m: straightM, sense: 0, steps: 0 }];
+  for (let i = 0; i < 3; i++) {
+    const m = (parts[i] as number) * radiusM;
+    const letter = word[i];
+    if (m > 0) legs.push({ m, sense: letter === "L" ? 1 : letter === "R" ? -1 : 0, steps: 0 });
+  }
+  legs.push({ m: straightM, sense: 0, steps: 0 });
+  let count = 1;
+  for (const leg of legs) {
+    leg.steps = Math.max(1, Math.ceil(leg.m / everyM));
+    count += leg.steps;
+  }
+  const xz = new Float64Array(2 * count);
+  let [x, z, heading] = [from.xM, from.zM, from.headingDeg * RAD];
+  xz[0] = x;
+  xz[1] = z;
+  let k = 2;
+  for (const { m, sense, steps } of legs) {
+    const half = (sense * m) / steps / radiusM / 2;
+    // A step along an arc is its chord, in the heading of its middle.
+    const chord = sense === 0 ? m / steps : 2 * radiusM * Math.sin(Math.abs(half));
     for (let i = 0; i < steps; i++) {
-      const half = ((sense * m) / steps / radiusM / 2) * (180 / Math.PI);
-      // A step along an arc is its chord, in the heading of its middle.
-      const chord = sense === 0 ? m / steps : 2 * radiusM * Math.sin(Math.abs(half) * RAD);
-      at = {
-        ...along({ ...at, headingDeg: at.headingDeg + half }, chord),
-        headingDeg: at.headingDeg + 2 * half,
-      };
-      points.push({ xM: at.xM, zM: at.zM });
+      x += chord * Math.cos(heading + half);
+      z += chord * Math.sin(heading + half);
+      heading += 2 * half;
+      xz[k++] = x;
+      xz[k++] = z;
     }
-  };
-  go(straightM, 0);
-  [...word].forEach((letter, i) => {
-    const part = parts[i as 0 | 1 | 2];
-    if (part > 0) go(part * radiusM, letter === "L" ? 1 : letter === "R" ? -1 : 0);
-  });
-  go(straightM, 0);
-  return points;
+  }
+  return xz;
 }

@@ -3,6 +3,8 @@
  * A turn is a quarter, anticlockwise seen from the front; a part stays in the corner that it is put in.
  */
 
+const TOUCHING = 1e-9;
+
 export interface Box {
   x: number;
   z: number;
@@ -39,6 +41,8 @@ export interface Panel {
   parts: readonly PanelPart[];
   at: readonly Hung[];
   gap: number;
+  /** What stands on the board and is no part of the plan. */
+  fixed?: readonly (Solid & { id?: string })[] | undefined;
 }
 
 export type ClashCode = "bodies" | "serviceBlocked" | "outOfReach" | "offBoard";
@@ -50,7 +54,15 @@ export interface Clash {
   b: string | null;
   /** The least move that frees them, in the panel's own unit. */
   by: number;
+  /** What they both want; null where they are only too near, or where nobody else is concerned. */
+  where: Box | null;
 }
+
+const sharedBox = (a: Box, b: Box): Box | null => {
+  const [x, z] = [Math.max(a.x, b.x), Math.max(a.z, b.z)];
+  const [w, h] = [Math.min(a.x + a.w, b.x + b.w) - x, Math.min(a.z + a.h, b.z + b.h) - z];
+  return w > TOUCHING && h > TOUCHING ? { x, z, w, h } : null;
+};
 
 /** A box of a part that is turned, in the part's own frame of then. */
 export function turned<B extends Box>(box: B, { w, h }: Pick<PanelPart, "w" | "h">, t: number): B {
@@ -62,18 +74,17 @@ export function turned<B extends Box>(box: B, { w, h }: Pick<PanelPart, "w" | "h
   return one;
 }
 
-const hung = <B extends Box>(box: B, part: PanelPart, { x, z, t }: Hung): B => {
+/** A box of a part that hangs there, in the board's frame. */
+export const placedIn = <B extends Box>(box: B, part: PanelPart, { x, z, t }: Hung): B => {
   const one = turned(box, part, t);
   return { ...one, x: one.x + x, z: one.z + z };
 };
-
-const TOUCHING = 1e-9;
 
 /** Room between two boxes along one axis: less than nothing is the least way out of each other. */
 const apart = (a0: number, a1: number, b0: number, b1: number) => Math.max(b0 - a1, a0 - b1);
 
 /** How far two boxes must be moved to stand `gap` apart, across or up; nothing where they do. */
-function tooNear(a: Solid, b: Solid, gap: number): number {
+export function tooNear(a: Solid, b: Solid, gap: number): number {
   if (Math.min(a.y1, b.y1) - Math.max(a.y0, b.y0) <= TOUCHING) return 0;
   const across = apart(a.x, a.x + a.w, b.x, b.x + b.w);
   const up = apart(a.z, a.z + a.h, b.z, b.z + b.h);
@@ -91,21 +102,29 @@ const outOf = (box: Box, frame: Box): number =>
   );
 
 /** Every clash of a board, parts in their order: bodies, service rooms, reach through the opening, the board's edge. */
-export function panelClashes({ board, opening, parts, at, gap }: Panel): Clash[] {
+export function panelClashes({ board, opening, parts, at, gap, fixed = [] }: Panel): Clash[] {
   const placed = parts.map((part, i) => {
     const where = at[i] ?? { x: 0, z: 0, t: 0 };
     return {
       id: part.id,
       serviced: part.serviced ?? false,
-      bodies: part.bodies.map((body) => hung(body, part, where)),
-      service: (part.service ?? []).map((one) => hung(one, part, where)),
+      bodies: part.bodies.map((body) => placedIn(body, part, where)),
+      service: (part.service ?? []).map((one) => placedIn(one, part, where)),
     };
   });
-  const worst = (as: readonly Solid[], bs: readonly Solid[], least: number) =>
-    as.reduce((most, a) => bs.reduce((next, b) => Math.max(next, tooNear(a, b, least)), most), 0);
+  type Near = { by: number; where: Box | null };
+  const worst = (as: readonly Solid[], bs: readonly Solid[], least: number): Near => {
+    let found: Near = { by: 0, where: null };
+    for (const a of as)
+      for (const b of bs) {
+        const by = tooNear(a, b, least);
+        if (by > found.by) found = { by, where: sharedBox(a, b) };
+      }
+    return found;
+  };
   const clashes: Clash[] = [];
-  const told = (code: ClashCode, a: string, b: string | null, by: number) => {
-    if (by > TOUCHING) clashes.push({ code, a, b, by });
+  const told = (code: ClashCode, a: string, b: string | null, { by, where }: Near) => {
+    if (by > TOUCHING) clashes.push({ code, a, b, by, where });
   };
   placed.forEach((one, i) => {
     for (const other of placed.slice(i + 1)) {
@@ -115,8 +134,14 @@ export function panelClashes({ board, opening, parts, at, gap }: Panel): Clash[]
     }
   });
   for (const { id, serviced, bodies, service } of placed) {
-    if (serviced) for (const volume of service) told("outOfReach", id, volume.kind, outOf(volume, opening));
-    told("offBoard", id, null, Math.max(0, ...bodies.map((body) => outOf(body, board))));
+    for (const one of fixed) {
+      told("bodies", id, one.id ?? null, worst(bodies, [one], gap));
+      told("serviceBlocked", id, one.id ?? null, worst(service, [one], 0));
+    }
+    if (serviced)
+      for (const volume of service)
+        told("outOfReach", id, volume.kind, { by: outOf(volume, opening), where: null });
+    told("offBoard", id, null, { by: Math.max(0, ...bodies.map((body) => outOf(body, board))), where: null });
   }
   return clashes;
 }

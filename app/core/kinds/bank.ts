@@ -36,6 +36,13 @@ export const bank: Kind<ManifoldBank> = {
       valve,
       ports: ["c", id] as const,
     })),
-  body: { widthM: 0.2, heightM: 0.08, depthM: 0.07, massKg: 1.5, room: [{ use: "swing", clearM: 0.06 }] },
+  body: {
+    widthM: 0.2,
+    heightM: 0.08,
+    depthM: 0.07,
+    massKg: 1.5,
+    room: [{ use: "swing", clearM: 0.06 }],
+    faces: { c: { side: "left", at: 0.5 } },
+  },
   end: "pipeThread",
 };

@@ -78,6 +78,12 @@ export const filterHousing: Body = {
   heightM: 0.28,
   depthM: 0.13,
   massKg: 2.2,
+  isUpright: true,
+  faces: {
+    in: { side: "left", at: 0.87 },
+    out: { side: "right", at: 0.87 },
+    back: { side: "top", at: 0.25 },
+  },
   room: [
     { use: "bowlDrop", clearM: 0.1 },
     { use: "lidLift", clearM: 0.02 },

@@ -1,7 +1,7 @@
 /** What is known of a kind of part, in one place: see {@link Kind}. */
 import type { FieldsOf, Own } from "./fields";
 import type { PartLink } from "./links";
-import type { Id, PartBase } from "./record";
+import type { BodySize, Id, PartBase } from "./record";
 
 export type PortRole = "in" | "out" | "either" | "branch" | "feed" | "return";
 
@@ -42,13 +42,23 @@ export interface ServiceRoom {
   clearM: number;
 }
 
+export type Side = "left" | "right" | "top" | "foot";
+
+/** Where a port comes out of the body, seen from the front: on which side, and how far along it from the left or the foot. */
+export interface PortFace {
+  side: Side;
+  /** Share of the side. */
+  at: number;
+}
+
 /** Generic size and weight of a kind: common practice, no source, assumed until measured. */
-export interface Body {
-  widthM: number;
-  heightM: number;
-  depthM: number;
+export interface Body extends BodySize {
   massKg: number;
   room: readonly ServiceRoom[];
+  /** Works only as it is built to stand: a bowl hangs down. */
+  isUpright?: boolean;
+  /** Of ports that are not where most have them: in or one side on the left, out or other side on the right. */
+  faces?: Readonly<Record<Id, PortFace>>;
 }
 
 /** What its ports are mostly made as. Common practice, no source; assumed until looked at. */

@@ -28,6 +28,13 @@ export interface Position {
   zM: number;
 }
 
+/** Across, up and out of the wall that it hangs on. */
+export interface BodySize {
+  widthM: number;
+  heightM: number;
+  depthM: number;
+}
+
 /** What every part of a plan has, whatever its kind. */
 export interface PartBase extends Recorded {
   position: Position;
@@ -38,6 +45,8 @@ export interface PartBase extends Recorded {
   provisional?: boolean;
   /** How it is known which way fuel goes through it. Default: its arrow. */
   flowBasis?: "arrow" | "maker" | "outerSide" | "guess";
+  /** Its body as it was measured, standing as it is built to stand. Default: generic by kind. */
+  size?: BodySize;
   /** Made in the shop, and whether it was proof tested. */
   shopMade?: { tested: boolean };
 }

@@ -64,6 +64,13 @@ export const selector: Kind<SelectorValve> = {
       ports,
     }));
   },
-  body: { widthM: 0.1, heightM: 0.1, depthM: 0.09, massKg: 0.8, room: [{ use: "swing", clearM: 0.08 }] },
+  body: {
+    widthM: 0.1,
+    heightM: 0.1,
+    depthM: 0.09,
+    massKg: 0.8,
+    room: [{ use: "swing", clearM: 0.08 }],
+    faces: { c: { side: "foot", at: 0.5 }, w1: { side: "left", at: 0.5 }, w2: { side: "right", at: 0.5 } },
+  },
   end: "pipeThread",
 };

@@ -21,5 +21,13 @@ export const strainer: Kind<Strainer> = {
   links: (part) => [{ kind: "rated", id: part.id, from: "in", to: "out", part }],
   volumeM3: ({ volumeM3 }) => volumeM3,
   filling: "bowl",
-  body: { widthM: 0.08, heightM: 0.1, depthM: 0.08, massKg: 0.4, room: [{ use: "bowlDrop", clearM: 0.06 }] },
+  body: {
+    widthM: 0.08,
+    heightM: 0.1,
+    depthM: 0.08,
+    massKg: 0.4,
+    room: [{ use: "bowlDrop", clearM: 0.06 }],
+    isUpright: true,
+    faces: { in: { side: "left", at: 0.85 }, out: { side: "right", at: 0.85 } },
+  },
 };

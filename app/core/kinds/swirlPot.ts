@@ -25,6 +25,19 @@ export const swirlPot: Kind<SwirlPot> = {
   joined: ["fill", "back", "out", "over"],
   volumeM3: ({ volumeM3 }) => volumeM3,
   filling: "pot",
-  body: { widthM: 0.12, heightM: 0.22, depthM: 0.12, massKg: 1, room: [] },
+  body: {
+    widthM: 0.12,
+    heightM: 0.22,
+    depthM: 0.12,
+    massKg: 1,
+    room: [],
+    isUpright: true,
+    faces: {
+      fill: { side: "left", at: 0.5 },
+      back: { side: "right", at: 0.5 },
+      out: { side: "foot", at: 0.5 },
+      over: { side: "top", at: 0.5 },
+    },
+  },
   end: "barb",
 };

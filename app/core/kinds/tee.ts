@@ -21,6 +21,13 @@ export const tee: Kind<Tee> = {
     { kind: "tee", id: `${part.id}.b`, from: "m", to: "b", part, way: "run" },
     { kind: "tee", id: `${part.id}.c`, from: "m", to: "c", part, way: "branch" },
   ],
-  body: { widthM: 0.05, heightM: 0.04, depthM: 0.03, massKg: 0.1, room: [] },
+  body: {
+    widthM: 0.05,
+    heightM: 0.04,
+    depthM: 0.03,
+    massKg: 0.1,
+    room: [],
+    faces: { c: { side: "top", at: 0.5 } },
+  },
   end: "barb",
 };

@@ -6,7 +6,7 @@ import { type Engine, kinds, type Part, type PartKind, type PlanPart } from "../
 import type { Kind } from "../kinds/kind";
 import type { Id, Position } from "../kinds/record";
 import { metricUnits } from "../units/format";
-import type { Conditions, HoseProduct, Job, Limits, LineUp, Plan, Run, Tank } from "./types";
+import type { Board, Conditions, HoseProduct, Job, Limits, LineUp, Plan, Run, Tank } from "./types";
 
 /** Common practice, no source: 3, 6 and 10 inHg; air is said to come out at 1 %. */
 export const commonLimits: Limits = {
@@ -26,6 +26,19 @@ export const genericHose = (boreM: number): HoseProduct => ({
   marking: "ISO 7840 A1",
   outerDiameterM: boreM + 0.008,
   leastRadiusM: boreM * 8,
+});
+
+/** A board as small as its first parts need, behind a hatch of the same size less its frame; all of it assumed. */
+export const newBoard = (id: Id, name: string): Board => ({
+  id,
+  name,
+  corner: { xM: 1, yM: 0.3, zM: 0.5 },
+  facing: "aft",
+  widthM: 0.6,
+  heightM: 0.5,
+  opening: { xM: 0.03, zM: 0.03, widthM: 0.54, heightM: 0.44, lidM: 0.25 },
+  beyondM: 0.08,
+  obstacles: [],
 });
 
 const COMMON_BORE_M = 0.0095;

@@ -28,6 +28,12 @@ function straysOfPlan(job: Job, plan: Plan, path: Stray["path"]): Stray[] {
     ...unknownKeys(conditions.loading, new Set(elementIds(plan.parts)), [...path, "conditions", "loading"]),
     ...unknownKeys(conditions.load, idsOf(job.consumers), [...path, "conditions", "load"]),
     ...unknownKeys(plan.nudges, drawn, [...path, "nudges"]),
+    ...unknownKeys(plan.mounted ?? {}, idsOf(plan.parts), [...path, "mounted"]),
+    ...Object.entries(plan.mounted ?? {}).flatMap(([id, { boardId }]) =>
+      plan.boards?.some((board) => board.id === boardId) || !plan.parts.some((part) => part.id === id)
+        ? []
+        : [{ path: [...path, "mounted", id], id: boardId }],
+    ),
     ...unknownKeys(plan.ends ?? {}, new Set([...drawn, ...idsOf(plan.runs)]), [...path, "ends"]),
     ...plan.parts.flatMap((part, i) =>
       part.ports ? unknownKeys(part.ports, idsOf(portsOf(part)), [...path, "parts", i, "ports"]) : [],

@@ -50,6 +50,15 @@ const codes: { [K in Exclude<Coded[0], "noRoomAbove">]: { [C in CodesOf<K>]: tru
   wireWrong: { fuseOverWire: true, fuseUnderLoad: true, drop: true },
   feedPressure: { low: true, high: true },
   bendTight: { legs: true, radius: true },
+  boardClash: {
+    bodies: true,
+    serviceBlocked: true,
+    outOfReach: true,
+    offBoard: true,
+    apart: true,
+    lid: true,
+  },
+  boardHose: { blocked: true, short: true },
 };
 const ways: [RuleId, string][] = ruleIds.flatMap((rule) =>
   (Object.keys((codes as Partial<Record<RuleId, object>>)[rule] ?? { "": true }) as string[]).map(
@@ -114,6 +123,9 @@ const figures = {
   part: "Frame pump",
   tank: "Frame tank",
   lineUp: "Run",
+  board: "Filter board",
+  by: "Separator",
+  other: "Gauge",
   other: "Separator",
   near: "exhaust",
   kind: "hot",
@@ -158,6 +170,8 @@ const figures = {
   intoM3S: 1e-5,
   wallM: 0.018,
   reachM: 0.012,
+  needsM: 0.31,
+  hasM: 0.15,
 };
 
 const example = (rule: RuleId, code: string): Finding =>
@@ -180,6 +194,7 @@ const example = (rule: RuleId, code: string): Finding =>
             count: 2,
           }
         : {}),
+      ...(rule === "boardClash" && code === "outOfReach" ? { other: "bowlDrop" } : {}),
       ...(rule === "otherSchool" ? { matter: "primer", choice: "bulb" } : {}),
       ...(rule === "notLookedAt" ? { of: "heater", looks: "heater.exhaustFalls heater.hasCoAlarm" } : {}),
       ...(rule === "worstLimit" ? { cause: "cold" } : {}),

@@ -5,6 +5,7 @@ import type { ValuesOf } from "~/core/findings/index";
 import type { HoseReason } from "~/core/hose/survey";
 import type { HoseSurvey, Neighbour } from "~/core/plan/types";
 import { formatNumber } from "~/core/units/format";
+import { clashText } from "../board";
 import { adapterText, endFromText, endText, whyTexts } from "../ends";
 import { capital, type Say, type Sentences, type Words } from "./say";
 
@@ -88,6 +89,8 @@ function petrolWords(v: ValuesOf<"petrol">, say: Say): Words {
 export const hoses: Sentences<
   | "hoseFound"
   | "bendTight"
+  | "boardClash"
+  | "boardHose"
   | "supportWide"
   | "nearDanger"
   | "allowanceShort"
@@ -118,6 +121,35 @@ export const hoses: Sentences<
     "It flattens, and kinks when warm. New fire-tested hose is stiffer than the old.",
     "A wider bend, or an elbow fitting.",
   ],
+  boardClash: (v, say) => {
+    const by = say.length(v.byM);
+    return [
+      v.code === "apart"
+        ? `${v.part} and ${v.other} are screwed together, and hang ${by} apart`
+        : v.code === "lid"
+          ? `${v.part} stands ${by} out past the shut lid`
+          : clashText(v.code, v.part, v.other, by),
+      `On ${v.board}. Sizes of a kind are generic until the part is measured.`,
+      v.code === "outOfReach" || v.code === "serviceBlocked"
+        ? "An element that cannot be got out is not changed, and a handle that does not turn is left as it is."
+        : "It does not go in as it is drawn.",
+      "Hang one of them elsewhere, turn it, or take a larger board or opening.",
+    ];
+  },
+  boardHose: (v, say) =>
+    v.code === "blocked"
+      ? [
+          `Hose from ${v.from} to ${v.to} finds no way on ${v.board}`,
+          `Its least bend is ${say.length(v.radiusM)}, to its middle${v.by ? `; in its way: ${v.by}` : ""}.`,
+          "Forced round, it kinks, and a kink is a valve that nobody set.",
+          "Turn a port towards the other, an elbow, smaller hose, or more room.",
+        ]
+      : [
+          `Hose from ${v.from} to ${v.to}: ${say.length(v.hasM ?? 0)} in the plan, ${say.length(v.needsM)} on the board`,
+          "Bent to its least radius, straight out of both ports.",
+          "Cut to the plan it does not reach.",
+          "Take the board's length, or hang the two nearer.",
+        ],
   supportWide: (v, say) => [
     `Hose from ${v.part} is clipped every ${say.length(v.everyM)}, ${say.length(v.limitM)} is the most`,
     "",

@@ -1,9 +1,7 @@
-/*
- * Decides: what length each hose is cut to, and which lengths still have to be measured.
- * Seen in three seconds: every run with its length, rise and bends, and which are only assumed.
- */
+/** Whether everything goes in: the board, and the runs with their lengths. */
 
 import { Printer } from "lucide-react";
+import { useSearchParams } from "react-router";
 import styled from "styled-components";
 import { type RunSheetLine, runSheet } from "~/core/parts/partsList";
 import { tradeIn } from "~/core/units/trade";
@@ -12,6 +10,8 @@ import { QuantityField } from "~/fields/QuantityField";
 import { useJob } from "~/state/job";
 import { Button } from "~/ui/button";
 import { Caution, PlaceHead, Sheet } from "~/ui/place";
+import { Tabs } from "~/ui/tabs";
+import { Board } from "./Board";
 
 export const meta = () => [{ title: "Fit · Iron Keel" }];
 
@@ -19,7 +19,37 @@ const RunButton = styled.button`
   border: 0; background: none; padding: 0; cursor: pointer; text-align: left; font-weight: 600; min-height: 28px;
 `;
 
+const Body = styled.div`
+  h2 { font-size: 20px; padding: 8px 0 7px 16px; }
+`;
+const parts = ["board", "runs"] as const;
+type FitPart = (typeof parts)[number];
+
 export default function Fit() {
+  const { plan } = useJob();
+  const [asked, ask] = useSearchParams();
+  const part = parts.find((one) => one === asked.get("part")) ?? "board";
+  return (
+    <Body>
+      <Tabs<FitPart>
+        label="Parts of fitting"
+        head={<h2>Fit</h2>}
+        chosen={part}
+        onChoose={(next) => ask({ part: next }, { replace: true, preventScrollReset: true })}
+        tabs={[
+          { id: "board", name: "Board", body: () => <Board /> },
+          { id: "runs", name: `Runs, ${plan.runs.length}`, body: () => <Runs /> },
+        ]}
+      />
+    </Body>
+  );
+}
+
+/*
+ * Decides: what length each hose is cut to, and which lengths still have to be measured.
+ * Seen in three seconds: every run with its length, rise and bends, and which are only assumed.
+ */
+function Runs() {
   const { job, plan, select, selectedId, dispatch } = useJob();
   const { units } = job;
   const lines = runSheet(job, plan);
@@ -28,7 +58,6 @@ export default function Fit() {
   return (
     <div>
       <PlaceHead>
-        <h2>Fit</h2>
         <p>
           Run sheet: {lines.length} runs{assumed > 0 && `, ${assumed} with an assumed length (dashed)`}.
         </p>

@@ -1,0 +1,69 @@
+import { cornerOf, positionAt } from "../fit/board";
+import type { Id } from "../kinds/record";
+import type { Board, Mounted, Plan } from "../plan/types";
+import { type CommandOf, type Handlers } from "./command";
+import { found, partOf } from "./find";
+import { fitHoses } from "./hoses";
+import { editRecord } from "./record";
+
+const boardOf = (plan: Plan, id: Id): Board =>
+  found(
+    plan.boards?.find((one) => one.id === id),
+    id,
+  );
+const mountedOf = (plan: Plan, id: Id): Mounted => found(plan.mounted?.[id], id);
+
+export const boardCommands: Handlers<"addBoard" | "editBoard" | "removeBoard" | "hang" | "pin" | "takeDown"> =
+  {
+    addBoard: {
+      run: (_, plan, { board }) => {
+        plan.boards = [...(plan.boards ?? []), board];
+      },
+    },
+    editBoard: {
+      record: (_, plan, { id }) => boardOf(plan, id),
+      run: (job, plan, command) => {
+        const board = boardOf(plan, command.id);
+        const hung = plan.parts.flatMap((part) => {
+          const mounted = plan.mounted?.[part.id];
+          return mounted?.boardId === board.id ? [{ part, corner: cornerOf(board, part, mounted.turn) }] : [];
+        });
+        editRecord<object>(board, command);
+        // What hangs on it goes where it goes.
+        for (const { part, corner } of hung) part.position = positionAt(board, part, corner);
+        for (const { part } of hung) fitHoses(job, plan, part.id, { evenMeasured: false });
+      },
+    },
+    // What hung on it keeps its place in the vehicle and hangs on nothing.
+    removeBoard: {
+      run: (_, plan, { id }) => {
+        boardOf(plan, id);
+        plan.boards = plan.boards?.filter((one) => one.id !== id) ?? [];
+      },
+    },
+    hang: { run: (job, plan, command) => hang(job, plan, command) },
+    pin: {
+      run: (_, plan, { id, isPinned }) => {
+        const one = mountedOf(plan, id);
+        if (isPinned) one.pinned = true;
+        else delete one.pinned;
+      },
+    },
+    takeDown: {
+      run: (_, plan, { id }) => {
+        mountedOf(plan, id);
+        delete plan.mounted?.[id];
+      },
+    },
+  };
+
+function hang(job: Parameters<typeof fitHoses>[0], plan: Plan, { boardId, at }: CommandOf<"hang">): void {
+  boardOf(plan, boardId);
+  for (const { id, position, turn } of at) {
+    partOf(plan, id).position = { ...position };
+    const pinned = plan.mounted?.[id]?.pinned;
+    plan.mounted = { ...plan.mounted, [id]: { boardId, turn, ...(pinned ? { pinned } : {}) } };
+  }
+  // Every part is in its place before a hose is asked whether it reaches.
+  for (const { id } of at) fitHoses(job, plan, id, { evenMeasured: false });
+}

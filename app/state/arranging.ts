@@ -1,0 +1,45 @@
+/** A board arranged in the worker: started, followed, stopped; what is best so far stays. */
+import { useCallback, useEffect, useRef, useState } from "react";
+import type { BoardTask, Progress, Proposed, Search } from "~/core/fit/arrange";
+import type { Hung } from "~/core/fit/panel";
+
+export type Arranging =
+  | { status: "idle" }
+  | { status: "working"; progress: Progress | null }
+  | { status: "done"; proposed: Proposed }
+  /** Stopped, or too slow: the best until then, if anything was found. */
+  | { status: "stopped"; progress: Progress | null };
+
+export function useArranging() {
+  const [state, setState] = useState<Arranging>({ status: "idle" });
+  const running = useRef<AbortController | null>(null);
+  useEffect(() => () => running.current?.abort(), []);
+  const start = useCallback(async (task: BoardTask, at: readonly Hung[], search: Search) => {
+    running.current?.abort();
+    const stop = new AbortController();
+    running.current = stop;
+    let last: Progress | null = null;
+    setState({ status: "working", progress: null });
+    const [{ askWorker }, { proxy }] = await Promise.all([import("~/workers/client"), import("comlink")]);
+    const found = await askWorker<Proposed>(
+      "arrange",
+      (remote) =>
+        remote.arrange(
+          task,
+          at,
+          search,
+          proxy((progress: Progress) => {
+            last = progress;
+            if (!stop.signal.aborted) setState({ status: "working", progress });
+          }),
+        ),
+      stop.signal,
+      () => undefined,
+    );
+    if (running.current !== stop) return;
+    setState(found.ok ? { status: "done", proposed: found.value } : { status: "stopped", progress: last });
+  }, []);
+  const stop = useCallback(() => running.current?.abort(), []);
+  const clear = useCallback(() => setState({ status: "idle" }), []);
+  return { state, start, stop, clear };
+}
