@@ -59,6 +59,10 @@ const filter = {
   ratedDynamicPaS: "Viscosity it was rated with",
   ratedDensityKgM3: "Density it was rated with",
   viscousShare: "Share of its drop that goes with viscosity",
+  housing: {
+    label: "Its element",
+    options: { spinOn: "is spun off from below", lid: "is lifted out under a lid" },
+  },
   second: {
     label: "Second medium behind it",
     fields: { micron: "Its micron", ratedFlowM3S: "Its rated flow", ratedDropPa: "Its drop at that" },

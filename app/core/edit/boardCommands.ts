@@ -1,4 +1,4 @@
-import { cornerOf, positionAt } from "../fit/board";
+import { cornerOf, positionAt } from "../boards/board";
 import type { Id } from "../kinds/record";
 import type { Board, Mounted, Plan } from "../plan/types";
 import { type CommandOf, type Handlers } from "./command";

@@ -4,6 +4,7 @@ import type { SetAside } from "../book/entries";
 import { triggerOverloaded } from "./electric/triggerOverloaded";
 import { wireWrong } from "./electric/wireWrong";
 import { bulbPlace } from "./filters/bulbPlace";
+import { changeSlow } from "./filters/changeSlow";
 import { elementMissing } from "./filters/elementMissing";
 import { filterStaging } from "./filters/filterStaging";
 import { filterTooSmall } from "./filters/filterTooSmall";
@@ -98,6 +99,7 @@ const all = {
   cleaningTaken,
   warningGone,
   gaugeEmpty,
+  changeSlow,
   elementMissing,
   gaugePlace,
   pumpAboveFilters,

@@ -289,6 +289,13 @@ const cases: Case[] = [
     () => ({ ...boat(), plans: boat().plans.map(({ mounted: _, ...one }) => one) }),
   ],
   [
+    "a lid over which another part hangs, on a filter of two litres, takes too long to change",
+    "changeSlow",
+    () => change(boat(), part("sep1", { housing: "lid", volumeM3: 0.004 })),
+    { grade: "watch", ids: ["sep1"] },
+    () => change(boat(), part("sep1", { volumeM3: 0.0003 })),
+  ],
+  [
     "28 a hose that the plan has shorter than its board needs",
     "boardHose",
     () => change(boat(), run("run7", { route: { kind: "measured", lengthM: 0.3, bends: [], extremes: [] } })),

@@ -238,7 +238,7 @@ describe("a board", () => {
     const at = [{ x: 4, z: 20, t: 0 }];
     expect(panelClashes({ board, opening, parts: [one], at, gap: 6 })).toEqual([]);
     expect(panelClashes({ board, opening, parts: [{ ...one, serviced: true }], at, gap: 6 })).toEqual([
-      { code: "outOfReach", a: "sep", b: "lidLift", by: 6, where: null },
+      { code: "outOfReach", a: "sep", b: "lidLift", by: 6, where: null, rooms: ["lidLift"] },
     ]);
   });
 });

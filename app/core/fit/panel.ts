@@ -56,6 +56,8 @@ export interface Clash {
   by: number;
   /** What they both want; null where they are only too near, or where nobody else is concerned. */
   where: Box | null;
+  /** Kinds of the service rooms that are taken, or out of reach. */
+  rooms: readonly string[];
 }
 
 const sharedBox = (a: Box, b: Box): Box | null => {
@@ -112,7 +114,7 @@ export function panelClashes({ board, opening, parts, at, gap, fixed = [] }: Pan
       service: (part.service ?? []).map((one) => placedIn(one, part, where)),
     };
   });
-  type Near = { by: number; where: Box | null };
+  type Near = { by: number; where: Box | null; rooms?: readonly string[] };
   const worst = (as: readonly Solid[], bs: readonly Solid[], least: number): Near => {
     let found: Near = { by: 0, where: null };
     for (const a of as)
@@ -122,25 +124,37 @@ export function panelClashes({ board, opening, parts, at, gap, fixed = [] }: Pan
       }
     return found;
   };
+  /** Of the rooms that are taken the worst, with all their kinds. */
+  const taken = (rooms: readonly Service[], bodies: readonly Solid[]): Near => {
+    const each = rooms
+      .map((room) => ({ ...worst([room], bodies, 0), kind: room.kind }))
+      .filter(({ by }) => by > TOUCHING);
+    const most = each.reduce<Near>((found, one) => (one.by > found.by ? one : found), { by: 0, where: null });
+    return { by: most.by, where: most.where, rooms: each.map(({ kind }) => kind) };
+  };
   const clashes: Clash[] = [];
-  const told = (code: ClashCode, a: string, b: string | null, { by, where }: Near) => {
-    if (by > TOUCHING) clashes.push({ code, a, b, by, where });
+  const told = (code: ClashCode, a: string, b: string | null, { by, where, rooms = [] }: Near) => {
+    if (by > TOUCHING) clashes.push({ code, a, b, by, where, rooms });
   };
   placed.forEach((one, i) => {
     for (const other of placed.slice(i + 1)) {
       told("bodies", one.id, other.id, worst(one.bodies, other.bodies, gap));
-      told("serviceBlocked", one.id, other.id, worst(one.service, other.bodies, 0));
-      told("serviceBlocked", other.id, one.id, worst(other.service, one.bodies, 0));
+      told("serviceBlocked", one.id, other.id, taken(one.service, other.bodies));
+      told("serviceBlocked", other.id, one.id, taken(other.service, one.bodies));
     }
   });
   for (const { id, serviced, bodies, service } of placed) {
     for (const one of fixed) {
       told("bodies", id, one.id ?? null, worst(bodies, [one], gap));
-      told("serviceBlocked", id, one.id ?? null, worst(service, [one], 0));
+      told("serviceBlocked", id, one.id ?? null, taken(service, [one]));
     }
     if (serviced)
       for (const volume of service)
-        told("outOfReach", id, volume.kind, { by: outOf(volume, opening), where: null });
+        told("outOfReach", id, volume.kind, {
+          by: outOf(volume, opening),
+          where: null,
+          rooms: [volume.kind],
+        });
     told("offBoard", id, null, { by: Math.max(0, ...bodies.map((body) => outOf(body, board))), where: null });
   }
   return clashes;

@@ -4,6 +4,7 @@ import { TYPICAL_VISCOUS_SHARE } from "../laws/filterDrop";
 import { LITRE_M3, LITRE_PER_HOUR_M3_S } from "../units/factors";
 import {
   atLeastZero,
+  choice,
   density,
   type FieldsOf,
   flow,
@@ -42,6 +43,8 @@ export interface FilterBody {
   /** Water that its bowl holds before the sensor in it warns; absent without a sensor. */
   sensorHeldM3?: number;
   second?: SecondMedium;
+  /** How its element comes out: spun off from below, or lifted out under a lid. Default: spun off. */
+  housing?: "spinOn" | "lid";
 }
 
 /** The finest that passes it, micron: of two media the finer. */
@@ -69,6 +72,7 @@ export const filterFields: FieldsOf<FilterBody> = {
   ratedDensityKgM3: density("maker", { least: 400, most: 1500 }, { blank: 830, fold: "quiet" }),
   viscousShare: ratio("maker", share, { blank: TYPICAL_VISCOUS_SHARE, fold: "quiet" }),
   element: { form: "element", blank: () => ({ id: newId() }) },
+  housing: choice(["spinOn", "lid"], { isOptional: true, fold: "quiet" }),
   second: { form: "group", fields: secondFields, fold: "second", isOptional: true },
 };
 

@@ -2,6 +2,7 @@
 import type { ValuesOf } from "~/core/findings/index";
 import { formatNumber } from "~/core/units/format";
 import { counted } from "../counted";
+import { minutesText, serviceStepTexts } from "../service";
 import { capital, type Sentences } from "./say";
 
 const gaugePlaces: Record<ValuesOf<"gaugePlace">["code"], string> = {
@@ -19,6 +20,7 @@ const stagings: Record<ValuesOf<"filterStaging">["code"], string> = {
 };
 
 export const filters: Sentences<
+  | "changeSlow"
   | "filterTooSmall"
   | "filterStaging"
   | "elementMissing"
@@ -28,6 +30,16 @@ export const filters: Sentences<
   | "flowGuessed"
   | "bulbPlace"
 > = {
+  changeSlow: (v, say) => [
+    v.code === "spills"
+      ? `${v.part}: its change spills ${say.pan(v.spilledM3)}`
+      : `${v.part}: its change takes ${minutesText(v.seconds)}, a quarter of an hour is the aim`,
+    `${minutesText(v.seconds)} in all; dearest: ${serviceStepTexts[v.dearest]}, ${minutesText(v.dearestS)}.`,
+    "What is awkward in harbour is not done at sea; what is spilled lies in the bilge.",
+    v.code === "spills"
+      ? "Room for a larger cup under it, or drain it in two goes."
+      : "Free its rooms, a second filter beside it, a pump that fills it.",
+  ],
   filterTooSmall: (v, say) => [
     `${v.filter} passes ${say.flow(v.flowM3S)}, rated ${say.flow(v.ratedFlowM3S)}`,
     "The whole feed passes the filter, not the burn alone.",

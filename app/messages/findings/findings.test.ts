@@ -59,6 +59,7 @@ const codes: { [K in Exclude<Coded[0], "noRoomAbove">]: { [C in CodesOf<K>]: tru
     lid: true,
   },
   boardHose: { blocked: true, short: true },
+  changeSlow: { spills: true, slow: true },
 };
 const ways: [RuleId, string][] = ruleIds.flatMap((rule) =>
   (Object.keys((codes as Partial<Record<RuleId, object>>)[rule] ?? { "": true }) as string[]).map(
@@ -125,7 +126,6 @@ const figures = {
   lineUp: "Run",
   board: "Filter board",
   by: "Separator",
-  other: "Gauge",
   other: "Separator",
   near: "exhaust",
   kind: "hot",
@@ -172,6 +172,10 @@ const figures = {
   reachM: 0.012,
   needsM: 0.31,
   hasM: 0.15,
+  seconds: 1010,
+  spilledM3: 5e-5,
+  dearest: "spinOff",
+  dearestS: 60,
 };
 
 const example = (rule: RuleId, code: string): Finding =>

@@ -4,9 +4,9 @@
  */
 import { useState } from "react";
 import styled from "styled-components";
-import type { BoardJudged } from "~/core/fit/board";
-import { positionAt } from "~/core/fit/board";
-import { bodySizeOf } from "~/core/fit/envelope";
+import type { BoardJudged } from "~/core/boards/board";
+import { positionAt } from "~/core/boards/board";
+import { bodySizeOf } from "~/core/boards/envelope";
 import type { Hung } from "~/core/fit/panel";
 import { isConsumer } from "~/core/kinds/families";
 import { newId } from "~/core/kinds/ids";

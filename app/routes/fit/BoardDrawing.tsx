@@ -1,8 +1,8 @@
 /** A board to scale from the front and from the side: what hangs on it, its hoses, the rooms of what is chosen, and what clashes. */
 import { type KeyboardEvent, type PointerEvent, useId } from "react";
 import styled from "styled-components";
+import type { BoardJudged } from "~/core/boards/board";
 import { type ArrangedPart, portAt } from "~/core/fit/arrange";
-import type { BoardJudged } from "~/core/fit/board";
 import type { BoardPort, Laid } from "~/core/fit/laying";
 import { type Box, type Hung, placedIn, type Solid } from "~/core/fit/panel";
 import { isValve } from "~/core/kinds/families";

@@ -1,6 +1,6 @@
 /** The chosen board as it is stored or as a hand has it, and what can be done with it. */
 import { useCallback, useMemo } from "react";
-import { boardJudged, boardLayout, positionAt } from "~/core/fit/board";
+import { boardJudged, boardLayout, positionAt } from "~/core/boards/board";
 import type { Hung } from "~/core/fit/panel";
 import type { Part } from "~/core/kinds/index";
 import type { Id } from "~/core/kinds/record";

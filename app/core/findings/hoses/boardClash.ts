@@ -1,5 +1,5 @@
 /** A board as it hangs: what clashes, what cannot be reached, what keeps its lid from closing. Sizes as measured, else generic by kind. */
-import { boardsJudged } from "../../fit/board";
+import { boardsJudged } from "../../boards/board";
 import { type FindingContext, oncePerContext, rule } from "../rule";
 
 /** Boards are judged once for all their rules. */

@@ -3,17 +3,17 @@ import { describe, expect, test } from "@jest/globals";
 import fc from "fast-check";
 import type { Command } from "../edit/command";
 import { applyCommand, playPatches } from "../edit/commands";
+import { type Arranged, arrange, type BoardTask, judgeBoard, portAt, propose } from "../fit/arrange";
+import { exampleBoard, inACorner } from "../fit/board.fixture";
+import { type Laid, layHose } from "../fit/laying";
+import { type Hung, type PanelPart, panelClashes, placedIn, type Solid } from "../fit/panel";
 import { LineUpSolver } from "../hydraulics/solve";
 import { judgeLineUp } from "../hydraulics/worst";
 import { buildNetwork } from "../network/network";
 import { newBoard } from "../plan/blank";
 import { currentPlan } from "../plan/ports";
 import type { Facing, Job } from "../plan/types";
-import { type Arranged, arrange, type BoardTask, judgeBoard, portAt, propose } from "./arrange";
 import { boardJudged, boardLayout, cornerOf, fromBoard, ontoBoard, positionAt } from "./board";
-import { exampleBoard, inACorner } from "./board.fixture";
-import { type Laid, layHose } from "./laying";
-import { type Hung, type PanelPart, panelClashes, placedIn, type Solid } from "./panel";
 
 const marram = (): Job => (JSON.parse(readFileSync("demo/marram.keel.json", "utf8")) as { job: Job }).job;
 
@@ -94,7 +94,7 @@ describe("clashes of a board", () => {
       { x: 3, z: 1, t: 0 },
     ];
     expect(panelClashes({ board, opening: board, parts, at, gap: 0 })).toEqual([
-      { code: "bodies", a: "a", b: "b", by: 1, where: { x: 3, z: 1, w: 1, h: 3 } },
+      { code: "bodies", a: "a", b: "b", by: 1, where: { x: 3, z: 1, w: 1, h: 3 }, rooms: [] },
     ]);
   });
 });

@@ -1,12 +1,12 @@
 /** What a part takes up on a board: its body, the rooms that work on it needs, its ports; generic by kind until measured. */
 
+import type { ArrangedPart } from "../fit/arrange";
+import type { BoardPort } from "../fit/laying";
+import type { Service } from "../fit/panel";
 import { kindOf, type Part } from "../kinds/index";
 import type { PortFace, ServiceRoom } from "../kinds/kind";
 import type { BodySize, Id } from "../kinds/record";
 import { portsOf } from "../plan/ports";
-import type { ArrangedPart } from "./arrange";
-import type { BoardPort } from "./laying";
-import type { Service } from "./panel";
 
 /** How far out of the body's front a handle sweeps. Common practice, no source. */
 const HANDLE_M = 0.04;

@@ -1,9 +1,5 @@
 /** A board of the plan: what hangs on it, where that is in the vehicle, and what it is judged by. */
 
-import type { Part } from "../kinds/index";
-import type { Id, Position } from "../kinds/record";
-import { partsOf, placedPorts, portKey } from "../plan/ports";
-import type { Board, BoardObstacle, Facing, Job, Plan, PortRef, QuarterTurn, Run } from "../plan/types";
 import {
   type Arranged,
   type ArrangedPart,
@@ -12,10 +8,14 @@ import {
   type HoseAt,
   judgeBoard,
   portAt,
-} from "./arrange";
+} from "../fit/arrange";
+import type { BoardPort } from "../fit/laying";
+import type { Hung, Solid } from "../fit/panel";
+import type { Part } from "../kinds/index";
+import type { Id, Position } from "../kinds/record";
+import { partsOf, placedPorts, portKey } from "../plan/ports";
+import type { Board, BoardObstacle, Facing, Job, Plan, PortRef, QuarterTurn, Run } from "../plan/types";
 import { bodySizeOf, envelopeOnBoard } from "./envelope";
-import type { BoardPort } from "./laying";
-import type { Hung, Solid } from "./panel";
 
 /** Parts on a board stand at least this far apart. Common practice, no source: 1/4 in. */
 export const GAP_M = 0.006;

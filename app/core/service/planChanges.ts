@@ -1,0 +1,87 @@
+/** The element changes of a plan: what feeds meanwhile, what fills the new one, and what its place on a board allows. */
+import { type BoardJudged } from "../boards/board";
+import { bodySizeOf } from "../boards/envelope";
+import type { LineUpVerdict } from "../hydraulics/worst";
+import { isFiltering, isPushing } from "../kinds/families";
+import { kindOf } from "../kinds/index";
+import type { Body } from "../kinds/kind";
+import { freeFlowM3S } from "../kinds/pumping";
+import type { Id } from "../kinds/record";
+import type { Plan } from "../plan/types";
+import { type Change, cupFor, elementChange, type Served } from "./elementChange";
+
+type Room = Body["room"][number]["use"];
+
+export interface PlanChange {
+  part: Served;
+  change: Change;
+  isDuplex: boolean;
+  /** It hangs on a board, so that its rooms are known. */
+  board: string | null;
+}
+
+const FLOWS_M3S = 1e-9;
+
+/** Consumers that a run line-up feeds; none where one of them goes short. */
+function fedBy({ result, lineUp }: LineUpVerdict): Id[] {
+  if (lineUp.purpose !== "run" || result.outcome !== "solved") return [];
+  const outcomes = [...result.consumers].filter(([, { outcome }]) => outcome !== "stopped");
+  return outcomes.every(([, { outcome }]) => outcome === "fed") ? outcomes.map(([id]) => id) : [];
+}
+
+/** Whoever is fed through a filter is fed in another line-up without it. */
+function isSpared(verdicts: readonly LineUpVerdict[], id: Id): boolean {
+  return verdicts.some((one) => {
+    const fed = takes(one, id) ? fedBy(one) : [];
+    if (fed.length === 0) return false;
+    return verdicts.some(
+      (other) => !takes(other, id) && fed.every((consumer) => fedBy(other).includes(consumer)),
+    );
+  });
+}
+
+const takes = ({ result }: LineUpVerdict, id: Id): boolean =>
+  result.outcome === "solved" &&
+  result.network.links.some(
+    (link, i) =>
+      link.kind === "filter" && link.part.id === id && Math.abs(result.flow[i] as number) > FLOWS_M3S,
+  );
+
+/** Rooms of a part that are taken or out of reach where it hangs. */
+function blockedRooms(judged: BoardJudged, id: Id): Set<Room> {
+  const part = judged.layout.parts.find((one) => one.id === id);
+  const all = part ? kindOf(part).body.room.map(({ use }) => use) : [];
+  return new Set(
+    judged.clashes.flatMap(({ a, rooms }) => (a === id ? all.filter((use) => rooms.includes(use)) : [])),
+  );
+}
+
+/**
+ * @param verdicts the line-ups as they are set
+ * @param boards the boards as they hang
+ */
+export function planChanges(
+  plan: Plan,
+  verdicts: readonly LineUpVerdict[],
+  boards: readonly BoardJudged[],
+): PlanChange[] {
+  const pumps = plan.parts.filter(isPushing);
+  return plan.parts.filter(isFiltering).flatMap((part): PlanChange[] => {
+    if (part.kind !== "filter" && part.kind !== "pumpFilterUnit") return [];
+    const judged = boards.find(({ layout }) => layout.parts.some(({ id }) => id === part.id));
+    const cup = kindOf(part).body.room.find(({ use }) => use === "drainCup");
+    const isDuplex = isSpared(verdicts, part.id);
+    const free = Math.max(0, ...pumps.map(({ curve }) => freeFlowM3S(curve)));
+    const change = elementChange({
+      heldM3: part.volumeM3,
+      housing: part.housing ?? "spinOn",
+      hasSensor: part.sensorHeldM3 !== undefined,
+      isDuplex,
+      pumpM3S: free > 0 ? free : null,
+      blocked: judged ? blockedRooms(judged, part.id) : new Set(),
+      // Of a generic size it is not said that it spills.
+      cupM3: judged && cup && part.size ? cupFor(bodySizeOf(part), cup.clearM) : null,
+    });
+    return [{ part, change, isDuplex, board: judged?.layout.board.name ?? null }];
+  });
+}

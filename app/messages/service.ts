@@ -1,0 +1,39 @@
+/** Steps of an element change in words. */
+import type { ServiceStepId } from "~/core/service/elementChange";
+
+export const serviceStepTexts: Record<ServiceStepId, string> = {
+  openHatch: "open the hatch",
+  layOut: "lay out pan, rag, gloves and seals, counted",
+  switchOver: "switch over to the other filter",
+  stopConsumer: "stop the engine",
+  shutValve: "shut the valve before it",
+  cupUnder: "cup under its drain",
+  openVent: "open its vent",
+  drainBowl: "drain it",
+  unplugSensor: "unplug its sensor",
+  spinOff: "spin the element off",
+  liftLid: "lift the lid",
+  liftElement: "lift the element out",
+  cleanSeat: "wipe the seat clean",
+  moveBowl: "move the bowl to the new element",
+  newSeal: "new seal, oiled; the old one counted out",
+  spinOn: "spin the new element on",
+  handFill: "fill it by hand, on its dirty side",
+  setLid: "set the lid",
+  plugSensor: "plug the sensor in",
+  shutDrain: "shut the drain",
+  prime: "fill it by the pump",
+  shutVent: "shut the vent when no bubbles come",
+  wipeLook: "wipe dry and look",
+  idle: "run and look for a leak",
+  writeDown: "write it down",
+  closeHatch: "close the hatch",
+};
+
+/** Working time as a hand takes it: minutes, and their seconds under twenty of them. */
+export function minutesText(seconds: number): string {
+  const whole = Math.floor(seconds / 60);
+  const rest = Math.round(seconds - whole * 60);
+  if (whole === 0) return `${rest} s`;
+  return whole < 20 && rest > 0 ? `${whole} min ${rest} s` : `${Math.round(seconds / 60)} min`;
+}

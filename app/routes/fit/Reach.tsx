@@ -1,0 +1,99 @@
+/*
+ * Decides: whether each filter can be changed where it hangs, and what would make it quicker.
+ * Seen in three seconds: minutes and millilitres of each change, what costs the time, what is in the way.
+ */
+import { useMemo } from "react";
+import styled from "styled-components";
+import { boardsJudged } from "~/core/boards/board";
+import { judgeLineUp } from "~/core/hydraulics/worst";
+import { GOOD_CHANGE_S } from "~/core/service/elementChange";
+import { type PlanChange, planChanges } from "~/core/service/planChanges";
+import { minutesText, serviceStepTexts } from "~/messages/service";
+import { useJob, useTrade } from "~/state/job";
+import { Button } from "~/ui/button";
+import { Caution, Sheet } from "~/ui/place";
+
+const Bar = styled.div`
+  position: relative; display: flex; height: 26px; border: 1.4px solid var(--ink); background: var(--panel); max-width: 100%;
+  i { display: block; height: 100%; border-right: 1px solid var(--raised); background: var(--idle); }
+  i[data-blocked="true"] { background: repeating-linear-gradient(45deg, var(--danger) 0 3px, var(--raised) 3px 6px); }
+`;
+const Track = styled.div`
+  position: relative; padding-bottom: 18px;
+  > b { position: absolute; top: -4px; bottom: 0; width: 0; border-left: 2.4px solid var(--danger); font-size: 12px; font-weight: 600; padding-left: 4px; white-space: nowrap; display: flex; align-items: flex-end; }
+`;
+const Steps = styled.ol`
+  columns: 2 260px; margin: 8px 0 0; padding-left: 24px;
+  li { break-inside: avoid; }
+  [data-blocked="true"] { color: var(--danger); font-weight: 650; }
+`;
+
+export function Reach() {
+  const { job, plan, solver, select } = useJob();
+  const trade = useTrade();
+  const changes = useMemo(() => {
+    const verdicts = plan.lineUps.map((lineUp) => judgeLineUp(solver, lineUp, plan.conditions));
+    return planChanges(plan, verdicts, boardsJudged(job, plan));
+  }, [job, plan, solver]);
+  const longest = Math.max(GOOD_CHANGE_S * 1.15, ...changes.map(({ change }) => change.seconds));
+  if (changes.length === 0) return <Sheet>No filter in this plan: nothing to change.</Sheet>;
+  return (
+    <>
+      {changes.map(({ part, change, isDuplex, board }: PlanChange) => (
+        <Sheet key={part.id}>
+          <h3>
+            <Button $quiet onPress={() => select(part.id)}>
+              {part.name}
+            </Button>{" "}
+            {minutesText(change.seconds)}, {trade.pan(change.cupM3)} into the cup
+            {change.spilledM3 > 0 && `, ${trade.pan(change.spilledM3)} beside it`}
+          </h3>
+          <Track>
+            <Bar
+              role="img"
+              aria-label={`${minutesText(change.seconds)} of work`}
+              style={{ width: `${(100 * change.seconds) / longest}%` }}
+            >
+              {change.steps.map(({ id, seconds, isBlocked }, i) => (
+                <i
+                  key={`${id}${i}`}
+                  data-blocked={isBlocked}
+                  style={{ flexGrow: seconds, opacity: i % 2 === 0 ? 1 : 0.7 }}
+                  title={`${serviceStepTexts[id]}: ${minutesText(seconds)}`}
+                />
+              ))}
+            </Bar>
+            <b style={{ left: `${(100 * GOOD_CHANGE_S) / longest}%` }}>15 min</b>
+          </Track>
+          <p style={{ margin: 0 }}>
+            {isDuplex ? "The engine runs on meanwhile, on the other filter." : "The engine stands meanwhile."}{" "}
+            {board === null
+              ? "It hangs on no board: what stands round it is not known."
+              : change.steps.some(({ isBlocked }) => isBlocked)
+                ? `On ${board}, with rooms taken or out of reach: those steps take twice as long.`
+                : `On ${board}, every room free.`}
+          </p>
+          <details>
+            <summary style={{ cursor: "pointer", minHeight: 32, paddingTop: 6 }}>
+              {change.steps.length} steps
+            </summary>
+            <Steps>
+              {change.steps.map(({ id, seconds, cupM3, isBlocked }, i) => (
+                <li key={`${id}${i}`} data-blocked={isBlocked}>
+                  {serviceStepTexts[id]}: {minutesText(seconds)}
+                  {cupM3 > 0 && `, ${trade.pan(cupM3)}`}
+                  {isBlocked && ", its room is taken or out of reach"}
+                </li>
+              ))}
+            </Steps>
+          </details>
+        </Sheet>
+      ))}
+      <Caution>
+        Seconds a step are common practice: your own timings go first. Gloves and eye protection, no flame,
+        pan and rag before anything is opened; fuel on a hot exhaust burns. The filter maker's manual goes
+        before this list.
+      </Caution>
+    </>
+  );
+}
