@@ -36,6 +36,10 @@ export function faultText({ code, values = {} }: Fault, units: UnitChoice = metr
       return `is not JSON (${values.reason})`;
     case "notAJobFile":
       return "is not a job file of this application";
+    case "notABox":
+      return "is not a file of the shop's box";
+    case "noSuchShape":
+      return "is no adapter that is made";
     case "badVersion":
       return "has no version that can be read";
     case "newerVersion":

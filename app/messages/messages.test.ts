@@ -120,6 +120,8 @@ describe("sentences", () => {
 const faultCodes: Record<string, Record<string, string | number>> = {
   notJson: { reason: "unexpected end" },
   notAJobFile: {},
+  notABox: {},
+  noSuchShape: {},
   badVersion: {},
   newerVersion: { version: 9, known: 1 },
   notMigrated: { version: 1 },

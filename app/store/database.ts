@@ -90,6 +90,19 @@ export interface SetAsideRow {
   faults: string[];
 }
 
+/** One thing in the shop's box; of no job. */
+export interface BoxRow {
+  id: string;
+  version: number;
+  item: unknown;
+}
+
+/** The box as it was before a change, newest last. */
+export interface BoxStepRow {
+  seq?: number;
+  rows: BoxRow[];
+}
+
 export interface SettingRow {
   key: string;
   value: string;
@@ -125,6 +138,8 @@ export class KeelDatabase extends Dexie {
   pictures!: Dexie.Table<PictureRow, [string, string]>;
   setAside!: EntityTable<SetAsideRow, "id">;
   settings!: EntityTable<SettingRow, "key">;
+  box!: EntityTable<BoxRow, "id">;
+  boxSteps!: Dexie.Table<BoxStepRow, number>;
 
   constructor(name = "iron-keel") {
     super(name);
@@ -147,6 +162,7 @@ export class KeelDatabase extends Dexie {
     // The tables of 0.3.0 go once their rows are carried over: an old page that is still open then meets a store that
     // it cannot read, and sets no job aside that it does not understand.
     this.version(3).stores({ jobs: null, history: null });
+    this.version(4).stores({ box: "id", boxSteps: "++seq" });
   }
 }
 

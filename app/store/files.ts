@@ -1,11 +1,14 @@
 /** Jobs in and out as files, one by one or all at once. */
+
 import { newId } from "~/core/kinds/ids";
 import type { Job } from "~/core/plan/types";
+import { readBoxFile, writeBoxFile } from "~/schemas/box";
 import { type FileFault, type JobFile, writeJobFile } from "~/schemas/file";
 import type { Picture } from "~/schemas/migrations";
 import { LONGEST_NAME } from "~/schemas/primitives";
 import { type Pictures, readAllZip, readJobBytes, writeAllZip, writeJobZip } from "~/schemas/zip";
 import { forgetBook, readBook } from "./book";
+import { changeBox, readBox } from "./box";
 import { database, type PictureRow } from "./database";
 import { commit } from "./history";
 import { SAVED_ALL } from "./list";
@@ -159,6 +162,8 @@ export async function exportJob(id: string, withPictures = false): Promise<Writt
 
 /** Settings that belong to this browser and not to its data. */
 const ownSettings = [SAVED_ALL];
+/** Where the shop's box stands among them in a file of everything. */
+const BOX = "box";
 
 /** Everything in one file. */
 export async function exportAll(): Promise<Uint8Array> {
@@ -178,7 +183,10 @@ export async function exportAll(): Promise<Uint8Array> {
   const settings = (await db.settings.toArray()).filter(({ key }) => !ownSettings.includes(key));
   return writeAllZip({
     jobs,
-    settings: Object.fromEntries(settings.map(({ key, value }) => [key, value])),
+    settings: {
+      ...Object.fromEntries(settings.map(({ key, value }) => [key, value])),
+      [BOX]: writeBoxFile((await readBox()).items),
+    },
   });
 }
 
@@ -211,6 +219,12 @@ export async function restoreAll(file: Uint8Array, isAsked: boolean): Promise<Re
     if (result.outcome === "refused") return { outcome: "refused", faults: result.faults };
     forgetBook(file.job.id);
   }
-  await db.settings.bulkPut(Object.entries(found.settings).map(([key, value]) => ({ key, value })));
+  const { [BOX]: box, ...settings } = found.settings;
+  if (box !== undefined) {
+    const read = readBoxFile(box);
+    if (!read.ok) return { outcome: "refused", faults: read.faults };
+    await changeBox(() => read.items);
+  }
+  await db.settings.bulkPut(Object.entries(settings).map(([key, value]) => ({ key, value })));
   return { outcome: "restored", jobs: found.jobs.length };
 }

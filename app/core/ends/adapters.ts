@@ -117,3 +117,9 @@ export function genericAdapters(pipe: Pipe = "npt"): readonly Adapter[] {
   made.set(pipe, known);
   return known;
 }
+
+/** The generic adapter of two ends, whichever way round; null where none is made. */
+export function adapterWith(a: End, b: End): Adapter | null {
+  const ids = [`g:${name(a)}+${name(b)}`, `g:${name(b)}+${name(a)}`];
+  return genericAdapters().find(({ id }) => ids.includes(id)) ?? null;
+}

@@ -1,5 +1,5 @@
 /** Every joint of a plan: what meets there, whether it seals, and what goes between where it does not. */
-import { type Chain, chainBetween } from "../ends/chain";
+import { type Chain, chainBetween, type InBox } from "../ends/chain";
 import { type End, endKey, type Joining, joining } from "../ends/ends";
 import { families } from "../ends/families";
 import type { Id } from "../kinds/record";
@@ -48,8 +48,9 @@ export function hoseEnd({ boreM, make }: Run): End | null {
 const chains = new Map<string, Chain>();
 const MOST_KEPT = 500;
 
-/** A chain of the generic catalogue; the same two ends are asked of again and again. */
-function chainOf(from: End, to: End): Chain {
+/** A chain, what the box has first; of the generic catalogue alone the same two ends are asked of again and again. */
+function chainOf(from: End, to: End, box: readonly InBox[]): Chain {
+  if (box.length > 0) return chainBetween({ from, to, box });
   const key = `${endKey(from)} ${from.material ?? ""} > ${endKey(to)} ${to.material ?? ""}`;
   const known = chains.get(key);
   if (known) return known;
@@ -59,17 +60,27 @@ function chainOf(from: End, to: End): Chain {
   return chain;
 }
 
-function judged(key: string, a: JointSide, b: JointSide): PlanJoint {
+function judged(key: string, a: JointSide, b: JointSide, box: InBox[]): PlanJoint {
   if (!a.end || !b.end) return { key, a, b, state: "unknown", joined: null, chain: null };
   const joined = joining(a.end, b.end);
   if (joined.fit === "seals") return { key, a, b, state: "seals", joined, chain: null };
-  const chain = chainOf(a.end, b.end);
+  const chain = chainOf(a.end, b.end, box);
+  // What one joint takes the next does not have.
+  for (const id of chain.parts) {
+    const taken = box.find((one) => one.id === id);
+    if (taken) taken.count--;
+    if (taken?.count === 0) box.splice(box.indexOf(taken), 1);
+  }
   const needs = joined.fit === "screwsOnly" ? "screws" : "adapters";
   return { key, a, b, state: chain.outcome === "chain" ? needs : "none", joined, chain };
 }
 
-/** Joints of a plan: both ends of every run, and every two ports that are screwed together. */
-export function planJoints(job: Job, plan: Plan): PlanJoint[] {
+/**
+ * Joints of a plan: both ends of every run, and every two ports that are screwed together. In their order each takes
+ * from the box what it needs: no best of all, but what a fitter does who begins at the first.
+ */
+export function planJoints(job: Job, plan: Plan, inBox: readonly InBox[] = []): PlanJoint[] {
+  const box = inBox.map((one) => ({ ...one }));
   const ports = placedPorts(job, plan);
   const side = (ref: PortRef): JointSide => {
     const port = ports.get(portKey(ref)) as PlacedPort | undefined;
@@ -91,10 +102,10 @@ export function planJoints(job: Job, plan: Plan): PlanJoint[] {
         end: entered ?? hoseEnd(run),
         isAssumed: entered === null,
       };
-      return judged(portKey(run[which]), side(run[which]), own);
+      return judged(portKey(run[which]), side(run[which]), own, box);
     }),
   );
-  return [...runs, ...plan.joints.map(({ from, to }) => judged(portKey(from), side(from), side(to)))];
+  return [...runs, ...plan.joints.map(({ from, to }) => judged(portKey(from), side(from), side(to), box))];
 }
 
 /** What the joints need: adapters by shape, washers, and clamps. */

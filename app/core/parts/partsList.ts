@@ -25,6 +25,8 @@ export interface HoseLine {
   netM: number;
   allowanceM: number;
   totalM: number;
+  /** Each run's own, as it is cut, m. */
+  cutsM: number[];
   ids: string[];
 }
 
@@ -73,12 +75,14 @@ export function hoseLines(job: Job, plan: Plan): HoseLine[] {
       netM: 0,
       allowanceM: 0,
       totalM: 0,
+      cutsM: [],
       ids: [],
     };
     line.runs += 1;
     line.netM += lengthM;
     line.allowanceM += allowanceM(plan, run);
     line.totalM = line.netM + line.allowanceM;
+    line.cutsM.push(lengthM + allowanceM(plan, run));
     line.ids.push(run.id);
     lines.set(key, line);
   }

@@ -5,8 +5,9 @@
 
 import { Download } from "lucide-react";
 import styled from "styled-components";
+import { afterCut, cutsFromBox, type HoseCuts } from "~/core/box/box";
 import { jointNeeds, type PlanJoint } from "~/core/joints/joints";
-import { hoseLines, partLines } from "~/core/parts/partsList";
+import { type HoseLine, hoseLines, partLines } from "~/core/parts/partsList";
 import { fromSi } from "~/core/units/factors";
 import { formatNumber } from "~/core/units/format";
 import { runUnit } from "~/core/units/trade";
@@ -15,6 +16,7 @@ import { counted } from "~/messages/counted";
 import { adapterText } from "~/messages/ends";
 import { detailText, partKindName } from "~/messages/kinds";
 import { nameOf } from "~/messages/notes";
+import type { useBox } from "~/state/box";
 import { fileName, saveText } from "~/state/files";
 import { useJob, useTrade } from "~/state/job";
 import { Button } from "~/ui/button";
@@ -25,7 +27,7 @@ const Row = styled.div`
   p { margin: 0; flex: 1; min-width: 200px; color: var(--soft); }
 `;
 
-export function ToBuy({ joints }: { joints: readonly PlanJoint[] }) {
+export function ToBuy({ joints, box }: { joints: readonly PlanJoint[]; box: ReturnType<typeof useBox> }) {
   const { job, plan, select } = useJob();
   const { units } = job;
   const parts = partLines(plan);
@@ -129,6 +131,7 @@ export function ToBuy({ joints }: { joints: readonly PlanJoint[] }) {
         </table>
         {hoses.length === 0 && <p>No hose yet.</p>}
       </Sheet>
+      <CutList hoses={hoses} box={box} />
       <Sheet>
         <h3>For the joints that are known</h3>
         {needs.adapters.length + needs.washers + needs.clamps === 0 ? (
@@ -210,4 +213,95 @@ export function ToBuy({ joints }: { joints: readonly PlanJoint[] }) {
       </Sheet>
     </div>
   );
+}
+
+/** Each hose cut from what the box has, offcuts first; what it has not is bought. */
+function CutList({ hoses, box }: { hoses: readonly HoseLine[]; box: ReturnType<typeof useBox> }) {
+  const trade = useTrade();
+  const cuts = hoses.map((line) => ({
+    line,
+    cuts: cutsFromBox(box.items, { marking: line.marking, boreM: line.boreM, lengthsM: line.cutsM }),
+  }));
+  if (hoses.length === 0) return null;
+  return (
+    <Sheet>
+      <h3>Cut list, from the box first</h3>
+      {cuts.map(({ line, cuts }) => (
+        <div key={line.marking + line.boreM} style={{ marginBottom: 10 }}>
+          <p style={{ margin: "0 0 4px", fontWeight: 600 }}>
+            {line.marking}, {trade.bore(line.boreM)}: {counted(line.cutsM.length, "piece")}
+            {cuts.toBuyM > 0 ? `, ${trade.run(cuts.toBuyM)} to buy` : ", all from the box"}
+            {!cuts.list.proved && `; proved to ${trade.run(cuts.list.gapM)} of coil`}
+          </p>
+          <Stocks cuts={cuts} />
+          {cuts.list.touched > 0 && (
+            <Button onPress={() => void box.change((items) => afterCut(items, cuts))}>
+              Cut: take these from the box
+            </Button>
+          )}
+        </div>
+      ))}
+    </Sheet>
+  );
+}
+
+/** A stock as a bar, each piece with its length, what is left open at its end. */
+function Stocks({ cuts: { offcuts, coils, list } }: { cuts: HoseCuts }) {
+  const trade = useTrade();
+  const all = [
+    ...list.offcuts.map((pieces, i) => ({ stock: offcuts[i], pieces })),
+    ...list.coil.map((pieces, i) => ({ stock: coils[i], pieces })),
+  ].filter(({ stock, pieces }) => stock && pieces.length > 0);
+  const width = 560;
+  const shown = ({ stock, pieces }: (typeof all)[number]) =>
+    stock?.form === "coil" ? pieces.reduce((sum, one) => sum + one, 0) * 1.1 : (stock?.lengthM ?? 0);
+  const longest = Math.max(0.1, ...all.map(shown));
+  return all.map(({ stock, pieces }) => {
+    const lengthM = stock?.lengthM ?? 1;
+    const shownM = shown({ stock, pieces });
+    const at = (m: number) => (m / longest) * width;
+    return (
+      <svg
+        key={stock?.id}
+        viewBox={`0 0 ${width + 4} 30`}
+        style={{ width: "100%", maxWidth: width, display: "block" }}
+        role="img"
+        aria-label={`${stock?.form} of ${trade.run(lengthM)}: ${pieces.map((one) => trade.run(one)).join(", ")}`}
+      >
+        <rect
+          x={1}
+          y={4}
+          width={at(shownM)}
+          height={20}
+          fill="none"
+          stroke="var(--idle)"
+          strokeDasharray="4 3"
+        />
+        {pieces.map((piece, i) => {
+          const before = pieces.slice(0, i).reduce((sum, one) => sum + one, 0);
+          return (
+            <g key={`${piece}${i}`}>
+              <rect
+                x={1 + at(before)}
+                y={4}
+                width={at(piece)}
+                height={20}
+                fill="var(--atRest)"
+                stroke="var(--ink)"
+              />
+              <text
+                x={1 + at(before) + at(piece) / 2}
+                y={18}
+                textAnchor="middle"
+                fontSize={12}
+                fill="var(--ink)"
+              >
+                {trade.run(piece)}
+              </text>
+            </g>
+          );
+        })}
+      </svg>
+    );
+  });
 }

@@ -5,9 +5,12 @@
 import { useMemo } from "react";
 import { useSearchParams } from "react-router";
 import styled from "styled-components";
+import { adaptersIn } from "~/core/box/box";
 import { planJoints } from "~/core/joints/joints";
+import { useBox } from "~/state/box";
 import { useJob } from "~/state/job";
 import { Tabs } from "~/ui/tabs";
+import { Box } from "./Box";
 import { Joints } from "./Joints";
 import { ToBuy } from "./ToBuy";
 
@@ -16,14 +19,16 @@ export const meta = () => [{ title: "Parts · Iron Keel" }];
 const Body = styled.div`
   h2 { font-size: 20px; padding: 8px 0 7px 16px; }
 `;
-const parts = ["joints", "buy"] as const;
+const parts = ["joints", "buy", "box"] as const;
 type Part = (typeof parts)[number];
 
 export default function Parts() {
-  const { job, plan } = useJob();
+  const { job, plan, say } = useJob();
+  const box = useBox(say);
+  const inBox = useMemo(() => adaptersIn(box.items), [box.items]);
   const [asked, ask] = useSearchParams();
   const part = parts.find((one) => one === asked.get("part")) ?? "joints";
-  const joints = useMemo(() => planJoints(job, plan), [job, plan]);
+  const joints = useMemo(() => planJoints(job, plan, inBox), [job, plan, inBox]);
   return (
     <Body>
       <Tabs<Part>
@@ -33,7 +38,8 @@ export default function Parts() {
         onChoose={(next) => ask({ part: next }, { replace: true, preventScrollReset: true })}
         tabs={[
           { id: "joints", name: `Joints, ${joints.length}`, body: () => <Joints joints={joints} /> },
-          { id: "buy", name: "To buy", body: () => <ToBuy joints={joints} /> },
+          { id: "buy", name: "To buy", body: () => <ToBuy joints={joints} box={box} /> },
+          { id: "box", name: "The box", body: () => <Box box={box} /> },
         ]}
       />
     </Body>

@@ -1,0 +1,318 @@
+/*
+ * Decides: what of the shop's own stock is used before anything is bought.
+ * Seen in three seconds: lengths of hose to scale, adapters and things with their counts, what is like the one in the hand.
+ */
+import { Download, Undo2 } from "lucide-react";
+import { useRef, useState } from "react";
+import styled from "styled-components";
+import { type BoxItem, likeInHand, putIn, shapeOf, takeOut } from "~/core/box/box";
+import { adapterWith } from "~/core/ends/adapters";
+import { guessEnds } from "~/core/ends/byHand";
+import { type End, endKey } from "~/core/ends/ends";
+import { newId } from "~/core/kinds/ids";
+import { positive } from "~/fields/checks";
+import { QuantityField } from "~/fields/QuantityField";
+import { counted } from "~/messages/counted";
+import { adapterText, endText } from "~/messages/ends";
+import type { useBox } from "~/state/box";
+import { useJob, useTrade } from "~/state/job";
+import { Button } from "~/ui/button";
+import { Select, TextField } from "~/ui/fields";
+import { Sheet } from "~/ui/place";
+
+const Row = styled.div`
+  display: flex; flex-wrap: wrap; gap: 8px; align-items: flex-end; padding: 0 16px 8px;
+  > p { flex: 1; margin: 0; min-width: 200px; align-self: center; }
+`;
+const Fields = styled.div`
+  display: grid; grid-template-columns: repeat(auto-fill, minmax(150px, 1fr)); gap: 8px 12px; align-items: end; margin-bottom: 8px;
+`;
+const Lines = styled.ul`
+  list-style: none; margin: 0; padding: 0;
+  li { display: flex; gap: 8px; align-items: center; border-bottom: 1px solid var(--hairline); min-height: 36px; }
+  li > b { min-width: 44px; text-align: right; }
+  li > span { flex: 1; }
+  @media (pointer: coarse) { li { min-height: 48px; } }
+`;
+
+export function Box({ box }: { box: ReturnType<typeof useBox> }) {
+  const { job } = useJob();
+  const { items, unread, canUndo, change, undo, save, open } = box;
+  const picker = useRef<HTMLInputElement>(null);
+  const [outsideM, setOutside] = useState<number>();
+  const [tenM, setTen] = useState<number>();
+  const found =
+    outsideM === undefined ? items : likeInHand(items, outsideM, tenM === undefined ? null : tenM / 10);
+  const put = (item: BoxItem) => void change((now) => putIn(now, item));
+  const take = (id: string) => void change((now) => takeOut(now, id));
+  return (
+    <>
+      <Row>
+        <p>
+          {counted(items.length, "line")} in the box, for all jobs.
+          {unread > 0 && ` ${counted(unread, "line")} of a newer version: left as they are.`}
+        </p>
+        <Button isDisabled={!canUndo} onPress={() => void undo()}>
+          <Undo2 size={16} /> Undo in the box
+        </Button>
+        <Button onPress={save}>
+          <Download size={16} /> Save the box
+        </Button>
+        <Button onPress={() => picker.current?.click()}>Open a box</Button>
+        <input
+          ref={picker}
+          type="file"
+          hidden
+          aria-label="A box file"
+          accept=".json,application/json"
+          onChange={(event) => {
+            const file = event.target.files?.[0];
+            if (file) void open(file);
+            event.target.value = "";
+          }}
+        />
+      </Row>
+      <Sheet>
+        <h3>By what is in the hand</h3>
+        <Fields>
+          <QuantityField
+            label="Outside, by caliper"
+            dimension="length"
+            unit={job.units.bore}
+            value={outsideM}
+            check={positive}
+            onCommit={setOutside}
+          />
+          <QuantityField
+            label="Ten threads measure"
+            dimension="length"
+            unit={job.units.bore}
+            value={tenM}
+            check={positive}
+            onCommit={setTen}
+          />
+          {outsideM !== undefined && (
+            <Button
+              onPress={() => {
+                setOutside(undefined);
+                setTen(undefined);
+              }}
+            >
+              Show all
+            </Button>
+          )}
+        </Fields>
+        {outsideM !== undefined && (
+          <p>
+            It may be{" "}
+            {guessEnds(outsideM, tenM === undefined ? null : tenM / 10)
+              .slice(0, 3)
+              .map(({ end }) => endText(end))
+              .join(", or ") || "nothing that is known"}
+            .
+          </p>
+        )}
+      </Sheet>
+      <Sheet>
+        <h3>Adapters</h3>
+        <AddAdapter
+          onAdd={(shape) => put({ kind: "adapter", id: newId(), shape, count: 1 })}
+          outsideM={outsideM}
+          pitchM={tenM === undefined ? null : tenM / 10}
+        />
+        <Lines>
+          {found.map((item) =>
+            item.kind === "adapter" ? (
+              <li key={item.id}>
+                <b>{item.count}</b>
+                <span>{adapterText(item.shape)}</span>
+                <Button
+                  $quiet
+                  aria-label={`One more: ${adapterText(item.shape)}`}
+                  onPress={() => put({ ...item, id: newId(), count: 1 })}
+                >
+                  one more
+                </Button>
+                <Button
+                  $quiet
+                  aria-label={`Take one: ${adapterText(item.shape)}`}
+                  onPress={() => take(item.id)}
+                >
+                  take one
+                </Button>
+              </li>
+            ) : null,
+          )}
+        </Lines>
+      </Sheet>
+      {outsideM === undefined && (
+        <>
+          <HoseStock items={items} put={put} take={take} />
+          <Things items={items} put={put} take={take} />
+        </>
+      )}
+    </>
+  );
+}
+
+interface StockProps {
+  items: readonly BoxItem[];
+  put: (item: BoxItem) => void;
+  take: (id: string) => void;
+}
+
+function HoseStock({ items, put, take }: StockProps) {
+  const { job, plan } = useJob();
+  const trade = useTrade();
+  const [marking, setMarking] = useState(plan.runs[0]?.product.marking ?? "ISO 7840 A1");
+  const [boreM, setBore] = useState<number | undefined>(plan.runs[0]?.boreM);
+  const [form, setForm] = useState<"offcut" | "coil">("offcut");
+  const hoses = items.filter((one) => one.kind === "hose").sort((a, b) => b.lengthM - a.lengthM);
+  const longest = Math.max(1, ...hoses.map(({ lengthM }) => lengthM));
+  return (
+    <Sheet>
+      <h3>Hose</h3>
+      <Fields>
+        <TextField label="Marking" value={marking} onCommit={setMarking} />
+        <QuantityField
+          label="Bore"
+          dimension="length"
+          unit={job.units.bore}
+          value={boreM}
+          check={positive}
+          onCommit={setBore}
+        />
+        <Select
+          label="It is"
+          value={form}
+          options={[
+            { id: "offcut", name: "an offcut" },
+            { id: "coil", name: "a coil" },
+          ]}
+          onChange={setForm}
+        />
+        <QuantityField
+          // Emptied once it is in, so that leaving the field does not put it in again.
+          key={hoses.length}
+          label="Length, to put it in"
+          dimension="length"
+          unit={job.units.length}
+          value={undefined}
+          check={positive}
+          onCommit={(lengthM) => {
+            if (boreM !== undefined) put({ kind: "hose", id: newId(), marking, boreM, lengthM, form });
+          }}
+        />
+      </Fields>
+      <Lines>
+        {hoses.map((one) => (
+          <li key={one.id}>
+            <b>{trade.run(one.lengthM)}</b>
+            <span>
+              {one.marking}, {trade.bore(one.boreM)}, {one.form}
+              <svg width="100%" height="8" role="img" aria-label="to scale">
+                <line
+                  x1="0"
+                  x2={`${(100 * one.lengthM) / longest}%`}
+                  y1="4"
+                  y2="4"
+                  stroke="var(--ink)"
+                  strokeWidth={4}
+                />
+              </svg>
+            </span>
+            <Button
+              $quiet
+              aria-label={`Take ${trade.run(one.lengthM)} of ${one.marking} out`}
+              onPress={() => take(one.id)}
+            >
+              take out
+            </Button>
+          </li>
+        ))}
+      </Lines>
+      {hoses.length === 0 && <p>No hose in the box: every length is bought.</p>}
+    </Sheet>
+  );
+}
+
+function Things({ items, put, take }: StockProps) {
+  return (
+    <Sheet>
+      <h3>Elements, seals, clamps and the rest</h3>
+      <Fields>
+        <TextField
+          key={items.length}
+          label="Name, to put one in"
+          value=""
+          onCommit={(name) => put({ kind: "thing", id: newId(), name, count: 1 })}
+        />
+      </Fields>
+      <Lines>
+        {items.map((item) =>
+          item.kind === "thing" ? (
+            <li key={item.id}>
+              <b>{item.count}</b>
+              <span>{item.name}</span>
+              <Button
+                $quiet
+                aria-label={`One more: ${item.name}`}
+                onPress={() => put({ ...item, id: newId(), count: 1 })}
+              >
+                one more
+              </Button>
+              <Button $quiet aria-label={`Take one: ${item.name}`} onPress={() => take(item.id)}>
+                take one
+              </Button>
+            </li>
+          ) : null,
+        )}
+      </Lines>
+    </Sheet>
+  );
+}
+
+/** An adapter by its two ends: what is in the hand is offered first, then the ends of this plan. */
+function AddAdapter({
+  onAdd,
+  outsideM,
+  pitchM,
+}: {
+  onAdd: (shape: string) => void;
+  outsideM: number | undefined;
+  pitchM: number | null;
+}) {
+  const { plan } = useJob();
+  const [first, setFirst] = useState<End | null>(null);
+  const [second, setSecond] = useState<End | null>(null);
+  const guesses = outsideM === undefined ? [] : guessEnds(outsideM, pitchM).map(({ end }) => end);
+  const known = [...guesses, ...Object.values(plan.ends ?? {}).flatMap((ends) => Object.values(ends))];
+  const unique = [...new Map(known.map((end) => [endKey(end), end])).values()];
+  if (unique.length === 0)
+    return <p>Measure an end above, or enter ends under Joints: then it can be put in here.</p>;
+  const options = unique.map((end) => ({ id: endKey(end), name: endText(end) }));
+  const pick = (key: string) => unique.find((end) => endKey(end) === key) ?? null;
+  const shape = first && second ? adapterWith(first, second) : null;
+  return (
+    <Fields>
+      <Select
+        label="One end"
+        value={first && endKey(first)}
+        options={options}
+        placeholder="choose"
+        onChange={(key) => setFirst(pick(key))}
+      />
+      <Select
+        label="Other end"
+        value={second && endKey(second)}
+        options={options}
+        placeholder="choose"
+        onChange={(key) => setSecond(pick(key))}
+      />
+      <Button isDisabled={!shape || !shapeOf(shape.id)} onPress={() => shape && onAdd(shape.id)}>
+        Put it in
+      </Button>
+      {first && second && !shape && <p>No such adapter is made.</p>}
+    </Fields>
+  );
+}

@@ -1,0 +1,71 @@
+/** The box as it is stored and exchanged. */
+import { type BoxItem, shapeOf } from "~/core/box/box";
+import { type FileFault, faultsOf } from "./file";
+import type { Same } from "./job";
+import { bore, id, name } from "./primitives";
+import { z } from "./zod";
+
+export const BOX_FORMAT = "keel-box";
+export const BOX_VERSION = 1;
+/** A shop has no more lines than this; a file with more is none. */
+export const MOST_ITEMS = 10000;
+
+const count = z.int().min(1).max(100000);
+export const boxItem = z.discriminatedUnion("kind", [
+  z.strictObject({
+    kind: z.literal("adapter"),
+    id,
+    shape: z
+      .string()
+      .max(120)
+      .refine((shape) => shapeOf(shape) !== undefined, "noSuchShape"),
+    count,
+  }),
+  z.strictObject({
+    kind: z.literal("hose"),
+    id,
+    marking: name,
+    boreM: bore,
+    lengthM: z.number().positive().max(1000),
+    form: z.enum(["offcut", "coil"]),
+  }),
+  z.strictObject({ kind: z.literal("thing"), id, name, count }),
+]);
+true satisfies Same<z.infer<typeof boxItem>, BoxItem>;
+
+export const boxFile = z.strictObject({
+  format: z.literal(BOX_FORMAT),
+  version: z.literal(BOX_VERSION),
+  items: z.array(boxItem).max(MOST_ITEMS),
+});
+
+export type ReadBox = { ok: true; items: BoxItem[] } | { ok: false; faults: FileFault[] };
+
+/** Reads a box file: all of it or nothing, with the place of what is wrong. */
+export function readBoxFile(text: string): ReadBox {
+  const fail = (...faults: FileFault[]): ReadBox => ({ ok: false, faults });
+  let value: unknown;
+  try {
+    value = JSON.parse(text);
+  } catch (error) {
+    return fail({
+      path: "",
+      code: "notJson",
+      values: { reason: String((error as Error).message).slice(0, 120) },
+    });
+  }
+  const { format, version } = (value ?? {}) as { format?: unknown; version?: unknown };
+  if (format !== BOX_FORMAT) return fail({ path: "format", code: "notABox" });
+  if (typeof version === "number" && version > BOX_VERSION)
+    return fail({ path: "version", code: "newerVersion", values: { version, known: BOX_VERSION } });
+  const read = boxFile.safeParse(value);
+  if (!read.success) return fail(...faultsOf(read.error));
+  const ids = read.data.items.map(({ id }) => id);
+  const twice = ids.findIndex((id, i) => ids.indexOf(id) !== i);
+  if (twice >= 0)
+    return fail({ path: `items[${twice}].id`, code: "duplicateId", values: { id: ids[twice] as string } });
+  return { ok: true, items: read.data.items };
+}
+
+export const writeBoxFile = (items: readonly BoxItem[]): string =>
+  `${JSON.stringify(boxFile.parse({ format: BOX_FORMAT, version: BOX_VERSION, items }), null, 2)}\n`;

@@ -1,0 +1,88 @@
+import "fake-indexeddb/auto";
+import { beforeEach, describe, expect, test } from "@jest/globals";
+import type { BoxItem } from "~/core/box/box";
+import { readBoxFile, writeBoxFile } from "~/schemas/box";
+import { changeBox, readBox, undoBox } from "./box";
+import { database } from "./database";
+import { exportAll, restoreAll } from "./files";
+
+const seal: BoxItem = { kind: "thing", id: "seal", name: "Bowl seal", count: 2 };
+const hose: BoxItem = { kind: "hose", id: "hose", marking: "A1", boreM: 0.0095, lengthM: 3, form: "coil" };
+
+beforeEach(async () => {
+  await database().box.clear();
+  await database().boxSteps.clear();
+});
+
+describe("the shop's box in the browser", () => {
+  test("keeps what is put in, and each change has its way back, to the first", async () => {
+    await changeBox((items) => [...items, seal]);
+    await changeBox((items) => [...items, hose]);
+    await changeBox(() => []);
+    expect((await readBox()).items).toEqual([]);
+    expect(await undoBox()).toBe(true);
+    expect((await readBox()).items.map(({ id }) => id).sort()).toEqual(["hose", "seal"]);
+    await undoBox();
+    await undoBox();
+    expect(await readBox()).toEqual({ items: [], unread: 0, canUndo: false });
+    expect(await undoBox()).toBe(false);
+  });
+
+  test("a change that is wrong changes nothing", async () => {
+    await changeBox(() => [seal]);
+    await expect(changeBox(() => [{ ...seal, count: 0 }])).rejects.toThrow();
+    expect((await readBox()).items).toEqual([seal]);
+  });
+
+  test("a row of a newer version is counted, left as it is by changes, and not lost", async () => {
+    await database().box.put({ id: "later", version: 99, item: { kind: "unheard of" } });
+    await changeBox((items) => [...items, seal]);
+    expect(await readBox()).toMatchObject({ items: [seal], unread: 1 });
+    expect(await database().box.get("later")).toBeDefined();
+  });
+
+  test("two thousand lines are read, changed and undone", async () => {
+    const many = Array.from(
+      { length: 2000 },
+      (_, i): BoxItem => ({ kind: "thing", id: `t${i}`, name: `Thing ${i}`, count: 1 }),
+    );
+    await changeBox(() => many);
+    await changeBox((items) => items.slice(1));
+    expect((await readBox()).items).toHaveLength(1999);
+    await undoBox();
+    expect((await readBox()).items).toHaveLength(2000);
+  });
+
+  test("goes with everything in one file, and comes back from it", async () => {
+    await changeBox(() => [seal, hose]);
+    const file = await exportAll();
+    await changeBox(() => []);
+    expect(await restoreAll(file, true)).toMatchObject({ outcome: "restored" });
+    expect((await readBox()).items.map(({ id }) => id).sort()).toEqual(["hose", "seal"]);
+    expect(await database().settings.get("box")).toBeUndefined();
+  });
+});
+
+describe("a box file", () => {
+  test("is read as it was written", () => {
+    expect(readBoxFile(writeBoxFile([seal, hose]))).toEqual({ ok: true, items: [seal, hose] });
+  });
+  const file = (change: object) =>
+    JSON.stringify({ format: "keel-box", version: 1, items: [seal], ...change });
+  test.each([
+    ["no JSON", "{", "", "notJson"],
+    ["another file", JSON.stringify({ format: "keel-job" }), "format", "notABox"],
+    ["a newer version", file({ version: 2 }), "version", "newerVersion"],
+    [
+      "a shape that nobody makes",
+      file({ items: [{ kind: "adapter", id: "a", shape: "g:x", count: 1 }] }),
+      "items[0].shape",
+      "noSuchShape",
+    ],
+    ["a size of zero", file({ items: [{ ...hose, lengthM: 0 }] }), "items[0].lengthM", "tooSmall"],
+    ["a line twice", file({ items: [seal, seal] }), "items[1].id", "duplicateId"],
+    ["a word too many", file({ items: [{ ...seal, colour: "red" }] }), "items[0].colour", "unknownKey"],
+  ])("%s is refused with its place", (_, text, path, code) => {
+    expect(readBoxFile(text)).toMatchObject({ ok: false, faults: [{ path, code }] });
+  });
+});
