@@ -53,6 +53,7 @@ const coreRooms = {
   parts: [...built, "joints", "box"],
   running: solved,
   manifold: [...solved, "edit"],
+  order: [...solved, "boards", "joints"],
   service: [...solved, "boards"],
   findings: [...solved, "running", "care", "joints", "boards", "service"],
   work: [...solved, "air", "findings"],

@@ -19,6 +19,7 @@ import { fromSi, HOUR_S, MM2_S_IN_M2_S, toSi } from "~/core/units/factors";
 import { fitLaws } from "./fitLaws";
 import { CalcFault, type Law, law } from "./law";
 import { coordinate, tankShape } from "./shape";
+import { workLaws } from "./workLaws";
 import { z } from "./zod";
 
 const positive = z.number().positive();
@@ -45,6 +46,7 @@ function tilted(
 
 export const laws: Readonly<Record<string, Law>> = {
   ...fitLaws,
+  ...workLaws,
   tank: law(
     z.strictObject({ shape: tankShape, levelM: coordinate, ...attitude, at }),
     ({ shape, levelM, pitchDeg, rollDeg, at }) => {

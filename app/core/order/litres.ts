@@ -1,0 +1,79 @@
+/** What runs out of a line that is opened, and what a tank gives through it. Still fuel, no air lock: the sure part. */
+
+/** A line is looked at in cells of this length, m. */
+const CELL_M = 0.005;
+
+export interface LinePoint {
+  atM: number;
+  zM: number;
+}
+
+export interface Drained {
+  outM3: number;
+  staysM3: number;
+}
+
+/** Height along a line of straight legs, at the middle of each cell. */
+function cellHeights(points: readonly LinePoint[]): { zM: number; longM: number }[] {
+  const cells: { zM: number; longM: number }[] = [];
+  points.slice(1).forEach((to, i) => {
+    const from = points[i] as LinePoint;
+    const longM = to.atM - from.atM;
+    const count = Math.max(1, Math.ceil(longM / CELL_M));
+    for (let k = 0; k < count; k++) {
+      cells.push({ zM: from.zM + ((to.zM - from.zM) * (k + 0.5)) / count, longM: longM / count });
+    }
+  });
+  return cells;
+}
+
+/**
+ * A full line opened at its ends: fuel stays where it lies under the least height that its way to an opening climbs.
+ * @param open the ends that are open, so that fuel runs out and air in
+ */
+export function drained(
+  points: readonly LinePoint[],
+  areaM2: number,
+  open: readonly ("from" | "to")[],
+): Drained {
+  const cells = cellHeights(points);
+  const climb = (list: readonly { zM: number }[]) => {
+    // Highest place from the opening up to and with each cell.
+    let most = Number.NEGATIVE_INFINITY;
+    return list.map(({ zM }) => {
+      most = Math.max(most, zM);
+      return most;
+    });
+  };
+  const fromStart = open.includes("from") ? climb(cells) : null;
+  const fromEnd = open.includes("to") ? climb([...cells].reverse()).reverse() : null;
+  let outM = 0;
+  let staysM = 0;
+  cells.forEach(({ zM, longM }, i) => {
+    const least = Math.min(
+      fromStart?.[i] ?? Number.POSITIVE_INFINITY,
+      fromEnd?.[i] ?? Number.POSITIVE_INFINITY,
+    );
+    // At the height of its own crest it runs out.
+    if (zM >= least - 1e-12) outM += longM;
+    else staysM += longM;
+  });
+  return { outM3: outM * areaM2, staysM3: staysM * areaM2 };
+}
+
+/**
+ * What a tank with straight sides gives through a primed line that is opened: down to its mouth or to the opening, the
+ * higher. Levels and the mouth are over the tank's floor, the floor and the opening over one datum.
+ */
+export function siphonedM3(
+  footM2: number,
+  {
+    floorZM,
+    levelM,
+    mouthM,
+    openingZM,
+    isShut,
+  }: { floorZM: number; levelM: number; mouthM: number; openingZM: number; isShut: boolean },
+): number {
+  return isShut ? 0 : footM2 * Math.max(0, levelM - Math.max(mouthM, openingZM - floorZM));
+}
