@@ -1,0 +1,696 @@
+/** The work that makes one plan of another, or one from nothing: steps derived from what differs, never typed. */
+import { isConsumer, isFiltering, isPowered, isValve } from "../kinds/families";
+import { kindOf, type Part } from "../kinds/index";
+import type { Id } from "../kinds/record";
+import { distanceM, partsOf, placedPorts, portKey, portsOf } from "../plan/ports";
+import { runGeometry } from "../plan/route";
+import type { Job, Plan, PortRef, Run, Tank } from "../plan/types";
+import { heightsOf, levelOfVolumeM, volumeAtLevelM3 } from "../tanks/tank";
+import { areaM2 } from "../units/bore";
+import { LITRE_M3 } from "../units/factors";
+import { at, type Fact, type Facts, type Verb, type WorkStep } from "./facts";
+import { drained } from "./litres";
+
+/** Minutes of hands, then of waiting, and people. Common practice, no source: the shop's own go first. */
+const minutes: Readonly<Record<Verb, readonly [work: number, wait: number, people: number]>> = {
+  batteryOff: [5, 0, 1],
+  extinguisher: [2, 0, 1],
+  ventilate: [5, 0, 1],
+  support: [15, 0, 1],
+  eyes: [2, 0, 1],
+  pan: [3, 0, 1],
+  photograph: [3, 0, 1],
+  shutOff: [1, 0, 1],
+  drainTank: [8, 0, 1],
+  drainBowl: [2, 3, 1],
+  undo: [4, 0, 1],
+  cap: [1, 0, 1],
+  unplug: [2, 0, 1],
+  hoseOut: [6, 0, 1],
+  partOut: [12, 0, 1],
+  tankFitting: [12, 60, 1],
+  fixPart: [12, 0, 1],
+  boardPart: [10, 0, 1],
+  boardUp: [20, 0, 2],
+  element: [8, 0, 1],
+  cutHose: [4, 0, 1],
+  makeEnds: [4, 0, 1],
+  lay: [6, 0, 1],
+  clip: [6, 0, 1],
+  join: [5, 0, 1],
+  wire: [25, 0, 1],
+  plugIn: [2, 0, 1],
+  fill: [5, 0, 1],
+  batteryOn: [4, 0, 1],
+  setLineUp: [2, 0, 1],
+  power: [2, 0, 1],
+  bleed: [15, 0, 1],
+  look: [1, 0, 1],
+  baseline: [3, 0, 1],
+  start: [3, 0, 1],
+  idle: [4, 6, 1],
+  load: [15, 0, 1],
+  lookAgain: [10, 0, 1],
+};
+/** Emptying a tank takes a minute more by these litres; filling one by those. Common practice, no source. */
+const DRAINS_L_MIN = 12;
+const FILLS_L_MIN = 15;
+/** A part moved less than this was measured again, not moved; a run grown less is the same run. */
+const MOVED_M = 0.005;
+const GREW_M = 0.02;
+/** How many bodies work at once at a place. Common practice, no source. */
+export const bodiesAt: Readonly<Record<string, number>> = {
+  safe: 2,
+  bench: 2,
+  tanks: 1,
+  line: 2,
+  board: 1,
+  engine: 1,
+  test: 1,
+};
+
+export interface Derived {
+  steps: WorkStep[];
+  /** What each fact was before anything was done, and what it is to be. */
+  found: Facts;
+  wanted: Facts;
+}
+
+const keyOf = ({ from, to, id }: { from: PortRef; to: PortRef; id: Id }) => ({
+  id,
+  ends: [portKey(from), portKey(to)] as const,
+});
+
+/** Same hose: both ends, printing, bore, make, and no longer than a tape may differ. */
+function isSameRun(job: Job, was: Run, run: Run, before: Plan, after: Plan): boolean {
+  if (portKey(was.from) !== portKey(run.from) || portKey(was.to) !== portKey(run.to)) return false;
+  if (was.product.marking !== run.product.marking || was.boreM !== run.boreM || was.make !== run.make)
+    return false;
+  const length = (plan: Plan, one: Run) => {
+    const ports = placedPorts(job, plan);
+    const [from, to] = [ports.get(portKey(one.from)), ports.get(portKey(one.to))];
+    return from && to ? runGeometry(one, from, to).lengthM : 0;
+  };
+  return length(after, run) <= length(before, was) + GREW_M;
+}
+
+class Deriving {
+  readonly steps = new Map<string, WorkStep>();
+  readonly found = new Map<string, string>();
+  readonly wanted = new Map<string, string>();
+  private readonly before: Plan | null;
+  private readonly tanks: Map<Id, Tank>;
+  private readonly consumers: Set<Id>;
+
+  constructor(
+    private readonly job: Job,
+    before: Plan | null,
+    private readonly after: Plan,
+  ) {
+    this.before = before;
+    this.tanks = new Map(job.tanks.map((tank) => [tank.id, tank]));
+    this.consumers = new Set(job.consumers.map(({ id }) => id));
+  }
+
+  private step(
+    verb: Verb,
+    object: string,
+    rest: Pick<WorkStep, "of" | "place" | "pre" | "post"> & Partial<WorkStep>,
+  ): WorkStep {
+    const id = `${verb}:${object}`;
+    const had = this.steps.get(id);
+    if (had) return had;
+    const [workMin, waitMin, people] = minutes[verb];
+    const step: WorkStep = {
+      id,
+      verb,
+      workMin,
+      waitMin,
+      people,
+      notBeforeMin: 0,
+      needs: [],
+      litresM3: 0,
+      ...rest,
+    };
+    this.steps.set(id, step);
+    for (const { fact, value } of step.post) this.wanted.set(fact, value);
+    return step;
+  }
+
+  /** A step that more is found to hang on, or that does more than was known when it was made. */
+  private add(id: string, { pre = [], post = [] }: { pre?: readonly Fact[]; post?: readonly Fact[] }): void {
+    const step = this.steps.get(id);
+    if (!step) throw new Error(`no step ${id}`);
+    this.steps.set(id, { ...step, pre: [...step.pre, ...pre], post: [...step.post, ...post] });
+    for (const { fact, value } of post) this.wanted.set(fact, value);
+  }
+
+  private batteryOff(): Fact {
+    this.fact("battery", "found");
+    this.step("batteryOff", "main", {
+      of: [],
+      place: "safe",
+      pre: [at("battery", "found")],
+      post: [at("battery", "off")],
+    });
+    return at("battery", "off");
+  }
+
+  /** Where a thing is worked on. */
+  private placeOf(id: Id): string {
+    if (this.tanks.has(id)) return "tanks";
+    if (this.consumers.has(id)) return "engine";
+    return this.after.mounted?.[id] ? "board" : "line";
+  }
+
+  private fact(fact: string, found: string): void {
+    if (!this.found.has(fact)) this.found.set(fact, found);
+  }
+
+  /** Before anything is opened: known as facts, so that nobody has to be asked. */
+  private safe(place: string): Fact[] {
+    const make = (verb: Verb, fact: string, object: string, where: string, pre: Fact[] = []) => {
+      this.fact(fact, "no");
+      this.step(verb, object, { of: [], place: where, pre, post: [at(fact, "yes")] });
+      return at(fact, "yes");
+    };
+    const needs = [
+      this.batteryOff(),
+      make("extinguisher", "extinguisher", "main", "safe"),
+      make("ventilate", "ventilated", "main", "safe"),
+      make("eyes", "eyes", "main", "safe"),
+    ];
+    if (this.job.kind !== "boat") needs.push(make("support", "supported", "main", "safe"));
+    needs.push(make("pan", `pan.${place}`, place, place), make("photograph", `photo.${place}`, place, place));
+    return needs;
+  }
+
+  /**
+   * What could run out at an opened port: valves to shut on the way to a tank, and tanks that no valve shuts off and
+   * whose fuel stands over the port.
+   */
+  private behind(plan: Plan, start: PortRef): { valves: Id[]; tanks: { tank: Tank; port: Id }[] } {
+    const parts = new Map(partsOf(this.job, plan).map((part) => [part.id, part]));
+    const links = new Map<string, PortRef[]>();
+    for (const { from, to } of [...plan.runs, ...plan.joints]) {
+      links.set(portKey(from), [...(links.get(portKey(from)) ?? []), to]);
+      links.set(portKey(to), [...(links.get(portKey(to)) ?? []), from]);
+    }
+    const seen = new Set<string>([portKey(start)]);
+    const queue: PortRef[] = [start];
+    const valves = new Set<Id>();
+    const tanks: { tank: Tank; port: Id }[] = [];
+    for (let ref = queue.shift(); ref; ref = queue.shift()) {
+      const tank = this.tanks.get(ref.part);
+      if (tank) {
+        tanks.push({ tank, port: ref.port });
+        continue;
+      }
+      const part = parts.get(ref.part);
+      // A valve can be shut: nothing comes through it, whichever of its ports was opened.
+      if (part && isValve(part)) {
+        valves.add(part.id);
+        if (part.id !== start.part) continue;
+      }
+      const next = [
+        ...(links.get(portKey(ref)) ?? []),
+        ...(part && !isConsumer(part) && !isValve(part)
+          ? portsOf(part).map(({ id }) => ({ part: part.id, port: id }))
+          : []),
+      ];
+      for (const one of next) {
+        if (seen.has(portKey(one))) continue;
+        seen.add(portKey(one));
+        queue.push(one);
+      }
+    }
+    return { valves: [...valves], tanks };
+  }
+
+  /** A tank that would run out of an opening: emptied first, down to its mouth or the opening, the higher. */
+  private emptied(plan: Plan, tank: Tank, portId: Id, openingZM: number): Fact[] {
+    const port = tank.ports.find(({ id }) => id === portId);
+    const aboardM3 = plan.conditions.aboardM3[tank.id] ?? 0;
+    const levelM = levelOfVolumeM(tank, aboardM3);
+    const lowest = Math.max(port?.mouth.zM ?? heightsOf(tank).lowM, openingZM - tank.origin.zM);
+    // A mouth over the fuel and a port over its surface let nothing run of itself.
+    const surfaceZM = tank.origin.zM + levelM;
+    if (port?.role === "return" || surfaceZM <= openingZM || levelM <= lowest) return [];
+    const litresM3 = Math.max(0, aboardM3 - volumeAtLevelM3(tank, lowest));
+    if (litresM3 < LITRE_M3 / 100) return [];
+    const fact = `fuel.${tank.id}`;
+    this.fact(fact, "aboard");
+    const drain = this.step("drainTank", tank.id, {
+      of: [tank.id],
+      place: "tanks",
+      pre: this.safe("tanks"),
+      post: [at(fact, "drained")],
+    });
+    drain.litresM3 = Math.max(drain.litresM3, litresM3);
+    drain.workMin = minutes.drainTank[0] + Math.round(drain.litresM3 / LITRE_M3 / DRAINS_L_MIN);
+    this.fact(fact, "aboard");
+    this.step("fill", tank.id, {
+      of: [tank.id],
+      place: "tanks",
+      pre: [at(fact, "drained")],
+      post: [at(fact, "filled")],
+      workMin: minutes.fill[0] + Math.round(drain.litresM3 / LITRE_M3 / FILLS_L_MIN),
+    });
+    return [at(fact, "drained")];
+  }
+
+  /** What keeps a tank from running out of an opened port: valves shut, or the tank emptied. */
+  private heldBack(plan: Plan, ref: PortRef): Fact[] {
+    const { valves, tanks } = this.behind(plan, ref);
+    const zM = placedPorts(this.job, plan).get(portKey(ref))?.position.zM ?? 0;
+    const shut = valves.map((id) => {
+      this.fact(`shut.${id}`, "no");
+      const post = [at(`shut.${id}`, "yes")];
+      this.step("shutOff", id, { of: [id], place: this.placeOf(id), pre: [], post });
+      return at(`shut.${id}`, "yes");
+    });
+    return [...shut, ...tanks.flatMap(({ tank, port }) => this.emptied(plan, tank, port, zM))];
+  }
+
+  /** Undoes one port of the plan as it was found. */
+  private undo(plan: Plan, ref: PortRef, litresM3: number): WorkStep {
+    const place = this.placeOf(ref.part);
+    const key = portKey(ref);
+    this.fact(`port.${key}`, "joined");
+    return this.step("undo", key, {
+      of: [ref.part],
+      port: ref.port,
+      place,
+      pre: [...this.safe(place), ...this.heldBack(plan, ref), at(`port.${key}`, "joined")],
+      post: [at(`port.${key}`, "open")],
+      litresM3,
+    });
+  }
+
+  private runOut(plan: Plan, run: Run): void {
+    const ports = placedPorts(this.job, plan);
+    const [from, to] = [ports.get(portKey(run.from)), ports.get(portKey(run.to))];
+    const points = from && to ? runGeometry(run, from, to).profile : [];
+    const area = areaM2(run.boreM);
+    const one = drained(points, area, ["from"]);
+    const both = drained(points, area, ["from", "to"]);
+    this.undo(plan, run.from, one.outM3);
+    this.undo(plan, run.to, Math.max(0, both.outM3 - one.outM3));
+    this.fact(`run.${run.id}.old`, "there");
+    this.step("hoseOut", run.id, {
+      of: [run.id],
+      place: "line",
+      pre: [
+        at(`port.${portKey(run.from)}`, "open"),
+        at(`port.${portKey(run.to)}`, "open"),
+        at(`run.${run.id}.old`, "there"),
+      ],
+      post: [at(`run.${run.id}.old`, "out")],
+      // What its dips hold comes when it is lifted out.
+      litresM3: both.staysM3,
+    });
+  }
+
+  private hasPlug = (part: Part) => isPowered(part) || (isFiltering(part) && part.sensorHeldM3 !== undefined);
+
+  private partOut(plan: Plan, part: Part): void {
+    const place = this.placeOf(part.id);
+    const joined = [...plan.runs, ...plan.joints]
+      .flatMap(({ from, to }) => [from, to])
+      .filter((ref) => ref.part === part.id);
+    const pre: Fact[] = [...this.safe(place), ...joined.map((ref) => at(`port.${portKey(ref)}`, "open"))];
+    if (isFiltering(part) && part.element) {
+      this.fact(`bowl.${part.id}`, "full");
+      this.step("drainBowl", part.id, {
+        of: [part.id],
+        place,
+        pre: [...this.safe(place), ...joined.flatMap((ref) => this.heldBack(plan, ref))],
+        post: [at(`bowl.${part.id}`, "drained")],
+        litresM3: kindOf(part).volumeM3(part) ?? 0,
+      });
+      pre.push(at(`bowl.${part.id}`, "drained"));
+    }
+    if (this.hasPlug(part)) {
+      this.fact(`plug.${part.id}`, "on");
+      this.step("unplug", part.id, {
+        of: [part.id],
+        place,
+        pre: [this.batteryOff(), at(`plug.${part.id}`, "on")],
+        post: [at(`plug.${part.id}`, "off")],
+      });
+      this.safe(place);
+      pre.push(at(`plug.${part.id}`, "off"));
+    }
+    this.fact(`part.${part.id}`, "there");
+    this.step("partOut", part.id, {
+      of: [part.id],
+      place,
+      pre: [...pre, at(`part.${part.id}`, "there")],
+      post: [at(`part.${part.id}`, "out")],
+    });
+  }
+
+  /** A part that is new, or that hangs elsewhere than it did. */
+  private partIn(part: Part, wasThere: boolean): void {
+    const { id } = part;
+    const mounted = this.after.mounted?.[id];
+    this.fact(`part.${id}`, wasThere ? "there" : "absent");
+    const pre = wasThere ? [at(`part.${id}`, "out")] : [at(`part.${id}`, "absent")];
+    if (mounted) {
+      this.step("boardPart", id, { of: [id], place: "bench", pre, post: [at(`part.${id}`, "fixed")] });
+      this.fact(`board.${mounted.boardId}`, "bench");
+      this.step("boardUp", mounted.boardId, {
+        of: [mounted.boardId],
+        place: "board",
+        pre: [],
+        post: [at(`board.${mounted.boardId}`, "up")],
+      });
+      this.add(`boardUp:${mounted.boardId}`, { pre: [at(`part.${id}`, "fixed")] });
+    } else this.step("fixPart", id, { of: [id], place: "line", pre, post: [at(`part.${id}`, "fixed")] });
+    if (isFiltering(part)) {
+      this.fact(`element.${id}`, "none");
+      this.step("element", id, {
+        of: [id],
+        place: mounted ? "bench" : "line",
+        pre: [at(`part.${id}`, "fixed")],
+        post: [at(`element.${id}`, "on")],
+      });
+    }
+    if (isPowered(part)) {
+      this.fact(`wire.${id}`, wasThere ? "laid" : "none");
+      if (!wasThere)
+        this.step("wire", id, {
+          of: [id],
+          place: this.placeOf(id),
+          pre: [this.batteryOff(), at(`part.${id}`, "fixed"), ...this.onBoard(id)],
+          post: [at(`wire.${id}`, "laid")],
+        });
+    }
+    if (this.hasPlug(part)) {
+      if (!wasThere) this.fact(`plug.${id}`, "off");
+      this.step("plugIn", id, {
+        of: [id],
+        place: this.placeOf(id),
+        pre: [
+          at(`part.${id}`, "fixed"),
+          at(`plug.${id}`, "off"),
+          ...this.onBoard(id),
+          ...(isPowered(part) ? [at(`wire.${id}`, "laid")] : []),
+        ],
+        post: [at(`plug.${id}`, "in")],
+      });
+    }
+  }
+
+  /** What hangs on a board is worked on in its place once that is up. */
+  private onBoard(id: Id): Fact[] {
+    const boardId = this.after.mounted?.[id]?.boardId;
+    return boardId !== undefined && this.steps.has(`boardUp:${boardId}`)
+      ? [at(`board.${boardId}`, "up")]
+      : [];
+  }
+
+  /** A part that is put in, or put back elsewhere, is there first. */
+  private owner(id: Id): Fact[] {
+    const isIn = this.steps.has(`fixPart:${id}`) || this.steps.has(`boardPart:${id}`);
+    return isIn ? [at(`part.${id}`, "fixed")] : [];
+  }
+
+  /** A port that is to be joined: open by now, its owner there. */
+  private ready(ref: PortRef): Fact[] {
+    const key = portKey(ref);
+    const facts: Fact[] = [];
+    this.fact(`port.${key}`, "open");
+    facts.push(at(`port.${key}`, "open"));
+    if (this.tanks.has(ref.part) && !this.before) {
+      this.fact(`fitting.${key}`, "none");
+      this.step("tankFitting", key, {
+        of: [ref.part],
+        port: ref.port,
+        place: "tanks",
+        pre: [],
+        post: [at(`fitting.${key}`, "made")],
+      });
+      facts.push(at(`fitting.${key}`, "made"));
+    }
+    return [...facts, ...this.owner(ref.part)];
+  }
+
+  /** Both ends on one board: bench work, done before the board goes up. */
+  private boardOf(from: PortRef, to: PortRef): Id | null {
+    const [a, b] = [this.after.mounted?.[from.part], this.after.mounted?.[to.part]];
+    return a && b && a.boardId === b.boardId && this.steps.has(`boardUp:${a.boardId}`) ? a.boardId : null;
+  }
+
+  private join(withId: Id, ref: PortRef, pre: Fact[], benchOf: Id | null): Fact {
+    const key = portKey(ref);
+    const step = this.step("join", key, {
+      of: [ref.part, withId],
+      port: ref.port,
+      place: benchOf ? "bench" : this.placeOf(ref.part),
+      pre: [...this.ready(ref), ...pre, ...(benchOf ? [] : this.onBoard(ref.part))],
+      post: [at(`port.${key}`, "tight")],
+    });
+    if (benchOf) {
+      this.add(`boardUp:${benchOf}`, { pre: step.post });
+    }
+    return at(`port.${key}`, "tight");
+  }
+
+  private runIn(run: Run): void {
+    const { id } = run;
+    const bench = this.boardOf(run.from, run.to);
+    const fact = `run.${id}`;
+    this.fact(fact, "none");
+    this.step("cutHose", id, { of: [id], place: "bench", pre: [at(fact, "none")], post: [at(fact, "cut")] });
+    this.step("makeEnds", id, {
+      of: [id],
+      place: "bench",
+      pre: [at(fact, "cut")],
+      post: [at(fact, "ended")],
+    });
+    const old = this.steps.has(`hoseOut:${id}`) ? [at(`run.${id}.old`, "out")] : [];
+    const owners = [run.from, run.to].flatMap((ref) => this.owner(ref.part));
+    this.step("lay", id, {
+      of: [id],
+      place: bench ? "bench" : "line",
+      pre: [
+        at(fact, "ended"),
+        ...old,
+        ...owners,
+        ...(bench ? [] : [...this.onBoard(run.from.part), ...this.onBoard(run.to.part)]),
+      ],
+      post: [at(fact, "laid")],
+    });
+    const tight = [run.from, run.to].map((ref) => this.join(id, ref, [at(fact, "laid")], bench));
+    this.fact(`clip.${id}`, "none");
+    this.step("clip", id, {
+      of: [id],
+      place: bench ? "bench" : "line",
+      pre: [...tight, at(fact, "laid")],
+      post: [at(`clip.${id}`, "on")],
+    });
+    if (bench) {
+      this.add(`boardUp:${bench}`, { pre: [at(`clip.${id}`, "on")] });
+    }
+  }
+
+  run(): Derived {
+    const { before, after, job } = this;
+    const mine = partsOf(job, after).filter((part) => !isConsumer(part));
+    const was = new Map((before?.parts ?? []).map((part) => [part.id, part]));
+    const gone = (before?.parts ?? []).filter(({ id }) => !after.parts.some((part) => part.id === id));
+    const moved = mine.filter((part) => {
+      const old = was.get(part.id);
+      return old !== undefined && distanceM(old.position, part.position) > MOVED_M;
+    });
+    const shifts = new Set([...gone, ...moved].map(({ id }) => id));
+    const touches = ({ from, to }: { from: PortRef; to: PortRef }) =>
+      shifts.has(from.part) || shifts.has(to.part);
+    const sameRun = (run: Run) => {
+      const old = before?.runs.find(({ id }) => id === run.id);
+      return before !== null && old !== undefined && !touches(run) && isSameRun(job, old, run, before, after);
+    };
+    const sameJoint = (joint: { id: Id; from: PortRef; to: PortRef }) => {
+      const old = before?.joints.find(({ id }) => id === joint.id);
+      return old !== undefined && !touches(joint) && keyOf(old).ends.join() === keyOf(joint).ends.join();
+    };
+    if (before) {
+      for (const run of before.runs) {
+        const next = after.runs.find(({ id }) => id === run.id);
+        if (!next || !sameRun(next)) this.runOut(before, run);
+      }
+      for (const joint of before.joints) {
+        const next = after.joints.find(({ id }) => id === joint.id);
+        if (next && sameJoint(next)) continue;
+        this.undo(before, joint.from, 0);
+        // Screwed together, both ports come open at once.
+        this.fact(`port.${portKey(joint.to)}`, "joined");
+        this.add(`undo:${portKey(joint.from)}`, { post: [at(`port.${portKey(joint.to)}`, "open")] });
+      }
+      for (const part of [...gone, ...moved.map(({ id }) => was.get(id) as Part)]) this.partOut(before, part);
+    }
+    const added = mine.filter(({ id }) => !was.has(id));
+    const movedIds = new Set(moved.map(({ id }) => id));
+    // What hangs on boards first: whether a board goes up says where its hoses are joined.
+    for (const part of [...added, ...moved]) this.partIn(part, movedIds.has(part.id));
+    for (const part of mine) {
+      const old = was.get(part.id);
+      if (
+        !old ||
+        movedIds.has(part.id) ||
+        !isFiltering(part) ||
+        !isFiltering(old) ||
+        part.element?.id === old.element?.id
+      )
+        continue;
+      this.fact(`element.${part.id}`, "old");
+      this.step("drainBowl", part.id, {
+        of: [part.id],
+        place: this.placeOf(part.id),
+        pre: this.safe(this.placeOf(part.id)),
+        post: [at(`bowl.${part.id}`, "drained")],
+        litresM3: kindOf(part).volumeM3(part) ?? 0,
+      });
+      this.step("element", part.id, {
+        of: [part.id],
+        place: this.placeOf(part.id),
+        pre: [at(`bowl.${part.id}`, "drained")],
+        post: [at(`element.${part.id}`, "on")],
+      });
+    }
+    for (const run of after.runs) if (!sameRun(run)) this.runIn(run);
+    for (const joint of after.joints) {
+      if (sameJoint(joint)) continue;
+      const bench = this.boardOf(joint.from, joint.to);
+      const other = this.ready(joint.to);
+      this.join(joint.to.part, joint.from, [...other, ...(bench ? [] : this.onBoard(joint.to.part))], bench);
+      this.add(`join:${portKey(joint.from)}`, { post: [at(`port.${portKey(joint.to)}`, "tight")] });
+    }
+    this.capped();
+    if (this.steps.size > 0) this.proving();
+    return { steps: [...this.steps.values()], found: this.found, wanted: this.wanted };
+  }
+
+  /** A port left open that nothing is joined to any more is capped: of a tank or of what stays. */
+  private capped(): void {
+    for (const [fact, value] of this.wanted) {
+      if (!fact.startsWith("port.") || value !== "open") continue;
+      const key = fact.slice("port.".length);
+      const [id = "", port = ""] = key.split(".");
+      const stays =
+        this.tanks.has(id) || this.consumers.has(id) || this.after.parts.some((part) => part.id === id);
+      if (!stays) continue;
+      this.step("cap", key, {
+        of: [id],
+        port,
+        place: this.placeOf(id),
+        pre: [at(fact, "open"), ...this.owner(id)],
+        post: [at(fact, "capped")],
+      });
+    }
+  }
+
+  /** From power to the second look: each line-up that runs with something new on its way, in turn. */
+  private proving(): void {
+    const { after, job } = this;
+    const has = (verb: Verb) => [...this.steps.values()].filter((step) => step.verb === verb);
+    const made: Fact[] = [
+      ...has("join"),
+      ...has("cap"),
+      ...has("element"),
+      ...has("boardUp"),
+      ...has("plugIn"),
+      ...has("wire"),
+      ...has("clip"),
+      ...has("fill"),
+    ].flatMap(({ post }) => post.slice(-1).concat(post.slice(0, -1)));
+    const battery = this.batteryOff();
+    // A tank is filled when all is tight that its fuel reaches.
+    const tight = has("join").flatMap(({ post }) => post);
+    for (const { id } of has("fill")) this.add(id, { pre: tight });
+    this.step("batteryOn", "main", {
+      of: [],
+      place: "safe",
+      pre: [battery, ...made.filter(({ fact }) => /^(plug|wire|port)/.test(fact))],
+      post: [at("battery", "on")],
+    });
+    const runs = after.lineUps.filter(({ purpose }) => purpose === "run");
+    const lineUps = runs.length > 0 ? runs : after.lineUps.slice(0, 1);
+    this.fact("lineUp", "none");
+    let set = "none";
+    const looked: Fact[] = [];
+    const joints = has("join").length;
+    this.fact("power", "off");
+    lineUps.forEach(({ id }, i) => {
+      this.step("setLineUp", id, {
+        of: [id],
+        place: "test",
+        pre: [at("lineUp", set), ...made.filter(({ fact }) => /^(port|board)/.test(fact))],
+        post: [at("lineUp", id)],
+      });
+      set = id;
+      const power = at("power", "on");
+      if (i === 0)
+        this.step("power", "main", {
+          of: [id],
+          place: "test",
+          pre: [at("battery", "on"), at("lineUp", id), ...made],
+          post: [power],
+        });
+      this.fact(`bled.${id}`, "no");
+      this.step("bleed", id, {
+        of: [id],
+        place: "test",
+        pre: [power, at("lineUp", id)],
+        post: [at(`bled.${id}`, "yes")],
+      });
+      this.fact(`looked.${id}`, "no");
+      this.step("look", id, {
+        of: [id],
+        place: "test",
+        pre: [power, at("lineUp", id), at(`bled.${id}`, "yes")],
+        post: [at(`looked.${id}`, "yes")],
+        workMin: minutes.look[0] + joints,
+      });
+      looked.push(at(`looked.${id}`, "yes"));
+    });
+    this.fact("baseline", "no");
+    const last = lineUps.at(-1)?.id;
+    if (last === undefined) return;
+    this.step("baseline", "main", {
+      of: [last],
+      place: "test",
+      pre: [at("power", "on"), ...looked],
+      post: [at("baseline", "yes")],
+    });
+    for (const { id } of job.consumers) {
+      this.fact(`consumer.${id}`, "stopped");
+      const state = (value: string) => at(`consumer.${id}`, value);
+      this.step("start", id, {
+        of: [id],
+        place: "engine",
+        pre: [
+          state("stopped"),
+          at("baseline", "yes"),
+          at("battery", "on"),
+          ...looked,
+          ...made.filter(({ fact }) => fact.startsWith("clip")),
+        ],
+        post: [state("started")],
+      });
+      this.step("idle", id, { of: [id], place: "engine", pre: [state("started")], post: [state("idled")] });
+      this.step("load", id, { of: [id], place: "engine", pre: [state("idled")], post: [state("loaded")] });
+      this.step("lookAgain", id, {
+        of: [id],
+        place: "engine",
+        pre: [state("loaded")],
+        post: [state("lookedAgain")],
+      });
+    }
+  }
+}
+
+/** The work from a plan to another; from nothing where there is none before it. */
+export const derive = (job: Job, before: Plan | null, after: Plan): Derived =>
+  new Deriving(job, before, after).run();
