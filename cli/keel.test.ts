@@ -131,6 +131,24 @@ describe("the command line", () => {
     expect(keel(["run", "demo/reading-van.keel.json", "--ambient", "hot"]).status).toBe(2);
   });
 
+  test("work: the order from the plan as it was found, what is done by the book, and what is undone until it is redone", () => {
+    const { status, out } = keel(["work", "demo/marram.keel.json", "--people", "2"]);
+    expect(status).toBe(0);
+    const report = JSON.parse(out);
+    expect(report).toMatchObject({ outcome: "order", from: "found", schedule: { people: 2 } });
+    const at = new Map<string, number>(report.steps.map(({ id }: { id: string }, i: number) => [id, i]));
+    for (const { id, needs } of report.steps)
+      for (const need of needs) expect(at.get(need)).toBeLessThan(at.get(id) as number);
+    expect(report.ledger.map(({ fact }: { fact: string }) => fact)).toContain("battery");
+    // A separator of 0.8 L and what its hoses let go.
+    expect(report.pans.board).toBeGreaterThan(0.8);
+    expect(keel(["work", "demo/marram.keel.json", "--from", "planA"]).out).toContain('"outcome": "nothing"');
+    const { steps } = JSON.parse(keel(["work", "demo/unit-12.keel.json"]).out);
+    expect(steps.some(({ verb }: { verb: string }) => verb === "undo")).toBe(false);
+    expect(keel(["work", "demo/marram.keel.json", "--from", "none"])).toMatchObject({ status: 2 });
+    expect(keel(["work", "demo/marram.keel.json", "--people", "3"])).toMatchObject({ status: 2 });
+  });
+
   test("findings and the network of a line-up", () => {
     const findings = JSON.parse(keel(["findings", "demo/marram.keel.json"]).out) as {
       rule: string;

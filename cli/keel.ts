@@ -6,6 +6,7 @@ import { findingsOf } from "~/core/findings/findings";
 import { solveReport } from "~/core/hydraulics/report";
 import { LineUpSolver } from "~/core/hydraulics/solve";
 import { buildNetwork } from "~/core/network/network";
+import { workReport } from "~/core/order/report";
 import { currentPlan } from "~/core/plan/ports";
 import type { Job } from "~/core/plan/types";
 import { runReport } from "~/core/running/report";
@@ -37,6 +38,7 @@ const usage = `usage: keel <verb> [file or -]
   run FILE [--ambient DEG]         the plan's duty over time: levels, heat, vacuum and events; endurance by line-up
   export inp FILE --lineup ID      the network of a line-up for EPANET
   dip FILE --tank ID [--step M] [--pitch DEG] [--roll DEG]   depths and volumes at its sounding point
+  work FILE [--from PLAN] [--people N]   the work order: steps with needs, holds, litres; ledger, hours, longest way
   calc LAW [FILE]                  one law: ${Object.keys(laws).join(", ")}`;
 
 function read(file = "-"): string {
@@ -136,6 +138,20 @@ function run(args: string[]): unknown {
   return runReport(job, given ?? currentPlan(job).conditions.fuelC);
 }
 
+function work(args: string[]): unknown {
+  const flags = ["--from", "--people"];
+  const value = (flag: string) => (args.includes(flag) ? args[args.indexOf(flag) + 1] : undefined);
+  const file = readFile(
+    args.find((arg, i) => !arg.startsWith("--") && !flags.includes(args[i - 1] ?? "")) ?? "-",
+  );
+  const people = Number(value("--people") ?? 1);
+  if (people !== 1 && people !== 2) throw new Stop(["--people: 1 or 2"], BAD_USE);
+  const from = value("--from");
+  if (from !== undefined && !file.job.plans.some(({ id }) => id === from))
+    throw new Stop([`--from: one of ${file.job.plans.map(({ id }) => id).join(", ")}`], BAD_USE);
+  return workReport(file.job, standingOf(file.book), from, people);
+}
+
 function main(args: string[]): string {
   const [verb, ...rest] = args;
   const json = (value: unknown) => `${JSON.stringify(value, null, 2)}\n`;
@@ -152,6 +168,8 @@ function main(args: string[]): string {
     }
     case "dip":
       return json(dip(rest));
+    case "work":
+      return json(work(rest));
     case "run":
       return json(run(rest));
     case "export":

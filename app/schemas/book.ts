@@ -4,7 +4,7 @@ import type { BookEntry } from "~/core/book/entries";
 import { HASH_DIGITS, type Snapshot } from "~/core/book/snapshot";
 import { conditions, plan, portRef, reading, type Same, tank } from "./job";
 import { engine } from "./part";
-import { atLeastZero, id, LONGEST_NOTE } from "./primitives";
+import { atLeastZero, id, LONGEST_NAME, LONGEST_NOTE } from "./primitives";
 import { z } from "./zod";
 
 const when = z.iso.datetime({ offset: true });
@@ -76,6 +76,28 @@ export const bookEntrySchema = z.discriminatedUnion("kind", [
     lineUpId: id.nullable(),
     reason: z.string().min(1).max(LONGEST_NOTE),
     figure: z.number().nullable(),
+  }),
+  z.strictObject({
+    ...entryBase,
+    kind: z.literal("stepDone"),
+    stepId: z.string().min(1).max(60),
+    isDone: z.boolean(),
+    cameM3: atLeastZero.optional(),
+  }),
+  z.strictObject({
+    ...entryBase,
+    kind: z.literal("holdAside"),
+    stepId: z.string().min(1).max(60),
+    fact: z.string().min(1).max(60),
+    reason: z.string().min(1).max(LONGEST_NOTE),
+    by: z.string().min(1).max(LONGEST_NAME),
+  }),
+  z.strictObject({
+    ...entryBase,
+    kind: z.literal("torqueSet"),
+    joint: portRef,
+    momentNM: z.number().positive().max(1000),
+    tool: z.string().max(LONGEST_NAME),
   }),
   z.strictObject({ ...entryBase, kind: z.literal("strike"), entryId: id }),
 ]) satisfies z.ZodType<BookEntry>;

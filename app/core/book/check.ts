@@ -101,6 +101,10 @@ function citedFaults(entry: BookEntry, known: Known, path: string): BookFault[] 
       return wanted(entry.tankId, "tankId", known.tanks);
     case "photo":
       return wanted(entry.ofId, "ofId", known.all);
+    case "torqueSet":
+      return wanted(entry.joint.part, "joint.part", known.all);
+    case "stepDone":
+    case "holdAside":
     case "strike":
       return [];
   }

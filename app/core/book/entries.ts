@@ -90,13 +90,51 @@ export interface Photo extends EntryBase {
   pictureId: Id;
 }
 
+/** A step of the work order done, or found not to be after all. */
+export interface StepDone extends EntryBase {
+  kind: "stepDone";
+  stepId: string;
+  isDone: boolean;
+  /** What came into the pan, where it was measured. */
+  cameM3?: number;
+}
+
+/** What holds a step set aside, with who answers for it: it prints, and changes no fact. */
+export interface HoldAside extends EntryBase {
+  kind: "holdAside";
+  stepId: string;
+  fact: string;
+  reason: string;
+  by: string;
+}
+
+/** What a joint was tightened to, and with what. */
+export interface TorqueSet extends EntryBase {
+  kind: "torqueSet";
+  joint: PortRef;
+  momentNM: number;
+  tool: string;
+}
+
 /** Takes an entry out of what counts; the entry itself stays. A strike can be struck in its turn. */
 export interface Strike extends EntryBase {
   kind: "strike";
   entryId: Id;
 }
 
-export type BookEntry = VacuumReading | LeakCheck | SetAside | Dip | Fill | Sample | Puddle | Photo | Strike;
+export type BookEntry =
+  | VacuumReading
+  | LeakCheck
+  | SetAside
+  | Dip
+  | Fill
+  | Sample
+  | Puddle
+  | Photo
+  | StepDone
+  | HoldAside
+  | TorqueSet
+  | Strike;
 export type Book = readonly BookEntry[];
 
 type WithoutBase<T> = T extends EntryBase ? Omit<T, keyof EntryBase> : never;

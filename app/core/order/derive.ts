@@ -502,7 +502,10 @@ class Deriving {
     const gone = (before?.parts ?? []).filter(({ id }) => !after.parts.some((part) => part.id === id));
     const moved = mine.filter((part) => {
       const old = was.get(part.id);
-      return old !== undefined && distanceM(old.position, part.position) > MOVED_M;
+      if (old === undefined) return false;
+      // What is to hang on another board than it did is hung again.
+      const isRehung = before?.mounted?.[part.id]?.boardId !== after.mounted?.[part.id]?.boardId;
+      return isRehung || distanceM(old.position, part.position) > MOVED_M;
     });
     const shifts = new Set([...gone, ...moved].map(({ id }) => id));
     const touches = ({ from, to }: { from: PortRef; to: PortRef }) =>
@@ -591,6 +594,24 @@ class Deriving {
     }
   }
 
+  /** Everything that fuel behind these things reaches without passing a tank, valves open or shut. */
+  private reached(from: readonly Id[]): Set<Id> {
+    const next = new Map<Id, Id[]>();
+    const link = (a: Id, b: Id) => next.set(a, [...(next.get(a) ?? []), b]);
+    for (const { from: a, to: b } of [...this.after.runs, ...this.after.joints]) {
+      link(a.part, b.part);
+      link(b.part, a.part);
+    }
+    const seen = new Set<Id>();
+    const queue = [...from];
+    for (let id = queue.shift(); id !== undefined; id = queue.shift()) {
+      if (seen.has(id)) continue;
+      seen.add(id);
+      if (!this.tanks.has(id)) queue.push(...(next.get(id) ?? []));
+    }
+    return seen;
+  }
+
   /** From power to the second look: each line-up that runs with something new on its way, in turn. */
   private proving(): void {
     const { after, job } = this;
@@ -615,7 +636,12 @@ class Deriving {
       pre: [battery, ...made.filter(({ fact }) => /^(plug|wire|port)/.test(fact))],
       post: [at("battery", "on")],
     });
-    const runs = after.lineUps.filter(({ purpose }) => purpose === "run");
+    const touched = this.reached([...has("join"), ...has("element")].flatMap(({ of }) => of));
+    const concerned = job.consumers.filter(({ id }) => touched.has(id));
+    const runs = after.lineUps.filter(
+      ({ purpose, consumers }) =>
+        purpose === "run" && concerned.some(({ id }) => consumers[id] === "running"),
+    );
     const lineUps = runs.length > 0 ? runs : after.lineUps.slice(0, 1);
     this.fact("lineUp", "none");
     let set = "none";
@@ -664,7 +690,7 @@ class Deriving {
       pre: [at("power", "on"), ...looked],
       post: [at("baseline", "yes")],
     });
-    for (const { id } of job.consumers) {
+    for (const { id } of concerned) {
       this.fact(`consumer.${id}`, "stopped");
       const state = (value: string) => at(`consumer.${id}`, value);
       this.step("start", id, {

@@ -168,8 +168,8 @@ class Judge {
         break;
       case "start":
         this.must(this.done.has("baseline:main"), step, "started without a baseline");
-        for (const { id, purpose } of this.after.lineUps)
-          if (purpose === "run")
+        for (const { id, purpose, consumers } of this.after.lineUps)
+          if (purpose === "run" && consumers[object] === "running")
             this.must(this.done.has(`look:${id}`), step, "started before all was looked at");
         for (const id of this.laid)
           this.must(this.done.has(`clip:${id}`), step, `started with ${id} unclipped`);
@@ -193,6 +193,13 @@ class Judge {
     );
   }
 
+  /** What was joined is looked at in one line-up at the least, after fuel was there. */
+  private notLookedAt(): string[] {
+    const ids = [...this.done];
+    const joined = ids.some((id) => id.startsWith("join:"));
+    return joined && !ids.some((id) => id.startsWith("look:")) ? ["nothing was looked at"] : [];
+  }
+
   /** The plan is reached: joined, there, on. */
   end(steps: readonly WorkStep[]): string[] {
     if (steps.length === 0) return this.faults;
@@ -210,6 +217,7 @@ class Judge {
         .filter((id) => !this.after.runs.some((run) => run.id === id))
         .map((id) => `hose ${id} still lies there`),
       ...(this.battery ? [] : ["the battery is off"]),
+      ...this.notLookedAt(),
     ];
   }
 }
@@ -329,7 +337,7 @@ describe("the work order", () => {
 
   test("the judge has teeth: of steps left out every undo, join, plug, element and wire is noticed", () => {
     const job = read("unit-12");
-    const next = changed(job, 8);
+    const next = applyCommand(job, { name: "replacePart", id: "sep", newId: "other", kind: "filter" }).job;
     const [before, after] = [currentPlan(job), currentPlan(next)];
     for (const [from, steps] of [
       [null, work(next, null, after)],

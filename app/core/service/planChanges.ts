@@ -1,13 +1,15 @@
 /** The element changes of a plan: what feeds meanwhile, what fills the new one, and what its place on a board allows. */
 import { type BoardJudged } from "../boards/board";
 import { bodySizeOf } from "../boards/envelope";
-import type { LineUpVerdict } from "../hydraulics/worst";
-import { isFiltering, isPushing } from "../kinds/families";
+import type { LineUpSolver } from "../hydraulics/solve";
+import { judgeLineUp, type LineUpVerdict } from "../hydraulics/worst";
+import { isFiltering, isPushing, isValve } from "../kinds/families";
 import { kindOf } from "../kinds/index";
 import type { Body } from "../kinds/kind";
 import { freeFlowM3S } from "../kinds/pumping";
 import type { Id } from "../kinds/record";
-import type { Plan } from "../plan/types";
+import type { Conditions } from "../plan/types";
+import { neighbourSettings, settingOf } from "../plan/valves";
 import { type Change, cupFor, elementChange, type Served } from "./elementChange";
 
 type Room = Body["room"][number]["use"];
@@ -29,14 +31,26 @@ function fedBy({ result, lineUp }: LineUpVerdict): Id[] {
   return outcomes.every(([, { outcome }]) => outcome === "fed") ? outcomes.map(([id]) => id) : [];
 }
 
-/** Whoever is fed through a filter is fed in another line-up without it. */
-function isSpared(verdicts: readonly LineUpVerdict[], id: Id): boolean {
+/** Whoever is fed through a filter is fed in another line-up without it, or with one handle turned. */
+function isSpared(
+  solver: LineUpSolver,
+  conditions: Conditions,
+  verdicts: readonly LineUpVerdict[],
+  id: Id,
+): boolean {
+  const valves = solver.network.plan.parts.filter(isValve);
+  const turned = ({ lineUp }: LineUpVerdict) =>
+    valves.flatMap((valve) =>
+      neighbourSettings(valve, settingOf(lineUp, valve)).map((setting) =>
+        judgeLineUp(solver, { ...lineUp, valves: { ...lineUp.valves, [valve.id]: setting } }, conditions),
+      ),
+    );
   return verdicts.some((one) => {
     const fed = takes(one, id) ? fedBy(one) : [];
     if (fed.length === 0) return false;
-    return verdicts.some(
-      (other) => !takes(other, id) && fed.every((consumer) => fedBy(other).includes(consumer)),
-    );
+    const spares = (other: LineUpVerdict) =>
+      !takes(other, id) && fed.every((consumer) => fedBy(other).includes(consumer));
+    return verdicts.some(spares) || turned(one).some(spares);
   });
 }
 
@@ -57,20 +71,22 @@ function blockedRooms(judged: BoardJudged, id: Id): Set<Room> {
 }
 
 /**
- * @param verdicts the line-ups as they are set
+ * @param conditions at which the line-ups are judged
  * @param boards the boards as they hang
  */
 export function planChanges(
-  plan: Plan,
-  verdicts: readonly LineUpVerdict[],
+  solver: LineUpSolver,
+  conditions: Conditions,
   boards: readonly BoardJudged[],
 ): PlanChange[] {
+  const { plan } = solver.network;
+  const verdicts = plan.lineUps.map((lineUp) => judgeLineUp(solver, lineUp, conditions));
   const pumps = plan.parts.filter(isPushing);
   return plan.parts.filter(isFiltering).flatMap((part): PlanChange[] => {
     if (part.kind !== "filter" && part.kind !== "pumpFilterUnit") return [];
     const judged = boards.find(({ layout }) => layout.parts.some(({ id }) => id === part.id));
     const cup = kindOf(part).body.room.find(({ use }) => use === "drainCup");
-    const isDuplex = isSpared(verdicts, part.id);
+    const isDuplex = isSpared(solver, conditions, verdicts, part.id);
     const free = Math.max(0, ...pumps.map(({ curve }) => freeFlowM3S(curve)));
     const change = elementChange({
       heldM3: part.volumeM3,

@@ -2,7 +2,6 @@ import { readFileSync } from "node:fs";
 import { describe, expect, test } from "@jest/globals";
 import { boardsJudged } from "../boards/board";
 import { LineUpSolver } from "../hydraulics/solve";
-import { judgeLineUp } from "../hydraulics/worst";
 import { buildNetwork } from "../network/network";
 import { currentPlan } from "../plan/ports";
 import type { Job } from "../plan/types";
@@ -93,8 +92,7 @@ describe("the changes of a plan", () => {
     const { job } = JSON.parse(readFileSync(`demo/${name}.keel.json`, "utf8")) as { job: Job };
     const plan = currentPlan(job);
     const solver = new LineUpSolver(buildNetwork(job));
-    const verdicts = plan.lineUps.map((lineUp) => judgeLineUp(solver, lineUp, plan.conditions));
-    return planChanges(plan, verdicts, boardsJudged(job, plan));
+    return planChanges(solver, plan.conditions, boardsJudged(job, plan));
   };
   test("Marram changes its first separator while it runs on the second, its secondary not; the cups are out of reach", () => {
     const found = new Map(changes("marram").map((one) => [one.part.id, one]));

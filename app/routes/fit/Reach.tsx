@@ -5,7 +5,6 @@
 import { useMemo } from "react";
 import styled from "styled-components";
 import { boardsJudged } from "~/core/boards/board";
-import { judgeLineUp } from "~/core/hydraulics/worst";
 import { GOOD_CHANGE_S } from "~/core/service/elementChange";
 import { type PlanChange, planChanges } from "~/core/service/planChanges";
 import { minutesText, serviceStepTexts } from "~/messages/service";
@@ -31,10 +30,10 @@ const Steps = styled.ol`
 export function Reach() {
   const { job, plan, solver, select } = useJob();
   const trade = useTrade();
-  const changes = useMemo(() => {
-    const verdicts = plan.lineUps.map((lineUp) => judgeLineUp(solver, lineUp, plan.conditions));
-    return planChanges(plan, verdicts, boardsJudged(job, plan));
-  }, [job, plan, solver]);
+  const changes = useMemo(
+    () => planChanges(solver, plan.conditions, boardsJudged(job, plan)),
+    [job, plan, solver],
+  );
   const longest = Math.max(GOOD_CHANGE_S * 1.15, ...changes.map(({ change }) => change.seconds));
   if (changes.length === 0) return <Sheet>No filter in this plan: nothing to change.</Sheet>;
   return (

@@ -1,8 +1,6 @@
-/*
- * Decides: whether every joint of a line-up is dry before it is handed over.
- * Seen in three seconds: the plan with its joints ticked, and the next joint to look at.
- */
+/** The work in its order, and the test of its joints. */
 import { useMemo, useState } from "react";
+import { useSearchParams } from "react-router";
 import styled from "styled-components";
 import type { LeakCheck } from "~/core/book/entries";
 import { type LeakState, leakStates } from "~/core/work/leakStates";
@@ -14,6 +12,8 @@ import { usePlumbing } from "~/plumbing/usePlumbing";
 import { useJob } from "~/state/job";
 import { ToggleButton } from "~/ui/button";
 import { Caution, PlaceHead, Sheet } from "~/ui/place";
+import { Tabs } from "~/ui/tabs";
+import { WorkOrder } from "./WorkOrder";
 
 export const meta = () => [{ title: "Install · Iron Keel" }];
 
@@ -31,7 +31,36 @@ const Tick = styled.div`
 
 const nothing = { wetted: [], shutIn: [] };
 
+const parts = ["work", "leaks"] as const;
+type InstallPart = (typeof parts)[number];
+const Body = styled.div`
+  h2 { font-size: 20px; padding: 8px 0 7px 16px; }
+`;
+
 export default function Install() {
+  const [asked, ask] = useSearchParams();
+  const part = parts.find((one) => one === asked.get("part")) ?? "work";
+  return (
+    <Body>
+      <Tabs<InstallPart>
+        label="Parts of installing"
+        head={<h2>Install</h2>}
+        chosen={part}
+        onChoose={(next) => ask({ part: next }, { replace: true, preventScrollReset: true })}
+        tabs={[
+          { id: "work", name: "Work order", body: () => <WorkOrder /> },
+          { id: "leaks", name: "Leak test", body: () => <LeakTest /> },
+        ]}
+      />
+    </Body>
+  );
+}
+
+/*
+ * Decides: whether every joint of a line-up is dry before it is handed over.
+ * Seen in three seconds: the plan with its joints ticked, and the next joint to look at.
+ */
+function LeakTest() {
   const { job, plan, book, network, stored: verdict, lineUp, enter, select, selectedId } = useJob();
   const { placed } = usePlumbing(network);
   const [chosen, setChosen] = useState<LeakState | null>(null);
@@ -50,7 +79,6 @@ export default function Install() {
   return (
     <div>
       <PlaceHead>
-        <h2>Install</h2>
         <p>
           Leak test of {lineUp?.name ?? "no line-up"}: {done.length} of {wetted.length} joints dry.
           {wet.length > 0 && ` Wet: ${wet.map(named).join("; ")}.`}

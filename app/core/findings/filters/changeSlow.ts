@@ -13,25 +13,29 @@ export const changeSlow = rule({
   practice: [],
   place: "fit",
   judge: (context) =>
-    planChanges(context.plan, context.verdicts, judgedBoards(context)).flatMap(({ part, change, board }) => {
-      // Where it hangs on nothing nobody knows what is round it.
-      if (board === null || (change.seconds <= GOOD_CHANGE_S && change.spilledM3 === 0)) return [];
-      const dearest = [...change.steps].sort((a, b) => b.seconds - a.seconds)[0];
-      if (!dearest) return [];
-      return [
-        onPart({
-          grade: "watch",
-          part,
-          values: {
-            board,
-            seconds: change.seconds,
-            spilledM3: change.spilledM3,
-            dearest: dearest.id,
-            dearestS: dearest.seconds,
-            code: change.spilledM3 > 0 ? ("spills" as const) : ("slow" as const),
+    judgedBoards(context).length === 0
+      ? []
+      : planChanges(context.solver, context.plan.conditions, judgedBoards(context)).flatMap(
+          ({ part, change, board }) => {
+            // Where it hangs on nothing nobody knows what is round it.
+            if (board === null || (change.seconds <= GOOD_CHANGE_S && change.spilledM3 === 0)) return [];
+            const dearest = [...change.steps].sort((a, b) => b.seconds - a.seconds)[0];
+            if (!dearest) return [];
+            return [
+              onPart({
+                grade: "watch",
+                part,
+                values: {
+                  board,
+                  seconds: change.seconds,
+                  spilledM3: change.spilledM3,
+                  dearest: dearest.id,
+                  dearestS: dearest.seconds,
+                  code: change.spilledM3 > 0 ? ("spills" as const) : ("slow" as const),
+                },
+                figure: change.seconds,
+              }),
+            ];
           },
-          figure: change.seconds,
-        }),
-      ];
-    }),
+        ),
 });

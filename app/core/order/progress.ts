@@ -1,0 +1,140 @@
+/** Where the work stands, by the book: what is done, what is undone until it is redone, what is next and what holds it. */
+import { type Book, entriesOf, type HoldAside } from "../book/entries";
+import type { Id } from "../kinds/record";
+import type { Job, Plan } from "../plan/types";
+import { bodiesAt, type Derived, derive } from "./derive";
+import { type Fact, factsAfter, type Ordered, ordered, unmet, type WorkStep } from "./facts";
+import { criticalWay, type Slot, schedule } from "./schedule";
+
+/** One thing that is neither as it was found nor as it is to be. */
+export interface Undone extends Fact {
+  /** The step that undid it, and the one that will redo it; null where the plan has none. */
+  undidBy: string;
+  redoneBy: string | null;
+}
+
+export interface Held {
+  step: WorkStep;
+  /** What is not so yet, the nearest first; what was set aside is left out. */
+  holds: Fact[];
+}
+
+export interface Progress {
+  outcome: Ordered["outcome"];
+  /** What cannot be ordered, or is never true. */
+  fault: Exclude<Ordered, { outcome: "order" | "nothing" }> | null;
+  /** In an order that keeps the needs. */
+  steps: WorkStep[];
+  done: ReadonlySet<string>;
+  /** Steps ticked that the plan, as it is now, does not want. */
+  noLongerWanted: string[];
+  asides: HoldAside[];
+  ledger: Undone[];
+  /** What holds each step that is left; nothing where it can be done now. */
+  holds: ReadonlyMap<string, Fact[]>;
+  next: Held | null;
+  /** Can be done now, in this order. */
+  now: WorkStep[];
+  /** What comes into the pans at each place by all that is left, m3. */
+  leftM3: ReadonlyMap<string, number>;
+}
+
+const isBefore = (plan: Plan) => (one: Plan) => one.id === plan.basedOn;
+
+/** The plan that a work order starts from: what it is based on; null for a new installation. */
+export const startsFrom = (job: Job, plan: Plan): Plan | null => job.plans.find(isBefore(plan)) ?? null;
+
+/** Steps ticked by the book, in the order they were; a tick taken back is none. */
+function ticked(book: Book, planId: Id): string[] {
+  const done = new Map<string, string>();
+  for (const { stepId, isDone, planId: own, at } of entriesOf(book, "stepDone")) {
+    if (own !== planId) continue;
+    done.delete(stepId);
+    if (isDone) done.set(stepId, at);
+  }
+  return [...done.keys()];
+}
+
+export function progressOf(job: Job, before: Plan | null, after: Plan, book: Book): Progress {
+  const derived: Derived = derive(job, before, after);
+  const order = ordered(derived.steps, derived.found);
+  const steps = order.outcome === "order" ? order.steps : [];
+  const byId = new Map(steps.map((step) => [step.id, step]));
+  const marks = ticked(book, after.id);
+  const done = marks.flatMap((id) => byId.get(id) ?? []);
+  const isDone = new Set(done.map(({ id }) => id));
+  const now = factsAfter(derived.found, done);
+  const asides = entriesOf(book, "holdAside").filter(
+    ({ planId, stepId }) => planId === after.id && byId.has(stepId),
+  );
+  const left = steps.filter(({ id }) => !isDone.has(id));
+  const holdsOf = (step: WorkStep) =>
+    unmet(step, now).filter(({ fact }) => !asides.some((one) => one.stepId === step.id && one.fact === fact));
+  const holds = new Map(left.map((step) => [step.id, holdsOf(step)]));
+  const ready = left.filter(({ id }) => holds.get(id)?.length === 0);
+  const next = ready[0] ?? left[0];
+  const leftM3 = new Map<string, number>();
+  for (const { place, litresM3 } of left) leftM3.set(place, (leftM3.get(place) ?? 0) + litresM3);
+  return {
+    outcome: order.outcome,
+    fault: order.outcome === "order" || order.outcome === "nothing" ? null : order,
+    steps,
+    done: isDone,
+    noLongerWanted: marks.filter((id) => !byId.has(id)),
+    asides,
+    ledger: ledgerOf(derived, steps, done, now),
+    holds,
+    next: next ? { step: next, holds: holds.get(next.id) ?? [] } : null,
+    now: ready,
+    leftM3,
+  };
+}
+
+/** The step that is still to make a fact what it must be. */
+export const makerOf = (
+  { steps, done }: Pick<Progress, "steps" | "done">,
+  { fact, value }: Fact,
+): WorkStep | null =>
+  steps.find(
+    ({ id, post }) => !done.has(id) && post.some((one) => one.fact === fact && one.value === value),
+  ) ?? null;
+
+/** Valves that were shut are set again by the line-up; hoses half made, pans, pictures and goggles are no thing undone. */
+const passing =
+  /^(run|shut|pan|photo|extinguisher|ventilated|eyes|supported|power|lineUp|bled|looked|baseline|consumer)\b/;
+
+function ledgerOf(
+  derived: Derived,
+  steps: readonly WorkStep[],
+  done: readonly WorkStep[],
+  now: ReadonlyMap<string, string>,
+): Undone[] {
+  const isDone = new Set(done.map(({ id }) => id));
+  return [...now].flatMap(([fact, value]): Undone[] => {
+    if (passing.test(fact) || value === derived.found.get(fact) || value === derived.wanted.get(fact))
+      return [];
+    const undidBy = done.findLast(({ post }) => post.some((one) => one.fact === fact));
+    if (!undidBy) return [];
+    const redone = steps.find(({ id, post }) => !isDone.has(id) && post.some((one) => one.fact === fact));
+    return [{ fact, value, undidBy: undidBy.id, redoneBy: redone?.id ?? null }];
+  });
+}
+
+export interface Hours {
+  slots: Slot[];
+  finishMin: number;
+  critical: ReadonlySet<string>;
+}
+
+/** When what is left can be done by so many hands, from now on. */
+export function hoursLeft({ steps, done }: Pick<Progress, "steps" | "done">, people: number): Hours {
+  const left = steps
+    .filter(({ id }) => !done.has(id))
+    .map((step) => ({ ...step, needs: step.needs.filter((need) => !done.has(need)) }));
+  const slots = schedule(left, people, bodiesAt) ?? [];
+  return {
+    slots,
+    finishMin: slots.reduce((last, { doneMin }) => Math.max(last, doneMin), 0),
+    critical: new Set(criticalWay(left)?.ids ?? []),
+  };
+}

@@ -1,0 +1,232 @@
+/** The work order in words: what is done to what, what must be minded, what holds it, what is undone. */
+
+import type { Id } from "~/core/kinds/record";
+import type { Fact, Verb, WorkStep } from "~/core/order/facts";
+import { partsOf, portsOf } from "~/core/plan/ports";
+import type { Job, Plan } from "~/core/plan/types";
+
+export const verbTexts: Record<Verb, string> = {
+  batteryOff: "Battery negative off",
+  extinguisher: "Extinguisher to hand",
+  ventilate: "Ventilate",
+  support: "Stands and chocks",
+  eyes: "Eye protection and gloves",
+  pan: "Pan under",
+  photograph: "Photograph and label",
+  shutOff: "Shut",
+  drainTank: "Drain",
+  drainBowl: "Drain the bowl of",
+  undo: "Undo",
+  cap: "Cap",
+  unplug: "Unplug",
+  hoseOut: "Take out the hose",
+  partOut: "Take out",
+  tankFitting: "Make the opening of",
+  fixPart: "Fix",
+  boardPart: "Hang on the board",
+  boardUp: "Put up the board",
+  element: "Fit the element of",
+  cutHose: "Cut the hose",
+  makeEnds: "Make the ends of",
+  lay: "Lay the hose",
+  clip: "Clip the hose",
+  join: "Join",
+  wire: "Wire",
+  plugIn: "Plug in",
+  fill: "Fill",
+  batteryOn: "Battery negative on",
+  setLineUp: "Set the valves for",
+  power: "Power to the pump",
+  bleed: "Bleed",
+  look: "Look at every joint in",
+  baseline: "Note pressure and vacuum",
+  start: "Start",
+  idle: "Idle",
+  load: "Load",
+  lookAgain: "Look again after the first hours",
+};
+
+/** One caution a step, in the step itself. */
+const cautions: Partial<Record<Verb, string>> = {
+  batteryOff: "Negative first, so that no spanner shorts to the frame near vapour.",
+  extinguisher: "For fuel fires, checked and in reach of the way out.",
+  ventilate: "No flame, no spark; petrol vapour lies low: test for it before anything is opened.",
+  support: "Level, on stands and chocks; never under a jack alone.",
+  eyes: "Fuel on skin and in eyes: rinse at once; fuel under the skin is an emergency.",
+  drainTank: "Into closed cans, earthed, outside; waste fuel goes its legal way.",
+  drainBowl: "Vent open, cup under it, face to the side.",
+  undo: "Fuel stands behind it: eyes covered, face to the side, pan under it before the nut moves.",
+  hoseOut: "Its dips still hold fuel: both ends up, into the pan.",
+  partOut: "It is heavier full than it looks, and spills when it is turned.",
+  tankFitting:
+    "Never drill a tank that held petrol without a licensed cleaner. Clean round it, saw square, count the swarf out.",
+  boardUp: "Two people, or a cradle; nobody under it while it hangs.",
+  element: "Seal oiled, hand tight to contact, then the maker's part of a turn.",
+  cutHose: "Square, with a hose knife; blow the dust out, away from the face.",
+  join: "New washers, the old ones counted out; a second spanner on plastic; the maker's torque first.",
+  wire: "Own fused supply at the battery, the fuse last.",
+  fill: "No naked flame; watch the vent, stop before it spills.",
+  power: "Every filter on, drains shut, every joint on the way tight, the return open.",
+  bleed:
+    "Face and hands away from the opened joint; never by pressure in the tank; never crank a dry high-pressure pump.",
+  look: "Dry cloth, pump on, no flame. A joint under vacuum shows no drop.",
+  start: "Clear of belts; exhaust led outside. The high-pressure side is never loosened as it runs.",
+  load: "Hot pipes: look, do not feel.",
+};
+export const cautionText = (verb: Verb): string | null => cautions[verb] ?? null;
+
+const tools: Partial<Record<Verb, string>> = {
+  undo: "two spanners, rag",
+  join: "torque spanner, second spanner",
+  cutHose: "hose knife, tape",
+  tankFitting: "hole saw, file, magnet",
+  element: "filter wrench, seal oil",
+  wire: "crimper, meter",
+  drainTank: "transfer pump, cans",
+  look: "dry cloth, torch",
+};
+export const toolsText = (verb: Verb): string | null => tools[verb] ?? null;
+
+export const placeTexts: Record<string, string> = {
+  safe: "Make safe",
+  bench: "Bench",
+  tanks: "At the tanks",
+  board: "At the board",
+  line: "Along the lines",
+  engine: "At the engine",
+  test: "Test",
+};
+
+/** Names of everything that work is done to: of the plan as it was found and as it is to be. */
+export function namer(job: Job, before: Plan | null, after: Plan): (id: Id) => string {
+  const things = [
+    ...job.tanks,
+    ...(before?.parts ?? []),
+    ...partsOf(job, after),
+    ...after.lineUps,
+    ...(after.boards ?? []),
+  ];
+  const names = new Map(things.map(({ id, name }) => [id, name]));
+  for (const { id, from, to } of [...(before?.runs ?? []), ...after.runs])
+    names.set(id, `${names.get(from.part) ?? ""} to ${names.get(to.part) ?? ""}`);
+  return (id) => names.get(id) ?? id;
+}
+
+/** A port by its owner's name and its own. */
+function portName(job: Job, before: Plan | null, after: Plan, id: Id, port: Id): string {
+  const tank = job.tanks.find((one) => one.id === id);
+  if (tank) return tank.ports.find((one) => one.id === port)?.name ?? port;
+  const part = [...partsOf(job, after), ...(before?.parts ?? [])].find((one) => one.id === id);
+  return (part && portsOf(part).find((one) => one.id === port)?.name) ?? port;
+}
+
+export interface StepWords {
+  verb: string;
+  object: string;
+}
+
+export function stepWords(job: Job, before: Plan | null, after: Plan, step: WorkStep): StepWords {
+  const name = namer(job, before, after);
+  const [first, second] = step.of;
+  const verb = verbTexts[step.verb];
+  if (step.verb === "pan" || step.verb === "photograph")
+    return { verb, object: (placeTexts[step.place] ?? step.place).toLowerCase() };
+  if (first === undefined) return { verb, object: "" };
+  const own =
+    step.port === undefined
+      ? name(first)
+      : `${name(first)}, ${portName(job, before, after, first, step.port)}`;
+  const to =
+    step.verb === "join" && second !== undefined && after.parts.some(({ id }) => id === second)
+      ? ` to ${name(second)}`
+      : "";
+  if (step.verb === "power") return { verb, object: "" };
+  return { verb, object: `${own}${to}` };
+}
+
+export const stepText = (job: Job, before: Plan | null, after: Plan, step: WorkStep): string => {
+  const { verb, object } = stepWords(job, before, after, step);
+  return object ? `${verb} ${object}` : verb;
+};
+
+/** What a fact that is not so yet says to whoever is held by it. */
+export function holdText({ fact, value }: Fact, name: (id: Id) => string): string {
+  const [kind = "", id = ""] = fact.split(".");
+  switch (kind) {
+    case "battery":
+      return value === "off" ? "The battery is on." : "The battery is off.";
+    case "extinguisher":
+      return "No extinguisher to hand.";
+    case "ventilated":
+      return "Not ventilated.";
+    case "supported":
+      return "Not on stands and chocks.";
+    case "eyes":
+      return "Eyes and hands are bare.";
+    case "pan":
+      return "No pan under it.";
+    case "photo":
+      return "Not photographed and labelled.";
+    case "shut":
+      return `${name(id)} is open.`;
+    case "fuel":
+      return value === "drained" ? `${name(id)} would run out.` : `${name(id)} is not filled.`;
+    case "port":
+      return value === "open" ? `${name(id)}: its port is not open.` : `${name(id)}: a joint is not tight.`;
+    case "part":
+      return value === "out" ? `${name(id)} is still in its place.` : `${name(id)} is not in its place.`;
+    case "board":
+      return `${name(id)} is not up.`;
+    case "element":
+      return `${name(id)} has no element on.`;
+    case "bowl":
+      return `${name(id)} is not drained.`;
+    case "plug":
+      return value === "off" ? `${name(id)} is plugged in.` : `${name(id)} is not plugged in.`;
+    case "wire":
+      return `${name(id)} is not wired.`;
+    case "run":
+      return `The hose ${name(id)} is not ready.`;
+    case "clip":
+      return `The hose ${name(id)} is not clipped.`;
+    case "fitting":
+      return `${name(id)}: its opening is not made.`;
+    case "lineUp":
+      return value === "none" ? "A line-up is set already." : `The valves are not set for ${name(value)}.`;
+    case "power":
+      return "The pump has no power.";
+    case "bled":
+      return `${name(id)} is not bled.`;
+    case "looked":
+      return `Not every joint was looked at in ${name(id)}.`;
+    case "baseline":
+      return "No baseline is noted.";
+    case "consumer":
+      return `${name(id)} is not there yet: one step is left out.`;
+    default:
+      return `${fact} is not ${value}.`;
+  }
+}
+
+/** What is undone, as a thing to be redone. */
+export function undoneText({ fact, value }: Fact, name: (id: Id) => string): string {
+  const [kind = "", id = ""] = fact.split(".");
+  switch (kind) {
+    case "battery":
+      return "Battery negative, off";
+    case "port":
+      return `${name(id)}: port ${value}`;
+    case "plug":
+      return `${name(id)}: plug off`;
+    case "part":
+      return value === "out" ? `${name(id)}, taken out` : `${name(id)}, hung`;
+    case "fuel":
+      return `${name(id)}, empty`;
+    case "bowl":
+      return `${name(id)}: bowl drained`;
+    case "run":
+      return `Hose ${name(id)}: ${value}`;
+    default:
+      return `${name(id) || kind}: ${value}`;
+  }
+}

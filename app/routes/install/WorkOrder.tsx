@@ -1,0 +1,424 @@
+/*
+ * Decides: what to do next, and what must not be forgotten.
+ * Seen in three seconds: the next step with its caution, what holds it, what is undone and not yet redone, the hours left.
+ */
+import { Check, Lock, Printer } from "lucide-react";
+import { useMemo, useState } from "react";
+import styled from "styled-components";
+import type { Fact, WorkStep } from "~/core/order/facts";
+import { hoursLeft, makerOf, type Progress, progressOf } from "~/core/order/progress";
+import type { Plan } from "~/core/plan/types";
+import { counted } from "~/messages/counted";
+import { hours } from "~/messages/findings/say";
+import { minutesText } from "~/messages/service";
+import {
+  cautionText,
+  holdText,
+  namer,
+  placeTexts,
+  stepText,
+  stepWords,
+  toolsText,
+  undoneText,
+} from "~/messages/workOrder";
+import { Plumbing } from "~/plumbing/Plumbing";
+import { usePlumbing } from "~/plumbing/usePlumbing";
+import { useJob, useTrade } from "~/state/job";
+import { Button } from "~/ui/button";
+import { Actions, Dialog } from "~/ui/dialog";
+import { Select, TextField } from "~/ui/fields";
+import { Sheet } from "~/ui/place";
+
+const Next = styled.section`
+  margin: 0 16px 10px; background: var(--raised); border: 1px solid var(--hairline); padding: 10px 14px;
+  h3 { font-size: 26px; line-height: 1.15; margin: 2px 0 4px; b { font-weight: 800; } }
+  .small { color: var(--soft); margin: 0; }
+  .caution { border-left: 5px solid var(--danger); padding-left: 9px; font-weight: 600; margin: 6px 0; }
+  .held { display: flex; gap: 8px; align-items: center; font-weight: 650; margin: 6px 0; }
+`;
+const Row = styled.div`
+  display: flex; flex-wrap: wrap; gap: 8px; align-items: center; margin-top: 8px;
+`;
+/** What is done beside what it is: the tick at the right hand's thumb. */
+const Beside = styled.div`
+  display: flex; flex-wrap: wrap; gap: 8px 16px; align-items: center;
+  > :first-child { flex: 1 1 320px; min-width: 0; }
+  > :last-child { display: flex; flex-wrap: wrap; gap: 8px; margin: 0; }
+  @media (max-width: 600px) { > :last-child { flex: 1 1 100%; } }
+`;
+const Tick = styled(Button)`
+  && { min-height: 72px; min-width: 190px; font-size: 20px; }
+  @media (max-width: 600px) { && { flex: 1; } }
+`;
+const Columns = styled.div`
+  display: grid; grid-template-columns: minmax(0, 1fr) 260px; gap: 0;
+  @media (max-width: 900px) { grid-template-columns: minmax(0, 1fr); }
+`;
+const Ledger = styled(Sheet)`
+  h3 { display: flex; justify-content: space-between; }
+  ul { list-style: none; margin: 0; padding: 0; }
+  li { display: flex; justify-content: space-between; gap: 8px; border-bottom: 1px solid var(--hairline); padding: 4px 0; }
+  li::before { content: "◇ "; }
+  li span { flex: 1; }
+  li small { color: var(--soft); }
+`;
+const Band = styled.button`
+  display: grid; grid-template-columns: minmax(110px, 150px) 56px 64px 76px minmax(0, 1fr); gap: 8px; width: 100%; align-items: center; text-align: left; border: 0; border-bottom: 1px solid var(--hairline); background: none; color: inherit; font: inherit; padding: 3px 0; min-height: 36px; cursor: pointer;
+  @media (pointer: coarse) { min-height: 48px; }
+  @media (max-width: 600px) { grid-template-columns: minmax(90px, 1fr) 40px 58px 62px; svg { display: none; } }
+  &[aria-expanded="true"] { font-weight: 650; }
+  &:focus-visible { outline: 2px solid var(--act); outline-offset: -2px; }
+  > :nth-child(n + 2):nth-child(-n + 4) { text-align: right; }
+`;
+const Steps = styled.ol`
+  margin: 4px 0 8px; padding: 0; list-style: none;
+  li { display: grid; grid-template-columns: 36px 1fr auto; gap: 8px; align-items: center; min-height: 36px; border-bottom: 1px dotted var(--hairline); }
+  li[data-done="true"] { color: var(--soft); }
+  @media (pointer: coarse) { li { min-height: 48px; } }
+`;
+const Drawing = styled.div`
+  margin: 0 16px 10px; border: 1px solid var(--hairline); background: var(--raised); overflow-x: auto;
+  svg { display: block; width: 100%; height: auto; }
+  @media (max-width: 600px), print { display: none; }
+`;
+
+const NOTHING = "nothing";
+/** In the order that a day goes. */
+const places = ["safe", "bench", "tanks", "board", "line", "engine", "test"];
+
+export function WorkOrder() {
+  const { job, plan, book, network, enter, stored, selectedId, select } = useJob();
+  const trade = useTrade();
+  const { placed } = usePlumbing(network);
+  const [from, setFrom] = useState<string>(plan.basedOn ?? NOTHING);
+  const before = job.plans.find(({ id }) => id === from && id !== plan.id) ?? null;
+  const progress = useMemo(() => progressOf(job, before, plan, book), [job, before, plan, book]);
+  const [people, setPeople] = useState<1 | 2>(1);
+  const ahead = useMemo(() => hoursLeft(progress, people), [progress, people]);
+  const [chosenId, choose] = useState<string | null>(null);
+  const [aside, setAside] = useState<Fact | null>(null);
+  const chosen = progress.steps.find(({ id }) => id === chosenId && !progress.done.has(id));
+  const shown = chosen ? { step: chosen, holds: progress.holds.get(chosen.id) ?? [] } : progress.next;
+  const tick = (step: WorkStep, isDone: boolean) => {
+    choose(null);
+    void enter({ kind: "stepDone", stepId: step.id, isDone });
+  };
+  const tight = new Set(
+    progress.steps
+      .filter(({ id, verb }) => verb === "join" && progress.done.has(id))
+      .flatMap(({ post }) => post.map(({ fact }) => fact.slice("port.".length))),
+  );
+  const options = [
+    { id: NOTHING, name: "nothing there yet" },
+    ...job.plans.filter(({ id }) => id !== plan.id).map(({ id, name }) => ({ id, name })),
+  ];
+  return (
+    <>
+      <Row style={{ margin: "0 16px 8px" }}>
+        <div style={{ minWidth: 200 }}>
+          <Select label="From" value={before ? before.id : NOTHING} options={options} onChange={setFrom} />
+        </div>
+        <p style={{ flex: 1, margin: 0, minWidth: 200, fontWeight: 600, alignSelf: "flex-end" }}>
+          {summary(progress, ahead.finishMin, people)}
+        </p>
+        <Button
+          onPress={() => setPeople(people === 1 ? 2 : 1)}
+          aria-label={`Planned for ${counted(people, "person")}; press for ${people === 1 ? "two" : "one"}`}
+        >
+          {people === 1 ? "One person" : "Two people"}
+        </Button>
+        <Button onPress={() => window.print()} className="noPrint">
+          <Printer size={16} /> Print
+        </Button>
+      </Row>
+      {progress.fault && (
+        <Sheet role="alert">
+          {progress.fault.outcome === "cannotBeOrdered"
+            ? `These steps need each other in a ring: ${progress.fault.ids.join(", ")}.`
+            : `No step makes this true: ${progress.fault.needs.map(({ fact, value }) => `${fact} = ${value}`).join(", ")}.`}
+        </Sheet>
+      )}
+      {shown && (
+        <Next aria-label="The next step" aria-live="polite">
+          <Beside>
+            <div>
+              <p className="small">
+                {shown === progress.next ? "Next" : "Chosen"}, step {progress.steps.indexOf(shown.step) + 1}{" "}
+                of {progress.steps.length}, {(placeTexts[shown.step.place] ?? "").toLowerCase()};{" "}
+                {minutesText(shown.step.workMin * 60)}
+                {shown.step.waitMin > 0 && ` and ${minutesText(shown.step.waitMin * 60)} to wait`},{" "}
+                {counted(shown.step.people, "person")}
+                {toolsText(shown.step.verb) && `; ${toolsText(shown.step.verb)}`}
+              </p>
+              <StepTitle step={shown.step} before={before} />
+              {cautionText(shown.step.verb) && <p className="caution">{cautionText(shown.step.verb)}</p>}
+              {shown.step.litresM3 > 0 && (
+                <p className="small">{trade.pan(shown.step.litresM3)} into the pan, at the least.</p>
+              )}
+              {shown.holds.length > 0 && (
+                <p className="held">
+                  <Lock size={18} aria-hidden />
+                  Held. {holdText(shown.holds[0] as Fact, namer(job, before, plan))}
+                  {shown.holds.length > 1 && ` And ${counted(shown.holds.length - 1, "thing")} more.`}
+                </p>
+              )}
+            </div>
+            <Row>
+              <Tick $main isDisabled={shown.holds.length > 0} onPress={() => tick(shown.step, true)}>
+                <Check size={26} /> Done
+              </Tick>
+              {shown.holds.length > 0 && (
+                <>
+                  <Button onPress={() => choose(makerOf(progress, shown.holds[0] as Fact)?.id ?? null)}>
+                    Go to what holds it
+                  </Button>
+                  <Button onPress={() => setAside(shown.holds[0] as Fact)}>Set this hold aside…</Button>
+                </>
+              )}
+              {chosen && <Button onPress={() => choose(null)}>Back to the next</Button>}
+            </Row>
+          </Beside>
+        </Next>
+      )}
+      <Columns>
+        <div style={{ minWidth: 0 }}>
+          {placed && (
+            <Drawing>
+              <svg
+                viewBox={`0 0 ${placed.width} ${placed.height}`}
+                role="group"
+                aria-label="The plan with what is tight ticked and the next step marked"
+              >
+                <Plumbing
+                  network={network}
+                  placed={placed}
+                  verdict={stored}
+                  units={job.units}
+                  selectedId={selectedId}
+                  glowIds={shown ? [...shown.step.of] : []}
+                  onSelect={select}
+                  scale={Math.min(1, 800 / placed.width)}
+                  doneKeys={tight}
+                />
+              </svg>
+            </Drawing>
+          )}
+          <Sheet>
+            <h3>By place</h3>
+            <Bands progress={progress} ahead={ahead} before={before} onTick={tick} onChoose={choose} />
+          </Sheet>
+        </div>
+        <LedgerOf progress={progress} before={before} />
+      </Columns>
+      {aside && shown && (
+        <SetAside
+          text={holdText(aside, namer(job, before, plan))}
+          onClose={() => setAside(null)}
+          onDone={(reason, by) => {
+            setAside(null);
+            void enter({ kind: "holdAside", stepId: shown.step.id, fact: aside.fact, reason, by });
+          }}
+        />
+      )}
+    </>
+  );
+}
+
+function summary({ outcome, steps, done }: Progress, finishMin: number, people: number): string {
+  if (outcome === "nothing") return "Nothing differs: there is no work.";
+  const left = steps.length - done.size;
+  if (steps.length > 0 && left === 0) return `All ${steps.length} steps are done.`;
+  return `${done.size} of ${steps.length} steps done; ${hours(finishMin / 60)} left for ${counted(people, "person")}, waits filled.`;
+}
+
+function StepTitle({ step, before }: { step: WorkStep; before: Plan | null }) {
+  const { job, plan } = useJob();
+  const { verb, object } = stepWords(job, before, plan, step);
+  return (
+    <h3>
+      <b>{verb}</b> {object}
+    </h3>
+  );
+}
+
+function Bands({
+  progress,
+  ahead,
+  before,
+  onTick,
+  onChoose,
+}: {
+  progress: Progress;
+  ahead: ReturnType<typeof hoursLeft>;
+  before: Plan | null;
+  onTick: (step: WorkStep, isDone: boolean) => void;
+  onChoose: (id: string) => void;
+}) {
+  const { job, plan } = useJob();
+  const trade = useTrade();
+  const [open, setOpen] = useState<string | null>(null);
+  const { steps, done, leftM3, now } = progress;
+  const width = 320;
+  const px = (minute: number) => (minute / Math.max(1, ahead.finishMin)) * width;
+  return places
+    .filter((place) => steps.some((step) => step.place === place))
+    .map((place) => {
+      const mine = steps.filter((step) => step.place === place);
+      const left = mine.filter(({ id }) => !done.has(id));
+      const slots = ahead.slots.filter(({ id }) => left.some((step) => step.id === id));
+      return (
+        <div key={place}>
+          <Band
+            type="button"
+            aria-expanded={open === place}
+            onClick={() => setOpen(open === place ? null : place)}
+          >
+            <span>{placeTexts[place]}</span>
+            <span>{left.length === 0 ? <Check size={16} aria-label="done" /> : left.length}</span>
+            <span>
+              {left.length === 0
+                ? "done"
+                : minutesText(left.reduce((sum, { workMin }) => sum + workMin, 0) * 60)}
+            </span>
+            <span>{(leftM3.get(place) ?? 0) > 0 ? trade.pan(leftM3.get(place) ?? 0) : ""}</span>
+            <svg viewBox={`0 0 ${width} 22`} width="100%" height="22" preserveAspectRatio="none" aria-hidden>
+              {slots.map(({ id, startMin, workedMin, doneMin }) => (
+                <g key={id}>
+                  <rect
+                    x={px(startMin)}
+                    y={5}
+                    width={Math.max(0.6, px(workedMin) - px(startMin))}
+                    height={12}
+                    fill={ahead.critical.has(id) ? "var(--ink)" : "var(--idle)"}
+                  />
+                  {doneMin > workedMin && (
+                    <rect
+                      x={px(workedMin)}
+                      y={8}
+                      width={px(doneMin) - px(workedMin)}
+                      height={6}
+                      fill="none"
+                      stroke="var(--ink)"
+                      strokeDasharray="2 2"
+                    />
+                  )}
+                </g>
+              ))}
+            </svg>
+          </Band>
+          {open === place && (
+            <Steps>
+              {mine.map((step) => {
+                const isDone = done.has(step.id);
+                const text = stepText(job, before, plan, step);
+                return (
+                  <li key={step.id} data-done={isDone}>
+                    <span>
+                      {isDone ? (
+                        <Check size={18} aria-label="done" />
+                      ) : now.includes(step) ? (
+                        "○"
+                      ) : (
+                        <Lock size={15} aria-label="held" />
+                      )}
+                    </span>
+                    <span>
+                      {text}
+                      {step.litresM3 > 0 && `, ${trade.pan(step.litresM3)}`}
+                    </span>
+                    {isDone ? (
+                      <Button
+                        $quiet
+                        aria-label={`Take the tick back: ${text}`}
+                        onPress={() => onTick(step, false)}
+                      >
+                        take back
+                      </Button>
+                    ) : (
+                      <Button $quiet aria-label={`Show: ${text}`} onPress={() => onChoose(step.id)}>
+                        show
+                      </Button>
+                    )}
+                  </li>
+                );
+              })}
+            </Steps>
+          )}
+        </div>
+      );
+    });
+}
+
+function LedgerOf({ progress, before }: { progress: Progress; before: Plan | null }) {
+  const { job, plan } = useJob();
+  const name = namer(job, before, plan);
+  const { ledger, steps, asides, noLongerWanted } = progress;
+  return (
+    <Ledger aria-label="Undone and not yet redone">
+      <h3>
+        <span>Undone {ledger.length}</span>
+        <small>redone by step</small>
+      </h3>
+      {ledger.length === 0 && <p>Nothing is undone that is to be redone.</p>}
+      <ul>
+        {ledger.map((one) => (
+          <li key={one.fact}>
+            <span>{undoneText(one, name)}</span>
+            <small>{one.redoneBy ? steps.findIndex(({ id }) => id === one.redoneBy) + 1 : "none"}</small>
+          </li>
+        ))}
+      </ul>
+      {asides.length > 0 && (
+        <>
+          <h3>Holds set aside {asides.length}</h3>
+          <ul>
+            {asides.map(({ id, reason, by, stepId }) => {
+              const step = steps.find((one) => one.id === stepId);
+              return (
+                <li key={id}>
+                  <span>
+                    {step ? stepText(job, before, plan, step) : stepId}: {reason}, {by}
+                  </span>
+                </li>
+              );
+            })}
+          </ul>
+        </>
+      )}
+      {noLongerWanted.length > 0 && (
+        <p>
+          {counted(noLongerWanted.length, "step")} were done that the plan no longer wants:{" "}
+          {noLongerWanted.join(", ")}.
+        </p>
+      )}
+    </Ledger>
+  );
+}
+
+function SetAside({
+  text,
+  onClose,
+  onDone,
+}: {
+  text: string;
+  onClose: () => void;
+  onDone: (reason: string, by: string) => void;
+}) {
+  const [reason, setReason] = useState("");
+  const [by, setBy] = useState("");
+  return (
+    <Dialog title="Set a hold aside" isOpen onOpenChange={(open) => !open && onClose()}>
+      <p>
+        {text} Setting it aside does not make it so: it is written down with reason and name, and it prints.
+      </p>
+      <TextField label="Reason" value={reason} onCommit={setReason} autoFocus />
+      <TextField label="Who answers for it" value={by} onCommit={setBy} />
+      <Actions>
+        <Button onPress={onClose}>Keep the hold</Button>
+        <Button $main isDisabled={reason === "" || by === ""} onPress={() => onDone(reason, by)}>
+          Set aside
+        </Button>
+      </Actions>
+    </Dialog>
+  );
+}
