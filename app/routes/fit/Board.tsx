@@ -2,11 +2,13 @@
  * Decides: whether everything goes in and can be reached, and where each part hangs.
  * Seen in three seconds: the board in its opening, what clashes by how much, the way of each hose.
  */
+import { Download } from "lucide-react";
 import { useState } from "react";
 import styled from "styled-components";
 import type { BoardJudged } from "~/core/boards/board";
 import { positionAt } from "~/core/boards/board";
 import { bodySizeOf } from "~/core/boards/envelope";
+import { boardTemplate } from "~/core/boards/template";
 import type { Hung } from "~/core/fit/panel";
 import { isConsumer } from "~/core/kinds/families";
 import { newId } from "~/core/kinds/ids";
@@ -20,6 +22,7 @@ import { clashText, facingTexts, insteadTexts, roadFacingTexts } from "~/message
 import { counted } from "~/messages/counted";
 import { nameOf } from "~/messages/notes";
 import { useArranging } from "~/state/arranging";
+import { fileName, saveBytes, saveText } from "~/state/files";
 import { useJob, useTrade } from "~/state/job";
 import { Button } from "~/ui/button";
 import { Select, TextField } from "~/ui/fields";
@@ -87,7 +90,7 @@ export function Board() {
 }
 
 function OneBoard({ board, pick }: { board: BoardRecord; pick: React.ReactNode }) {
-  const { plan, select, selectedId, dispatch } = useJob();
+  const { job, plan, select, selectedId, dispatch } = useJob();
   const trade = useTrade();
   const { judged, move, dropped, hangAll } = useBoard(board.id);
   const [frame, width] = useWidth(280, 800);
@@ -120,6 +123,14 @@ function OneBoard({ board, pick }: { board: BoardRecord; pick: React.ReactNode }
     }).then(() => select(part.id));
   };
   const isOpen = state.status === "working";
+  const save = async (form: "A4" | "Letter" | "SVG" | "DXF") => {
+    const { templateDxf, templatePdf, templateSvg } = await import("./template");
+    const template = boardTemplate(judged, (id) => nameOf(job, id));
+    const name = fileName(`${job.name} ${board.name}`);
+    if (form === "SVG") saveText(`${name}.svg`, templateSvg(template), "image/svg+xml");
+    else if (form === "DXF") saveText(`${name}.dxf`, templateDxf(template), "image/vnd.dxf");
+    else saveBytes(`${name}-${form}.pdf`, await templatePdf(template, form), "application/pdf");
+  };
   return (
     <div>
       <Row>
@@ -173,6 +184,16 @@ function OneBoard({ board, pick }: { board: BoardRecord; pick: React.ReactNode }
           </>
         )}
       </Row>
+      {layout.parts.length > 0 && (
+        <Row className="noPrint">
+          <span>Template at true size:</span>
+          {(["A4", "Letter", "SVG", "DXF"] as const).map((form) => (
+            <Button key={form} $quiet onPress={() => void save(form)}>
+              <Download size={15} /> {form === "A4" || form === "Letter" ? `PDF, ${form}` : form}
+            </Button>
+          ))}
+        </Row>
+      )}
       {state.status !== "idle" && (
         <Row role="status">
           <p>
