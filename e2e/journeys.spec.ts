@@ -196,6 +196,7 @@ test("a finding set aside keeps its reason, and a reading implies a loading", as
 
 test("joints are ticked dry with their time, and the tick is there after a reload", async ({ page }) => {
   await openMarram(page, "install");
+  await page.getByRole("tab", { name: "Leak test" }).click();
   await page.getByRole("button", { name: "Port wing, supply: dry" }).click();
   await expect(page.getByText(/: 1 of \d+ joints dry/)).toBeVisible();
   await page.reload();

@@ -149,7 +149,11 @@ for (const hand of ["mouse", "keyboard"] as const) {
     await expect(page.getByRole("dialog")).toContainText("positions");
     await page.keyboard.press("Escape");
     const stored = JSON.parse(await storedJob(page, "marram")) as { plans: { name: string }[] };
-    expect(stored.plans.map(({ name }) => name)).toEqual(["A, duplex, manifolds", "Manifold 1"]);
+    expect(stored.plans.map(({ name }) => name)).toEqual([
+      "A, duplex, manifolds",
+      "As found, one separator",
+      "Manifold 2",
+    ]);
   });
 }
 

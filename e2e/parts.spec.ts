@@ -56,3 +56,31 @@ test.describe("by touch, on a phone", () => {
     expect(await page.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(390);
   });
 });
+
+test("hose is put into the box, cut from it by the list, and undone; the box goes out and comes in as a file", async ({
+  page,
+}) => {
+  await openDemo(page, "unit12", "parts");
+  await page.getByRole("tab", { name: "The box" }).click();
+  const length = page.getByRole("textbox", { name: "Length, to put it in" });
+  await length.fill("30 m");
+  await page.keyboard.press("Enter");
+  await expect(page.getByText("1 line in the box, for all jobs.")).toBeVisible();
+  const saving = page.waitForEvent("download");
+  await page.getByRole("button", { name: "Save the box" }).click();
+  const file = await (await saving).path();
+  await page.getByRole("tab", { name: "To buy" }).click();
+  await page.getByRole("button", { name: "Cut: take these from the box" }).first().click();
+  await expect(page.getByRole("heading", { name: "Cut list, from the box first" })).toBeVisible();
+  await page.getByRole("tab", { name: "The box" }).click();
+  await expect(page.getByRole("button", { name: /^Take 30 m/ })).toBeHidden();
+  await page.getByRole("button", { name: "Undo in the box" }).click();
+  await expect(page.getByRole("button", { name: /^Take 30 m|^Take 98/ })).toBeVisible();
+  await page
+    .getByLabel("A box file")
+    .setInputFiles({ name: "other.json", mimeType: "application/json", buffer: Buffer.from("{}") });
+  await expect(page.getByText(/other.json: format is not a file of the shop's box/)).toBeVisible();
+  await page.getByLabel("A box file").setInputFiles(file);
+  await expect(page.getByText("1 line in the box, for all jobs.")).toBeVisible();
+  await expectAccessible(page, "#place");
+});

@@ -22,6 +22,9 @@ export const verbTexts: Record<Verb, string> = {
   hoseOut: "Take out the hose",
   partOut: "Take out",
   tankFitting: "Make the opening of",
+  cutHole: "Cut the hole",
+  careEdge: "Seal or paint the edge of",
+  checkIn: "Check in",
   fixPart: "Fix",
   boardPart: "Hang on the board",
   boardUp: "Put up the board",
@@ -60,6 +63,8 @@ const cautions: Partial<Record<Verb, string>> = {
   partOut: "It is heavier full than it looks, and spills when it is turned.",
   tankFitting:
     "Never drill a tank that held petrol without a licensed cleaner. Clean round it, saw square, count the swarf out.",
+  checkIn: "Count against the order, every end started by hand, seals there; what is wrong is set apart.",
+  cutHole: "Looked behind, battery off, eyes covered; swarf out, every piece counted.",
   boardUp: "Two people, or a cradle; nobody under it while it hangs.",
   element: "Seal oiled, hand tight to contact, then the maker's part of a turn.",
   cutHose: "Square, with a hose knife; blow the dust out, away from the face.",
@@ -79,6 +84,7 @@ const tools: Partial<Record<Verb, string>> = {
   undo: "two spanners, rag",
   join: "torque spanner, second spanner",
   cutHose: "hose knife, tape",
+  cutHole: "hole saw, file, vacuum cleaner",
   tankFitting: "hole saw, file, magnet",
   element: "filter wrench, seal oil",
   wire: "crimper, meter",
@@ -105,6 +111,7 @@ export function namer(job: Job, before: Plan | null, after: Plan): (id: Id) => s
     ...partsOf(job, after),
     ...after.lineUps,
     ...(after.boards ?? []),
+    ...(after.passages ?? []),
   ];
   const names = new Map(things.map(({ id, name }) => [id, name]));
   for (const { id, from, to } of [...(before?.runs ?? []), ...after.runs])
@@ -189,6 +196,10 @@ export function holdText({ fact, value }: Fact, name: (id: Id) => string): strin
       return `The hose ${name(id)} is not ready.`;
     case "clip":
       return `The hose ${name(id)} is not clipped.`;
+    case "here":
+      return `${name(id)} has not come.`;
+    case "hole":
+      return `${name(id)} is not cut and sealed.`;
     case "fitting":
       return `${name(id)}: its opening is not made.`;
     case "lineUp":

@@ -277,6 +277,19 @@ const board = z.strictObject({
     )
     .max(40),
 });
+const passage = z.strictObject({
+  id,
+  name,
+  through: z.enum(["floor", "bulkhead", "stringer", "board", "body"]),
+  made: z.enum(["wood", "cored", "metal", "plastic"]),
+  wallM: z.number().positive().max(0.5),
+  runs: z.array(id).max(40),
+  alsoM: diameter.optional(),
+  grommetM: z.number().positive().max(0.05).optional(),
+  sleeveM: z.number().positive().max(0.6).optional(),
+  fromEdgeM: z.tuple([z.number().min(0).max(20), z.number().min(0).max(20)]).optional(),
+  behind: z.enum(["free", "chassis", "stringer", "tank", "wires"]).optional(),
+});
 const mounted = z.strictObject({
   boardId: id,
   turn: z.union([z.literal(0), z.literal(1), z.literal(2), z.literal(3)]),
@@ -300,6 +313,8 @@ export const plan = z.strictObject({
   }),
   serviceAllowanceM: atLeastZero,
   ends: z.record(id, z.record(id, endSchema)).optional(),
+  awaited: z.array(id).max(1000).optional(),
+  passages: z.array(passage).max(200).optional(),
   boards: z.array(board).max(20).optional(),
   mounted: z.record(id, mounted).optional(),
   nudges: z.record(

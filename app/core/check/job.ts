@@ -96,6 +96,7 @@ function checkLists(plan: Plan, path: string): PlanFault[] {
     ...duplicates(elementIds(plan.parts).map(named), `${path} filter elements`),
     ...duplicates(plan.duty ?? [], `${path}.duty`),
     ...duplicates(plan.boards ?? [], `${path}.boards`),
+    ...duplicates(plan.passages ?? [], `${path}.passages`),
     ...(plan.boards ?? []).flatMap(({ obstacles }, i) =>
       duplicates(obstacles, `${path}.boards[${i}].obstacles`),
     ),

@@ -50,7 +50,9 @@ export type Command =
   | ({ name: "editLineUp"; id: Id } & Edit<Partial<Pick<LineUp, "name" | "purpose" | "intendedTransfer">>>)
   | { name: "removeLineUp"; id: Id }
   | { name: "setConditions"; change: Partial<Conditions> }
-  | ({ name: "editPlan" } & Edit<Partial<Pick<Plan, "name" | "limits" | "serviceAllowanceM" | "duty">>>)
+  | ({ name: "editPlan" } & Edit<
+      Partial<Pick<Plan, "name" | "limits" | "serviceAllowanceM" | "duty" | "passages" | "awaited">>
+    >)
   /** A copy of the current plan beside it, made current; the copy knows what it came from. */
   | { name: "forkPlan"; id: Id; planName: string }
   /** A whole plan beside the others, made current; tanks gain the ports it needs. */

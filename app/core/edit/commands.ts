@@ -78,14 +78,17 @@ export function applyCommand(job: Job, command: Command): Applied {
   if (strays.length === 0) return { job: next, patches, inverse, notes };
   // What named a thing that the command took away goes with it.
   const [swept, sweep, back] = produceWithPatches(next, (draft) => {
-    for (const { path } of strays) removeAt(draft as Job, path);
+    for (const { path } of [...strays].reverse()) removeAt(draft as Job, path);
   });
   return { job: swept, patches: [...patches, ...sweep], inverse: [...back, ...inverse], notes };
 }
 
 function removeAt(job: Job, path: readonly (string | number)[]): void {
   const holder = path.slice(0, -1).reduce<unknown>((at, key) => (at as Record<string, unknown>)[key], job);
-  delete (holder as Record<string, unknown>)[String(path.at(-1))];
+  const key = path.at(-1);
+  // The last of a list first, so that places before it stay: see the order of the strays.
+  if (Array.isArray(holder)) holder.splice(Number(key), 1);
+  else delete (holder as Record<string, unknown>)[String(key)];
 }
 
 /** Plays recorded patches: a command again, or its inverse. */

@@ -44,6 +44,7 @@ import { jointUnsealed } from "./hoses/jointUnsealed";
 import { jointWet } from "./hoses/jointWet";
 import { linesUnmarked } from "./hoses/linesUnmarked";
 import { nearDanger } from "./hoses/nearDanger";
+import { passageWrong } from "./hoses/passageWrong";
 import { petrol } from "./hoses/petrol";
 import { provisional } from "./hoses/provisional";
 import { shopMade } from "./hoses/shopMade";
@@ -123,6 +124,7 @@ const all = {
   jointWet,
   notLookedAt,
   linesUnmarked,
+  passageWrong,
   petrol,
   dosingFit,
   heaterUnmetered,

@@ -296,6 +296,35 @@ const cases: Case[] = [
     () => change(boat(), part("sep1", { volumeM3: 0.0003 })),
   ],
   [
+    "19 a hole that nobody has looked behind",
+    "passageWrong",
+    () =>
+      change(boat(), {
+        name: "editPlan",
+        change: {
+          passages: [{ id: "h", name: "Hole", through: "floor", made: "wood", wallM: 0.02, runs: ["run1"] }],
+        },
+      }),
+    { grade: "mend", ids: ["run1"], values: expect.objectContaining({ code: "notLooked" }) as never },
+    () =>
+      change(boat(), {
+        name: "editPlan",
+        change: {
+          passages: [
+            {
+              id: "h",
+              name: "Hole",
+              through: "floor",
+              made: "wood",
+              wallM: 0.02,
+              runs: ["run1"],
+              behind: "free",
+            },
+          ],
+        },
+      }),
+  ],
+  [
     "28 a hose that the plan has shorter than its board needs",
     "boardHose",
     () => change(boat(), run("run7", { route: { kind: "measured", lengthM: 0.3, bends: [], extremes: [] } })),

@@ -29,6 +29,9 @@ const minutes: Readonly<Record<Verb, readonly [work: number, wait: number, peopl
   hoseOut: [6, 0, 1],
   partOut: [12, 0, 1],
   tankFitting: [12, 60, 1],
+  cutHole: [21, 0, 1],
+  careEdge: [5, 45, 1],
+  checkIn: [3, 0, 1],
   fixPart: [12, 0, 1],
   boardPart: [10, 0, 1],
   boardUp: [20, 0, 2],
@@ -355,7 +358,7 @@ class Deriving {
     const { id } = part;
     const mounted = this.after.mounted?.[id];
     this.fact(`part.${id}`, wasThere ? "there" : "absent");
-    const pre = wasThere ? [at(`part.${id}`, "out")] : [at(`part.${id}`, "absent")];
+    const pre = wasThere ? [at(`part.${id}`, "out")] : [at(`part.${id}`, "absent"), ...this.here(id)];
     if (mounted) {
       this.step("boardPart", id, { of: [id], place: "bench", pre, post: [at(`part.${id}`, "fixed")] });
       this.fact(`board.${mounted.boardId}`, "bench");
@@ -457,12 +460,52 @@ class Deriving {
     return at(`port.${key}`, "tight");
   }
 
+  /** What is still awaited is checked in before it is used: count, every end started by hand, seals there. */
+  private here(id: Id): Fact[] {
+    if (!this.after.awaited?.includes(id)) return [];
+    this.fact(`here.${id}`, "awaited");
+    this.step("checkIn", id, {
+      of: [id],
+      place: "bench",
+      pre: [at(`here.${id}`, "awaited")],
+      post: [at(`here.${id}`, "yes")],
+    });
+    return [at(`here.${id}`, "yes")];
+  }
+
+  /** Holes that a new hose passes and that the plan before had not: cut, their edges cured, before it is laid. */
+  private passed(runId: Id): Fact[] {
+    const old = new Set(this.before?.passages?.map(({ id }) => id));
+    return (this.after.passages ?? []).flatMap(({ id, runs }) => {
+      if (!runs.includes(runId) || old.has(id)) return [];
+      this.fact(`hole.${id}`, "uncut");
+      this.step("cutHole", id, {
+        of: [id],
+        place: "line",
+        pre: [at(`hole.${id}`, "uncut")],
+        post: [at(`hole.${id}`, "cut")],
+      });
+      this.step("careEdge", id, {
+        of: [id],
+        place: "line",
+        pre: [at(`hole.${id}`, "cut")],
+        post: [at(`hole.${id}`, "sealed")],
+      });
+      return [at(`hole.${id}`, "sealed")];
+    });
+  }
+
   private runIn(run: Run): void {
     const { id } = run;
     const bench = this.boardOf(run.from, run.to);
     const fact = `run.${id}`;
     this.fact(fact, "none");
-    this.step("cutHose", id, { of: [id], place: "bench", pre: [at(fact, "none")], post: [at(fact, "cut")] });
+    this.step("cutHose", id, {
+      of: [id],
+      place: "bench",
+      pre: [at(fact, "none"), ...this.here(id)],
+      post: [at(fact, "cut")],
+    });
     this.step("makeEnds", id, {
       of: [id],
       place: "bench",
@@ -470,7 +513,7 @@ class Deriving {
       post: [at(fact, "ended")],
     });
     const old = this.steps.has(`hoseOut:${id}`) ? [at(`run.${id}.old`, "out")] : [];
-    const owners = [run.from, run.to].flatMap((ref) => this.owner(ref.part));
+    const owners = [...[run.from, run.to].flatMap((ref) => this.owner(ref.part)), ...this.passed(id)];
     this.step("lay", id, {
       of: [id],
       place: bench ? "bench" : "line",

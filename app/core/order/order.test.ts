@@ -9,6 +9,7 @@ import { currentPlan, partsOf, portKey } from "../plan/ports";
 import type { Job, Plan } from "../plan/types";
 import { derive } from "./derive";
 import { at, factsAfter, ordered, unmet, type WorkStep } from "./facts";
+import { heldUpBy } from "./progress";
 import { criticalWay, finishMin, inNeed, schedule } from "./schedule";
 
 const read = (name: string): Job =>
@@ -437,6 +438,21 @@ describe("the work order", () => {
           .map(({ id }) => id),
       ),
     );
+  });
+
+  test("what is awaited holds what it is for and what hangs on that, and nothing else; checked in, all can go on", () => {
+    const job = read("unit-12");
+    const plan = currentPlan(job);
+    const next = applyCommand(job, { name: "editPlan", change: { awaited: ["sep"] } }).job;
+    const steps = work(next, null, currentPlan(next));
+    expect(judged(next, null, currentPlan(next), steps)).toEqual([]);
+    const held = heldUpBy(steps, "checkIn:sep");
+    expect(held).toEqual(expect.arrayContaining(["fixPart:sep", "element:sep", "join:sep.in", "power:main"]));
+    expect(held).not.toContain("fixPart:fine");
+    expect(heldUpBy(work(job, null, plan), "checkIn:sep")).toEqual([]);
+    // A part that goes is awaited no more.
+    const gone = applyCommand(next, { name: "removePart", id: "sep" }).job;
+    expect(currentPlan(gone).awaited).toEqual([]);
   });
 
   test("hoses between parts of a board are bench work, and the board goes up complete", () => {

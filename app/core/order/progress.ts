@@ -72,7 +72,9 @@ export function progressOf(job: Job, before: Plan | null, after: Plan, book: Boo
     unmet(step, now).filter(({ fact }) => !asides.some((one) => one.stepId === step.id && one.fact === fact));
   const holds = new Map(left.map((step) => [step.id, holdsOf(step)]));
   const ready = left.filter(({ id }) => holds.get(id)?.length === 0);
-  const next = ready[0] ?? left[0];
+  // Whoever works stays where the last step was, while there is something to do there.
+  const place = done.at(-1)?.place;
+  const next = ready.find((step) => step.place === place) ?? ready[0] ?? left[0];
   const leftM3 = new Map<string, number>();
   for (const { place, litresM3 } of left) leftM3.set(place, (leftM3.get(place) ?? 0) + litresM3);
   return {
@@ -137,4 +139,12 @@ export function hoursLeft({ steps, done }: Pick<Progress, "steps" | "done">, peo
     finishMin: slots.reduce((last, { doneMin }) => Math.max(last, doneMin), 0),
     critical: new Set(criticalWay(left)?.ids ?? []),
   };
+}
+
+/** Steps that cannot be done before one is: near or far behind it. */
+export function heldUpBy(steps: readonly WorkStep[], id: string): string[] {
+  const held = new Set([id]);
+  for (const step of steps) if (step.needs.some((need) => held.has(need))) held.add(step.id);
+  held.delete(id);
+  return [...held];
 }

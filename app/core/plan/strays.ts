@@ -28,6 +28,16 @@ function straysOfPlan(job: Job, plan: Plan, path: Stray["path"]): Stray[] {
     ...unknownKeys(conditions.loading, new Set(elementIds(plan.parts)), [...path, "conditions", "loading"]),
     ...unknownKeys(conditions.load, idsOf(job.consumers), [...path, "conditions", "load"]),
     ...unknownKeys(plan.nudges, drawn, [...path, "nudges"]),
+    ...(plan.awaited ?? []).flatMap((id, i): Stray[] =>
+      plan.parts.some((part) => part.id === id) || plan.runs.some((run) => run.id === id)
+        ? []
+        : [{ path: [...path, "awaited", i], id }],
+    ),
+    ...(plan.passages ?? []).flatMap(({ runs }, i) =>
+      runs.flatMap((id, k): Stray[] =>
+        plan.runs.some((run) => run.id === id) ? [] : [{ path: [...path, "passages", i, "runs", k], id }],
+      ),
+    ),
     ...unknownKeys(plan.mounted ?? {}, idsOf(plan.parts), [...path, "mounted"]),
     ...Object.entries(plan.mounted ?? {}).flatMap(([id, { boardId }]) =>
       plan.boards?.some((board) => board.id === boardId) || !plan.parts.some((part) => part.id === id)

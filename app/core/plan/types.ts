@@ -314,6 +314,27 @@ export interface BoardObstacle {
   toM: number;
 }
 
+/** A hole that hoses, pipes or wires pass, and where it is cut. */
+export interface Passage {
+  id: Id;
+  name: string;
+  through: "floor" | "bulkhead" | "stringer" | "board" | "body";
+  made: "wood" | "cored" | "metal" | "plastic";
+  wallM: number;
+  /** Hoses and tubes that pass it. */
+  runs: Id[];
+  /** Something else that passes it, such as wires; over all. */
+  alsoM?: number;
+  /** Wall of the grommet or sleeve in it; none where it is absent. */
+  grommetM?: number;
+  /** Length of the sleeve. */
+  sleeveM?: number;
+  /** Its middle from two edges that can be reached from both sides. */
+  fromEdgeM?: [number, number];
+  /** What lies behind it. Absent until somebody has looked. */
+  behind?: "free" | "chassis" | "stringer" | "tank" | "wires";
+}
+
 export type Facing = "forward" | "aft" | "port" | "starboard";
 
 /** A board that parts hang on. Seen from the front: x to the right, z up, from its low left corner. */
@@ -353,6 +374,9 @@ export interface Plan {
   serviceAllowanceM: number;
   /** What ports and hoses end in, by part, tank or run, then by port; of a run by 'from' and 'to'. Absent is not known. */
   ends?: Record<Id, Record<Id, End>>;
+  passages?: Passage[];
+  /** Parts and hoses that are ordered and have not come. */
+  awaited?: Id[];
   boards?: Board[];
   /** Which parts hang on a board; where they hang is their own position: the middle of their body. */
   mounted?: Record<Id, Mounted>;

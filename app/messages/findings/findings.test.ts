@@ -60,6 +60,16 @@ const codes: { [K in Exclude<Coded[0], "noRoomAbove">]: { [C in CodesOf<K>]: tru
   },
   boardHose: { blocked: true, short: true },
   changeSlow: { spills: true, slow: true },
+  passageWrong: {
+    nothingPasses: true,
+    noSaw: true,
+    nearEdge: true,
+    notLooked: true,
+    behind: true,
+    bareMetal: true,
+    sleeveShort: true,
+    sleeveLong: true,
+  },
 };
 const ways: [RuleId, string][] = ruleIds.flatMap((rule) =>
   (Object.keys((codes as Partial<Record<RuleId, object>>)[rule] ?? { "": true }) as string[]).map(
@@ -125,6 +135,10 @@ const figures = {
   tank: "Frame tank",
   lineUp: "Run",
   board: "Filter board",
+  passage: "Hole in the floor",
+  behind: "tank",
+  needM: 0.03,
+  sleeveM: 0.02,
   by: "Separator",
   other: "Separator",
   near: "exhaust",

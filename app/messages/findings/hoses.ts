@@ -7,6 +7,7 @@ import type { HoseSurvey, Neighbour } from "~/core/plan/types";
 import { formatNumber } from "~/core/units/format";
 import { clashText } from "../board";
 import { adapterText, endFromText, endText, whyTexts } from "../ends";
+import { behindTexts, passageTexts } from "../passages";
 import { capital, type Say, type Sentences, type Words } from "./say";
 
 const near: Record<Neighbour["kind"], string> = {
@@ -98,6 +99,7 @@ export const hoses: Sentences<
   | "bulkheadReach"
   | "jointUnsealed"
   | "jointWet"
+  | "passageWrong"
   | "provisional"
   | "shopMade"
   | "petrol"
@@ -204,6 +206,17 @@ export const hoses: Sentences<
     "What weeps drips on what is hot or lies in the bilge; under vacuum the same joint draws air in.",
     "Relieve the pressure first, make the joint again with a new washer or clip, look again, and tick it dry.",
   ],
+  passageWrong: (v, say) => {
+    const [title, mend] = passageTexts[v.code];
+    return [
+      `${v.passage}: ${v.code === "behind" ? `${behindTexts[v.behind]} lies behind it` : title}`,
+      v.code === "sleeveShort" || v.code === "sleeveLong"
+        ? `${say.length(v.sleeveM)} of sleeve in ${say.length(v.wallM)} of wall.`
+        : `${say.length(v.needM)} is what it needs.`,
+      "A hole is not uncut: it weakens what it passes, and an edge saws at a hose for years.",
+      mend,
+    ];
+  },
   provisional: (v) => [
     `${v.part} is provisional`,
     "",

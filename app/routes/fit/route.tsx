@@ -12,6 +12,7 @@ import { Button } from "~/ui/button";
 import { Caution, PlaceHead, Sheet } from "~/ui/place";
 import { Tabs } from "~/ui/tabs";
 import { Board } from "./Board";
+import { Openings } from "./Openings";
 import { Reach } from "./Reach";
 
 export const meta = () => [{ title: "Fit · Iron Keel" }];
@@ -23,7 +24,7 @@ const RunButton = styled.button`
 const Body = styled.div`
   h2 { font-size: 20px; padding: 8px 0 7px 16px; }
 `;
-const parts = ["board", "runs", "reach"] as const;
+const parts = ["board", "openings", "runs", "reach"] as const;
 type FitPart = (typeof parts)[number];
 
 export default function Fit() {
@@ -39,6 +40,7 @@ export default function Fit() {
         onChoose={(next) => ask({ part: next }, { replace: true, preventScrollReset: true })}
         tabs={[
           { id: "board", name: "Board", body: () => <Board /> },
+          { id: "openings", name: `Openings, ${plan.passages?.length ?? 0}`, body: () => <Openings /> },
           { id: "runs", name: `Runs, ${plan.runs.length}`, body: () => <Runs /> },
           { id: "reach", name: "Filter changes", body: () => <Reach /> },
         ]}

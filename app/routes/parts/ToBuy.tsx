@@ -4,9 +4,11 @@
  */
 
 import { Download } from "lucide-react";
+import { useMemo } from "react";
 import styled from "styled-components";
 import { afterCut, cutsFromBox, type HoseCuts } from "~/core/box/box";
 import { jointNeeds, type PlanJoint } from "~/core/joints/joints";
+import { heldUpBy, progressOf, startsFrom } from "~/core/order/progress";
 import { type HoseLine, hoseLines, partLines } from "~/core/parts/partsList";
 import { fromSi } from "~/core/units/factors";
 import { formatNumber } from "~/core/units/format";
@@ -20,6 +22,7 @@ import type { useBox } from "~/state/box";
 import { fileName, saveText } from "~/state/files";
 import { useJob, useTrade } from "~/state/job";
 import { Button } from "~/ui/button";
+import { Switch } from "~/ui/fields";
 import { Sheet } from "~/ui/place";
 
 const Row = styled.div`
@@ -28,8 +31,22 @@ const Row = styled.div`
 `;
 
 export function ToBuy({ joints, box }: { joints: readonly PlanJoint[]; box: ReturnType<typeof useBox> }) {
-  const { job, plan, select } = useJob();
+  const { job, plan, book, select, dispatch } = useJob();
   const { units } = job;
+  const order = useMemo(() => progressOf(job, startsFrom(job, plan), plan, book), [job, plan, book]);
+  const awaited = new Set(plan.awaited);
+  const setAwaited = (ids: readonly string[], isAwaited: boolean) =>
+    void dispatch({
+      name: "editPlan",
+      change: {
+        awaited: [...(plan.awaited ?? []).filter((id) => !ids.includes(id)), ...(isAwaited ? ids : [])],
+      },
+    });
+  const blocked = new Set(
+    [...awaited]
+      .filter((id) => !order.done.has(`checkIn:${id}`))
+      .flatMap((id) => heldUpBy(order.steps, `checkIn:${id}`)),
+  );
   const parts = partLines(plan);
   const hoses = hoseLines(job, plan);
   const { bore, run } = useTrade();
@@ -74,6 +91,12 @@ export function ToBuy({ joints, box }: { joints: readonly PlanJoint[]; box: Retu
           Counted from the plan: {counted(plan.parts.length, "part")},{" "}
           {run(hoses.reduce((sum, { totalM }) => sum + totalM, 0))} of hose.
         </p>
+        {awaited.size > 0 && (
+          <p style={{ flexBasis: "100%", fontWeight: 600, color: "var(--ink)" }}>
+            {awaited.size} awaited: {counted(blocked.size, "step")} of {order.steps.length} wait for it,{" "}
+            {order.now.filter(({ verb }) => verb !== "checkIn").length} can be done now.
+          </p>
+        )}
         <Button onPress={() => void save()}>
           <Download size={16} /> CSV
         </Button>
@@ -187,6 +210,7 @@ export function ToBuy({ joints, box }: { joints: readonly PlanJoint[]; box: Retu
               <th>Detail</th>
               <th className="n">Bore</th>
               <th>For</th>
+              <th>Awaited</th>
             </tr>
           </thead>
           <tbody>
@@ -204,6 +228,14 @@ export function ToBuy({ joints, box }: { joints: readonly PlanJoint[]; box: Retu
                       {nameOf(job, id)}
                     </Button>
                   ))}
+                </td>
+                <td>
+                  <Switch
+                    isOn={line.ids.every((id) => awaited.has(id))}
+                    onChange={(isOn) => setAwaited(line.ids, isOn)}
+                  >
+                    {line.ids.every((id) => awaited.has(id)) ? "not here yet" : "here"}
+                  </Switch>
                 </td>
               </tr>
             ))}

@@ -1,0 +1,61 @@
+import { openDemo, openMarram } from "./helpers";
+import { expect, expectAccessible, test } from "./test";
+
+test("a fitter ticks on, is held once rightly, goes to what holds, and takes a tick back", async ({
+  page,
+}) => {
+  await openMarram(page, "install");
+  await expect(page.getByText(/^19 of \d+ steps done/)).toBeVisible();
+  const ledger = page.getByRole("region", { name: "Undone and not yet redone" });
+  await expect(ledger.getByText("Battery negative, off")).toBeVisible();
+  await page.getByRole("button", { name: /^Test/ }).click();
+  await page.getByRole("button", { name: "Show: Power to the pump" }).click();
+  const step = page.getByRole("region", { name: "The next step" });
+  await expect(step.getByText(/^Held\./)).toBeVisible();
+  await expect(step.getByRole("button", { name: "Done" })).toBeDisabled();
+  await step.getByRole("button", { name: "Go to what holds it" }).click();
+  await expect(step.getByRole("heading")).not.toHaveText("Power to the pump");
+  await step.getByRole("button", { name: "Back to the next" }).click();
+  await step.getByRole("button", { name: "Done" }).click();
+  await expect(page.getByText(/^20 of \d+ steps done/)).toBeVisible();
+  await page.reload();
+  await expect(page.getByText(/^20 of \d+ steps done/)).toBeVisible();
+  await page.getByRole("button", { name: /^Make safe/ }).click();
+  await page.getByRole("button", { name: "Take the tick back: Battery negative off" }).click();
+  await expect(page.getByText(/^19 of \d+ steps done/)).toBeVisible();
+  await expect(ledger.getByText("Battery negative, off")).toBeHidden();
+  await expectAccessible(page, "#place");
+});
+
+test("by keys a hold is set aside with reason and name, and stands in the ledger", async ({ page }) => {
+  await openDemo(page, "unit12", "install");
+  await expect(page.getByText(/^0 of \d+ steps done/)).toBeVisible();
+  await page.getByRole("button", { name: /^Along the lines/ }).press("Enter");
+  await page
+    .getByRole("button", { name: /^Show: Wire/ })
+    .first()
+    .press("Enter");
+  const step = page.getByRole("region", { name: "The next step" });
+  await step.getByRole("button", { name: "Set this hold aside…" }).press("Enter");
+  const dialog = page.getByRole("dialog");
+  await dialog.getByRole("textbox", { name: "Reason" }).fill("no battery aboard");
+  await dialog.getByRole("textbox", { name: "Who answers for it" }).fill("the fitter");
+  await page.keyboard.press("Enter");
+  await dialog.getByRole("button", { name: "Set aside" }).press("Enter");
+  await expect(page.getByText("Holds set aside 1")).toBeVisible();
+});
+
+test.describe("by touch, under the vehicle", () => {
+  test.use({ viewport: { width: 390, height: 844 }, hasTouch: true });
+  test("from 'make safe' on one tick a step, large enough for a glove", async ({ page }) => {
+    await openDemo(page, "unit12", "install");
+    const step = page.getByRole("region", { name: "The next step" });
+    const done = step.getByRole("button", { name: "Done" });
+    expect((await done.boundingBox())!.height).toBeGreaterThanOrEqual(72);
+    for (let i = 1; i <= 4; i++) {
+      await done.tap();
+      await expect(page.getByText(new RegExp(`^${i} of \\d+ steps done`))).toBeVisible();
+    }
+    expect(await page.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(390);
+  });
+});
