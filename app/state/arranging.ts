@@ -3,6 +3,9 @@ import { useCallback, useEffect, useRef, useState } from "react";
 import type { BoardTask, Progress, Proposed, Search } from "~/core/fit/arrange";
 import type { Hung } from "~/core/fit/panel";
 
+/** A search shows what it has as it goes, and is stopped by hand: it may take longer than other work. */
+const LONGEST_MS = 90_000;
+
 export type Arranging =
   | { status: "idle" }
   | { status: "working"; progress: Progress | null }
@@ -35,6 +38,7 @@ export function useArranging() {
         ),
       stop.signal,
       () => undefined,
+      LONGEST_MS,
     );
     if (running.current !== stop) return;
     setState(found.ok ? { status: "done", proposed: found.value } : { status: "stopped", progress: last });

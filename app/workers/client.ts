@@ -38,6 +38,7 @@ export async function askWorker<T>(
   ask: (remote: Remote<KeelWorker>, onProgress: OnProgress) => Promise<Answer<T>>,
   signal: AbortSignal,
   onProgress: OnProgress,
+  limitMs = LIMIT_MS,
 ): Promise<Answer<T>> {
   let reason = "the worker died";
   for (let attempt = 0; attempt < TRIES; attempt++) {
@@ -48,7 +49,7 @@ export async function askWorker<T>(
     let timer: ReturnType<typeof setTimeout> | undefined;
     let stop = () => undefined as void;
     const late = new Promise<never>((_, reject) => {
-      timer = setTimeout(() => reject(new Error(TOO_LONG)), LIMIT_MS);
+      timer = setTimeout(() => reject(new Error(TOO_LONG)), limitMs);
     });
     const stopped = new Promise<never>((_, reject) => {
       stop = () => {

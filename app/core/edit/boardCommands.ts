@@ -31,7 +31,7 @@ export const boardCommands: Handlers<"addBoard" | "editBoard" | "removeBoard" | 
         editRecord<object>(board, command);
         // What hangs on it goes where it goes.
         for (const { part, corner } of hung) part.position = positionAt(board, part, corner);
-        for (const { part } of hung) fitHoses(job, plan, part.id, { evenMeasured: false });
+        for (const { part } of hung) fitHoses(job, plan, part.id, { evenMeasured: true });
       },
     },
     // What hung on it keeps its place in the vehicle and hangs on nothing.
@@ -65,5 +65,5 @@ function hang(job: Parameters<typeof fitHoses>[0], plan: Plan, { boardId, at }: 
     plan.mounted = { ...plan.mounted, [id]: { boardId, turn, ...(pinned ? { pinned } : {}) } };
   }
   // Every part is in its place before a hose is asked whether it reaches.
-  for (const { id } of at) fitHoses(job, plan, id, { evenMeasured: false });
+  for (const { id } of at) fitHoses(job, plan, id, { evenMeasured: true });
 }

@@ -198,6 +198,10 @@ const HOT_M = 0.25;
 const WARM_M = 0.12;
 const COLD_M = 0.015;
 
+/** A round that gains less than a fiftieth is stale; after so many of them in a row the search ends. */
+const BETTER = 0.98;
+const MOST_STALE = 2;
+
 export interface Search {
   seed: number;
   /** Moves of one cooling, and how often it is cooled from hot. */
@@ -406,6 +410,8 @@ export function* arrange(
   );
   let best = judgeBoard(task, start);
   const of = moves * rounds;
+  let bestM = Number.POSITIVE_INFINITY;
+  let stale = 0;
   if (free.length === 0) return best;
   const turnsOf = (i: number) =>
     [...(legal[i] as Map<number, Legal | null>)].flatMap(([t, one]) => (one ? [t] : []));
@@ -493,6 +499,12 @@ export function* arrange(
         }
       }
       if (k % Math.ceil(of / 100) === 0) yield { done: round * moves + k, of, best };
+    }
+    if (best.isLegal) {
+      const isBetter = scoreM(best) < BETTER * bestM;
+      bestM = scoreM(best);
+      stale = isBetter ? 0 : stale + 1;
+      if (stale === MOST_STALE) break;
     }
     if (!best.isLegal) {
       const judged = judgeBoard(task, now.at);

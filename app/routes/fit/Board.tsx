@@ -277,6 +277,12 @@ function searchText(
     : `${counted(wrongs(best), "thing")} still wrong`;
   if (status === "working") return `Searching. Best so far: ${found}.`;
   if (best.isLegal) return `Found: ${found}.`;
+  const stuck = best.clashes.flatMap(({ a, code }) => {
+    const i = best.layout.task.parts.findIndex(({ id, isPinned }) => id === a && isPinned);
+    return i >= 0 && (code === "outOfReach" || code === "offBoard") ? [best.layout.parts[i]?.name] : [];
+  });
+  if (stuck.length > 0)
+    return `${[...new Set(stuck)].join(", ")} is pinned where it cannot be. Best with it there: ${found}.`;
   if (status === "stopped") return `Stopped. Best: ${found}.`;
   return `Nothing better was found: ${found}. ${instead ? `But ${insteadTexts[instead]}.` : "Not with smaller hose, nor on a larger board: hang fewer parts on it."}`;
 }
