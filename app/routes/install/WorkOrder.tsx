@@ -5,9 +5,12 @@
 import { Check, Lock, Printer } from "lucide-react";
 import { useMemo, useState } from "react";
 import styled from "styled-components";
+import { entriesOf } from "~/core/book/entries";
 import type { Fact, WorkStep } from "~/core/order/facts";
 import { hoursLeft, makerOf, type Progress, progressOf } from "~/core/order/progress";
-import type { Plan } from "~/core/plan/types";
+import type { Plan, PortRef } from "~/core/plan/types";
+import { positive } from "~/fields/checks";
+import { QuantityField } from "~/fields/QuantityField";
 import { counted } from "~/messages/counted";
 import { hours } from "~/messages/findings/say";
 import { minutesText } from "~/messages/service";
@@ -161,6 +164,9 @@ export function WorkOrder() {
                   Held. {holdText(shown.holds[0] as Fact, namer(job, before, plan))}
                   {shown.holds.length > 1 && ` And ${counted(shown.holds.length - 1, "thing")} more.`}
                 </p>
+              )}
+              {shown.step.verb === "join" && shown.step.port !== undefined && (
+                <Torque joint={{ part: shown.step.of[0] ?? "", port: shown.step.port }} />
               )}
             </div>
             <Row>
@@ -420,5 +426,39 @@ function SetAside({
         </Button>
       </Actions>
     </Dialog>
+  );
+}
+
+/** Common practice, shown only to compare: the maker's figure goes first. No source. */
+const commonNM = { banjo: [20, 24], sumpFlange: 30 } as const;
+
+/** What a joint was tightened to: the maker's figure first, and with which tool. */
+function Torque({ joint }: { joint: PortRef }) {
+  const { job, plan, book, enter } = useJob();
+  const trade = useTrade();
+  const [tool, setTool] = useState("torque spanner");
+  const last = entriesOf(book, "torqueSet").findLast(
+    (one) => one.planId === plan.id && one.joint.part === joint.part && one.joint.port === joint.port,
+  );
+  return (
+    <Row style={{ alignItems: "flex-end" }}>
+      <QuantityField
+        key={last?.id ?? "none"}
+        label="Torque set, the maker's figure first"
+        dimension="moment"
+        unit={job.units.volume === "gal" ? "lb ft" : "N m"}
+        value={last?.momentNM}
+        check={positive}
+        onCommit={(momentNM) => void enter({ kind: "torqueSet", joint, momentNM, tool })}
+      />
+      <TextField label="With" value={tool} onCommit={setTool} />
+      <p className="small" style={{ flexBasis: "100%" }}>
+        {last
+          ? `Set to ${trade.moment(last.momentNM)} with ${last.tool}, ${new Date(last.at).toLocaleString("en-GB", { dateStyle: "short", timeStyle: "short" })}. `
+          : ""}
+        To compare, common practice: banjo M12 to M14 {trade.moment(commonNM.banjo[0])} to{" "}
+        {trade.moment(commonNM.banjo[1])}, sump flange {trade.moment(commonNM.sumpFlange)}.
+      </p>
+    </Row>
   );
 }
