@@ -1,8 +1,10 @@
 /** Words for boards: rooms, clashes, what a search found. */
+import type { BoardJudged } from "~/core/boards/board";
 import type { Instead } from "~/core/fit/arrange";
 import type { ClashCode } from "~/core/fit/panel";
 import type { ServiceRoom } from "~/core/kinds/kind";
 import type { Facing } from "~/core/plan/types";
+import { counted } from "./counted";
 
 export const serviceTexts: Record<ServiceRoom["use"], string> = {
   lidLift: "lid lifts",
@@ -42,7 +44,45 @@ export function clashText(code: ClashCode, a: string, b: string, by: string): st
   }
 }
 
-export const insteadTexts: Record<Instead, string> = {
+const insteadTexts: Record<Instead, string> = {
   smallerHose: "with hose one size smaller, which bends tighter, it can be",
   largerBoard: "on a board and opening a quarter larger it can be",
 };
+
+/** How a search stands, or what it found and why no more. */
+export function searchText(
+  status: "working" | "done" | "stopped",
+  best: BoardJudged,
+  instead: Instead | null,
+  length: (m: number) => string,
+): string {
+  const found = best.isLegal
+    ? `all rules kept, ${length(best.hoseM)} of hose, ${counted(best.elbows, "elbow")}`
+    : `${counted(wrongs(best), "thing")} still wrong`;
+  if (status === "working") return `Searching. Best so far: ${found}.`;
+  if (best.isLegal) return `Found: ${found}.`;
+  const stuck = best.clashes.flatMap(({ a, code }) => {
+    const i = best.layout.task.parts.findIndex(({ id, isPinned }) => id === a && isPinned);
+    return i >= 0 && (code === "outOfReach" || code === "offBoard") ? [best.layout.parts[i]?.name] : [];
+  });
+  if (stuck.length > 0)
+    return `${[...new Set(stuck)].join(", ")} is pinned where it cannot be. Best with it there: ${found}.`;
+  if (status === "stopped") return `Stopped. Best: ${found}.`;
+  return `Nothing better was found: ${found}. ${instead ? `But ${insteadTexts[instead]}.` : "Not with smaller hose, nor on a larger board: hang fewer parts on it."}`;
+}
+
+const wrongs = ({ clashes, hoses, apart, tooDeep }: BoardJudged) =>
+  clashes.length + hoses.filter(({ through }) => through.length > 0).length + apart.length + tooDeep.length;
+
+/** A board in a line: what clashes, which hoses find no way, how much hose. */
+export function boardSummary(judged: BoardJudged, length: (m: number) => string): string {
+  const { clashes, hoses, hoseM, elbows, layout } = judged;
+  if (layout.parts.length === 0) return "Nothing hangs on it yet.";
+  const blocked = hoses.filter(({ through }) => through.length > 0).length;
+  const first =
+    clashes.length === 0
+      ? "Nothing clashes"
+      : `${clashes.length} ${clashes.length === 1 ? "clash" : "clashes"}`;
+  const second = blocked === 0 ? "every hose finds its way" : `${counted(blocked, "hose")} without a way`;
+  return `${first}; ${second}. ${length(hoseM)} of hose, ${counted(elbows, "elbow")}.`;
+}

@@ -1,6 +1,7 @@
 /** Every rule, once, in the order in which they are judged. */
 
 import type { SetAside } from "../book/entries";
+import { cannotLiftDry } from "./bleeding/cannotLiftDry";
 import { triggerOverloaded } from "./electric/triggerOverloaded";
 import { wireWrong } from "./electric/wireWrong";
 import { bulbPlace } from "./filters/bulbPlace";
@@ -137,6 +138,7 @@ const all = {
   wireWrong,
   feedPressure,
   cannotHold,
+  cannotLiftDry,
   provisional,
   notJoined,
   neverUsed,

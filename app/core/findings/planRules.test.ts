@@ -296,6 +296,13 @@ const cases: Case[] = [
     () => change(boat(), part("sep1", { volumeM3: 0.0003 })),
   ],
   [
+    "9 a dosing pump two metres over its fuel, which lifts one and a fifth on air",
+    "cannotLiftDry",
+    () => change(van(), part("dose", { position: { xM: 0, yM: 0, zM: 3 } })),
+    { grade: "mend", ids: ["dose"] },
+    van,
+  ],
+  [
     "19 a hole that nobody has looked behind",
     "passageWrong",
     () =>

@@ -185,6 +185,7 @@ const figures = {
   wallM: 0.018,
   reachM: 0.012,
   needsM: 0.31,
+  liftM: 1.2,
   hasM: 0.15,
   seconds: 1010,
   spilledM3: 5e-5,

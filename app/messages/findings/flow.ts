@@ -55,6 +55,7 @@ export const flow: Sentences<
   | "freeAir"
   | "feedPressure"
   | "cannotHold"
+  | "cannotLiftDry"
   | "otherSchool"
   | "primingBlocks"
   | "pumpAboveFilters"
@@ -176,6 +177,12 @@ export const flow: Sentences<
       ? "Too little, and the injection pump hunts, foams its fuel and wears."
       : "Too much, and seals of the injection pump weep into the oil.",
     v.code === "low" ? "A larger bore or pump, or a cleaner filter." : "A relief or regulator at the pump.",
+  ],
+  cannotLiftDry: (v, say) => [
+    `${v.part} cannot lift its fuel when it is dry: ${say.length(v.needsM)} up, ${say.length(v.liftM)} is its most`,
+    "A pump on air lifts less than one on fuel: what stands in its clearance swells. Generic by kind; the maker's dry lift goes first.",
+    "After a filter change or an empty tank it runs dry and draws nothing.",
+    "Lower the pump or the line, fill it by hand first, or a primer beside the tank.",
   ],
   cannotHold: (v, say) => [
     `${v.part} cannot hold ${say.gauge(v.setPa)}`,

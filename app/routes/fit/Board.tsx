@@ -18,7 +18,7 @@ import { newBoard } from "~/core/plan/blank";
 import type { Board as BoardRecord } from "~/core/plan/types";
 import { notNegative, positive } from "~/fields/checks";
 import { QuantityField } from "~/fields/QuantityField";
-import { clashText, facingTexts, insteadTexts, roadFacingTexts } from "~/messages/board";
+import { boardSummary, clashText, facingTexts, roadFacingTexts, searchText } from "~/messages/board";
 import { counted } from "~/messages/counted";
 import { nameOf } from "~/messages/notes";
 import { useArranging } from "~/state/arranging";
@@ -239,7 +239,7 @@ function OneBoard({ board, pick }: { board: BoardRecord; pick: React.ReactNode }
         </Row>
       )}
       <Row>
-        <p>{summary(shown, trade.length)}</p>
+        <p>{boardSummary(shown, trade.length)}</p>
       </Row>
       <Frame ref={frame}>
         <BoardDrawing
@@ -264,42 +264,6 @@ function OneBoard({ board, pick }: { board: BoardRecord; pick: React.ReactNode }
       </Caution>
     </div>
   );
-}
-
-function searchText(
-  status: "working" | "done" | "stopped",
-  best: BoardJudged,
-  instead: keyof typeof insteadTexts | null,
-  length: (m: number) => string,
-): string {
-  const found = best.isLegal
-    ? `all rules kept, ${length(best.hoseM)} of hose, ${counted(best.elbows, "elbow")}`
-    : `${counted(wrongs(best), "thing")} still wrong`;
-  if (status === "working") return `Searching. Best so far: ${found}.`;
-  if (best.isLegal) return `Found: ${found}.`;
-  const stuck = best.clashes.flatMap(({ a, code }) => {
-    const i = best.layout.task.parts.findIndex(({ id, isPinned }) => id === a && isPinned);
-    return i >= 0 && (code === "outOfReach" || code === "offBoard") ? [best.layout.parts[i]?.name] : [];
-  });
-  if (stuck.length > 0)
-    return `${[...new Set(stuck)].join(", ")} is pinned where it cannot be. Best with it there: ${found}.`;
-  if (status === "stopped") return `Stopped. Best: ${found}.`;
-  return `Nothing better was found: ${found}. ${instead ? `But ${insteadTexts[instead]}.` : "Not with smaller hose, nor on a larger board: hang fewer parts on it."}`;
-}
-
-const wrongs = ({ clashes, hoses, apart, tooDeep }: BoardJudged) =>
-  clashes.length + hoses.filter(({ through }) => through.length > 0).length + apart.length + tooDeep.length;
-
-function summary(judged: BoardJudged, length: (m: number) => string): string {
-  const { clashes, hoses, hoseM, elbows, layout } = judged;
-  if (layout.parts.length === 0) return "Nothing hangs on it yet.";
-  const blocked = hoses.filter(({ through }) => through.length > 0).length;
-  const first =
-    clashes.length === 0
-      ? "Nothing clashes"
-      : `${clashes.length} ${clashes.length === 1 ? "clash" : "clashes"}`;
-  const second = blocked === 0 ? "every hose finds its way" : `${counted(blocked, "hose")} without a way`;
-  return `${first}; ${second}. ${length(hoseM)} of hose, ${counted(elbows, "elbow")}.`;
 }
 
 function FaultList({ judged }: { judged: BoardJudged }) {

@@ -8,8 +8,9 @@ import styled from "styled-components";
 import { entriesOf } from "~/core/book/entries";
 import type { Fact, WorkStep } from "~/core/order/facts";
 import { hoursLeft, makerOf, type Progress, progressOf } from "~/core/order/progress";
-import type { Plan, PortRef } from "~/core/plan/types";
+import type { Job, Plan, PortRef } from "~/core/plan/types";
 import { positive } from "~/fields/checks";
+import { Photos } from "~/fields/Photos";
 import { QuantityField } from "~/fields/QuantityField";
 import { counted } from "~/messages/counted";
 import { hours } from "~/messages/findings/say";
@@ -164,6 +165,9 @@ export function WorkOrder() {
                   Held. {holdText(shown.holds[0] as Fact, namer(job, before, plan))}
                   {shown.holds.length > 1 && ` And ${counted(shown.holds.length - 1, "thing")} more.`}
                 </p>
+              )}
+              {pictured(job, plan, shown.step) && (
+                <Photos ofId={shown.step.of[0] ?? ""} name={stepText(job, before, plan, shown.step)} />
               )}
               {shown.step.verb === "join" && shown.step.port !== undefined && (
                 <Torque joint={{ part: shown.step.of[0] ?? "", port: shown.step.port }} />
@@ -428,6 +432,11 @@ function SetAside({
     </Dialog>
   );
 }
+
+/** A step that a picture is worth being kept of: of a thing that the plan still has. */
+const pictured = (job: Job, plan: Plan, { verb, of }: WorkStep): boolean =>
+  ["undo", "join", "partOut", "unplug", "boardUp", "tankFitting"].includes(verb) &&
+  [...plan.parts, ...plan.runs, ...job.tanks, ...job.consumers].some(({ id }) => id === of[0]);
 
 /** Common practice, shown only to compare: the maker's figure goes first. No source. */
 const commonNM = { banjo: [20, 24], sumpFlange: 30 } as const;

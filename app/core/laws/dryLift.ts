@@ -1,0 +1,36 @@
+/**
+ * A pump on air. What stands in its clearance swells as it draws: volumetric efficiency 1 + c - c (p_out / p_in)^(1/n),
+ * c clearance over swept volume. At nothing it draws no more: that is its dry lift. Any text on reciprocating compressors.
+ */
+import { GRAVITY_M_S2 } from "../units/factors";
+
+export interface Clearance {
+  /** Clearance over swept volume. */
+  ratio: number;
+  /** 1 isothermal, 1.4 adiabatic. Slow strokes in metal are isothermal. */
+  polytropic?: number;
+}
+
+/** Generic pumps. Common practice, no source; assumed until tried. */
+export const commonClearance = { lift: 1.2, dosing: 9 } as const;
+
+/** Share of its stroke that it draws; less than nothing where it draws none. */
+export const gasEfficiency = (
+  { ratio, polytropic = 1 }: Clearance,
+  inletPa: number,
+  outletPa: number,
+): number => 1 + ratio - ratio * (outletPa / inletPa) ** (1 / polytropic);
+
+/**
+ * Vacuum that it draws at the most, its check's opening taken off, Pa.
+ * @param outletPa what it pushes the air against, absolute
+ */
+export const dryVacuumPa = (
+  { ratio, polytropic = 1 }: Clearance,
+  atmospherePa: number,
+  outletPa: number,
+  checkPa: number,
+): number => atmospherePa - outletPa / ((1 + ratio) / ratio) ** polytropic - checkPa;
+
+export const liftM = (vacuumPa: number, densityKgM3: number): number =>
+  vacuumPa / (densityKgM3 * GRAVITY_M_S2);
