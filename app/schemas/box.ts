@@ -1,6 +1,6 @@
 /** The box as it is stored and exchanged. */
 import { type BoxItem, shapeOf } from "~/core/box/box";
-import { type FileFault, faultsOf } from "./file";
+import { type FileFault, faultsOf, parsedJson } from "./file";
 import type { Same } from "./job";
 import { bore, id, name } from "./primitives";
 import { z } from "./zod";
@@ -44,16 +44,9 @@ export type ReadBox = { ok: true; items: BoxItem[] } | { ok: false; faults: File
 /** Reads a box file: all of it or nothing, with the place of what is wrong. */
 export function readBoxFile(text: string): ReadBox {
   const fail = (...faults: FileFault[]): ReadBox => ({ ok: false, faults });
-  let value: unknown;
-  try {
-    value = JSON.parse(text);
-  } catch (error) {
-    return fail({
-      path: "",
-      code: "notJson",
-      values: { reason: String((error as Error).message).slice(0, 120) },
-    });
-  }
+  const parsed = parsedJson(text);
+  if ("fault" in parsed) return fail(parsed.fault);
+  const { value } = parsed;
   const { format, version } = (value ?? {}) as { format?: unknown; version?: unknown };
   if (format !== BOX_FORMAT) return fail({ path: "format", code: "notABox" });
   if (typeof version === "number" && version > BOX_VERSION)

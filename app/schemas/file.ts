@@ -126,19 +126,20 @@ export function readJobValue(value: unknown, pictures: Map<string, Picture> = ne
   return { ok: true, job, book, snapshots, pictures: bundle.pictures };
 }
 
+/** A text as the value it is JSON of, or the fault that it is none. */
+export function parsedJson(text: string): { value: unknown } | { fault: FileFault } {
+  try {
+    return { value: JSON.parse(text) as unknown };
+  } catch (error) {
+    const reason = String((error as Error).message).slice(0, 120);
+    return { fault: { path: "", code: "notJson", values: { reason } } };
+  }
+}
+
 /** Reads a job file. Nothing is taken from a file with a fault. */
 export function readJobFile(text: string, pictures?: Map<string, Picture>): ReadFile {
-  let value: unknown;
-  try {
-    value = JSON.parse(text);
-  } catch (error) {
-    return fail({
-      path: "",
-      code: "notJson",
-      values: { reason: String((error as Error).message).slice(0, 120) },
-    });
-  }
-  return readJobValue(value, pictures);
+  const parsed = parsedJson(text);
+  return "fault" in parsed ? fail(parsed.fault) : readJobValue(parsed.value, pictures);
 }
 
 /** Keys keep the order of the schema, so that two exports of one job are the same text. */

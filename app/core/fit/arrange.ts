@@ -4,6 +4,7 @@
  * convenience that uses them.
  */
 
+import { seeded } from "../random/seeded";
 import {
   type BoardPort,
   type HoseToLay,
@@ -150,18 +151,6 @@ export function judgeBoard(task: BoardTask, at: readonly Hung[]): Arranged {
     hoseM: hoses.reduce((sum, { lengthM }) => sum + lengthM, 0),
     elbows: hoses.reduce((sum, { elbows: [a, b] }) => sum + Math.abs(a) + Math.abs(b), 0),
     isLegal: clashes.length === 0 && apart.length === 0 && hoses.every(({ through }) => through.length === 0),
-  };
-}
-
-/** Mulberry32, T. Ettinger 2017, public domain: small, and the same on every machine. */
-export function seeded(seed: number): () => number {
-  let state = seed >>> 0;
-  return () => {
-    state = (state + 0x6d2b79f5) >>> 0;
-    let t = state;
-    t = Math.imul(t ^ (t >>> 15), t | 1);
-    t ^= t + Math.imul(t ^ (t >>> 7), t | 61);
-    return ((t ^ (t >>> 14)) >>> 0) / 4294967296;
   };
 }
 

@@ -4,10 +4,10 @@ import { describe, expect, test } from "@jest/globals";
 import { exportInp } from "../export/inp";
 import { isPowered, isValve } from "../kinds/families";
 import { buildNetwork } from "../network/network";
-import { seeded } from "../network/randomPlan.fixture";
 import { currentPlan } from "../plan/ports";
 import type { Conditions, Job, LineUp } from "../plan/types";
 import { positionsOf } from "../plan/valves";
+import { seeded } from "../random/seeded";
 import { LineUpSolver } from "./solve";
 
 const read = (name: string): Job => JSON.parse(readFileSync(`demo/${name}.keel.json`, "utf8")).job;

@@ -6,19 +6,8 @@ import type { Position } from "../kinds/record";
 import { newEngine, newJob, newLineUp, newPart, newRun, newTank } from "../plan/blank";
 import { currentPlan, portsOf } from "../plan/ports";
 import type { Job, PortRef, Tank } from "../plan/types";
+import { seeded } from "../random/seeded";
 import { LITRE_PER_HOUR_M3_S } from "../units/factors";
-
-/** Mulberry32: a small repeatable generator. */
-export function seeded(seed: number): () => number {
-  let state = seed >>> 0;
-  return () => {
-    state = (state + 0x6d2b79f5) >>> 0;
-    let t = state;
-    t = Math.imul(t ^ (t >>> 15), t | 1);
-    t ^= t + Math.imul(t ^ (t >>> 7), t | 61);
-    return ((t ^ (t >>> 14)) >>> 0) / 4294967296;
-  };
-}
 
 const allKinds = [
   "none",

@@ -5,9 +5,8 @@
 import { Download, Undo2 } from "lucide-react";
 import { useRef, useState } from "react";
 import styled from "styled-components";
-import { type BoxItem, likeInHand, putIn, shapeOf, takeOut } from "~/core/box/box";
+import { type BoxHose, type BoxItem, likeInHand, putIn, shapeOf, takeOut } from "~/core/box/box";
 import { adapterWith } from "~/core/ends/adapters";
-import { guessEnds } from "~/core/ends/byHand";
 import { type End, endKey } from "~/core/ends/ends";
 import { newId } from "~/core/kinds/ids";
 import { positive } from "~/fields/checks";
@@ -19,6 +18,7 @@ import { useJob, useTrade } from "~/state/job";
 import { Button } from "~/ui/button";
 import { Select, TextField } from "~/ui/fields";
 import { Sheet } from "~/ui/place";
+import { InHandFields, useInHand } from "./InHand";
 
 const Row = styled.div`
   display: flex; flex-wrap: wrap; gap: 8px; align-items: flex-end; padding: 0 16px 8px;
@@ -36,13 +36,12 @@ const Lines = styled.ul`
 `;
 
 export function Box({ box }: { box: ReturnType<typeof useBox> }) {
-  const { job } = useJob();
   const { items, unread, canUndo, change, undo, save, open } = box;
   const picker = useRef<HTMLInputElement>(null);
-  const [outsideM, setOutside] = useState<number>();
-  const [tenM, setTen] = useState<number>();
-  const found =
-    outsideM === undefined ? items : likeInHand(items, outsideM, tenM === undefined ? null : tenM / 10);
+  const hand = useInHand();
+  const { outsideM, pitchM } = hand;
+  const isSought = outsideM !== undefined;
+  const found = isSought ? likeInHand(items, outsideM, pitchM) : items;
   const put = (item: BoxItem) => void change((now) => putIn(now, item));
   const take = (id: string) => void change((now) => takeOut(now, id));
   return (
@@ -75,77 +74,28 @@ export function Box({ box }: { box: ReturnType<typeof useBox> }) {
       <Sheet>
         <h3>By what is in the hand</h3>
         <Fields>
-          <QuantityField
-            label="Outside, by caliper"
-            dimension="length"
-            unit={job.units.bore}
-            value={outsideM}
-            check={positive}
-            onCommit={setOutside}
-          />
-          <QuantityField
-            label="Ten threads measure"
-            dimension="length"
-            unit={job.units.bore}
-            value={tenM}
-            check={positive}
-            onCommit={setTen}
-          />
-          {outsideM !== undefined && (
-            <Button
-              onPress={() => {
-                setOutside(undefined);
-                setTen(undefined);
-              }}
-            >
-              Show all
-            </Button>
-          )}
+          <InHandFields hand={hand} />
+          {isSought && <Button onPress={hand.clear}>Show all</Button>}
         </Fields>
-        {outsideM !== undefined && (
-          <p>
-            It may be{" "}
-            {guessEnds(outsideM, tenM === undefined ? null : tenM / 10)
-              .slice(0, 3)
-              .map(({ end }) => endText(end))
-              .join(", or ") || "nothing that is known"}
-            .
-          </p>
+        {isSought && (
+          <p>It may be {hand.guesses.slice(0, 3).map(endText).join(", or ") || "nothing that is known"}.</p>
         )}
       </Sheet>
       <Sheet>
         <h3>Adapters</h3>
         <AddAdapter
           onAdd={(shape) => put({ kind: "adapter", id: newId(), shape, count: 1 })}
-          outsideM={outsideM}
-          pitchM={tenM === undefined ? null : tenM / 10}
+          guesses={hand.guesses}
         />
         <Lines>
           {found.map((item) =>
             item.kind === "adapter" ? (
-              <li key={item.id}>
-                <b>{item.count}</b>
-                <span>{adapterText(item.shape)}</span>
-                <Button
-                  $quiet
-                  aria-label={`One more: ${adapterText(item.shape)}`}
-                  onPress={() => put({ ...item, id: newId(), count: 1 })}
-                >
-                  one more
-                </Button>
-                <Button
-                  $quiet
-                  aria-label={`Take one: ${adapterText(item.shape)}`}
-                  onPress={() => take(item.id)}
-                >
-                  take one
-                </Button>
-              </li>
+              <Counted key={item.id} item={item} name={adapterText(item.shape)} put={put} take={take} />
             ) : null,
           )}
         </Lines>
       </Sheet>
-      {outsideM === undefined && (
+      {!isSought && (
         <>
           <HoseStock items={items} put={put} take={take} />
           <Things items={items} put={put} take={take} />
@@ -159,6 +109,27 @@ interface StockProps {
   items: readonly BoxItem[];
   put: (item: BoxItem) => void;
   take: (id: string) => void;
+}
+
+/** A line that is counted: one more, or one out. */
+function Counted({
+  item,
+  name,
+  put,
+  take,
+}: Omit<StockProps, "items"> & { item: Exclude<BoxItem, BoxHose>; name: string }) {
+  return (
+    <li>
+      <b>{item.count}</b>
+      <span>{name}</span>
+      <Button $quiet aria-label={`One more: ${name}`} onPress={() => put({ ...item, id: newId(), count: 1 })}>
+        one more
+      </Button>
+      <Button $quiet aria-label={`Take one: ${name}`} onPress={() => take(item.id)}>
+        take one
+      </Button>
+    </li>
+  );
 }
 
 function HoseStock({ items, put, take }: StockProps) {
@@ -251,20 +222,7 @@ function Things({ items, put, take }: StockProps) {
       <Lines>
         {items.map((item) =>
           item.kind === "thing" ? (
-            <li key={item.id}>
-              <b>{item.count}</b>
-              <span>{item.name}</span>
-              <Button
-                $quiet
-                aria-label={`One more: ${item.name}`}
-                onPress={() => put({ ...item, id: newId(), count: 1 })}
-              >
-                one more
-              </Button>
-              <Button $quiet aria-label={`Take one: ${item.name}`} onPress={() => take(item.id)}>
-                take one
-              </Button>
-            </li>
+            <Counted key={item.id} item={item} name={item.name} put={put} take={take} />
           ) : null,
         )}
       </Lines>
@@ -273,19 +231,10 @@ function Things({ items, put, take }: StockProps) {
 }
 
 /** An adapter by its two ends: what is in the hand is offered first, then the ends of this plan. */
-function AddAdapter({
-  onAdd,
-  outsideM,
-  pitchM,
-}: {
-  onAdd: (shape: string) => void;
-  outsideM: number | undefined;
-  pitchM: number | null;
-}) {
+function AddAdapter({ onAdd, guesses }: { onAdd: (shape: string) => void; guesses: readonly End[] }) {
   const { plan } = useJob();
   const [first, setFirst] = useState<End | null>(null);
   const [second, setSecond] = useState<End | null>(null);
-  const guesses = outsideM === undefined ? [] : guessEnds(outsideM, pitchM).map(({ end }) => end);
   const known = [...guesses, ...Object.values(plan.ends ?? {}).flatMap((ends) => Object.values(ends))];
   const unique = [...new Map(known.map((end) => [endKey(end), end])).values()];
   if (unique.length === 0)

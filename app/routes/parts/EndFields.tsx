@@ -1,16 +1,13 @@
 /** What a port or a hose ends in: entered by its names, or found by what is in the hand. */
-import { useState } from "react";
-import { guessEnds } from "~/core/ends/byHand";
 import { type End, endKey } from "~/core/ends/ends";
 import { type Family, type FamilyId, families, familyIds } from "~/core/ends/families";
 import type { JointSide } from "~/core/joints/joints";
-import { positive } from "~/fields/checks";
 import { Buttons, Group } from "~/fields/layout";
-import { QuantityField } from "~/fields/QuantityField";
 import { endText, familyName, formName } from "~/messages/ends";
 import { useJob } from "~/state/job";
 import { Button } from "~/ui/button";
 import { Select } from "~/ui/fields";
+import { InHandFields, useInHand } from "./InHand";
 
 const NOT_KNOWN = "unknown";
 const familyOptions = [
@@ -73,35 +70,17 @@ export function EndFields({ side, title }: { side: JointSide; title: string }) {
 
 /** Outside diameter and ten threads, as a caliper and a thread gauge give them. */
 function InTheHand({ onFound }: { onFound: (end: End) => void }) {
-  const { units } = useJob().job;
-  const [outsideM, setOutside] = useState<number>();
-  const [tenM, setTen] = useState<number>();
-  const guesses =
-    outsideM === undefined ? [] : guessEnds(outsideM, tenM === undefined ? null : tenM / 10).slice(0, 4);
+  const hand = useInHand();
+  const guesses = hand.guesses.slice(0, 4);
   return (
     <details>
       <summary>By what is in the hand</summary>
       <Group className="two">
-        <QuantityField
-          label="Outside, by caliper"
-          dimension="length"
-          unit={units.bore}
-          value={outsideM}
-          check={positive}
-          onCommit={setOutside}
-        />
-        <QuantityField
-          label="Ten threads measure"
-          dimension="length"
-          unit={units.bore}
-          value={tenM}
-          check={positive}
-          onCommit={setTen}
-        />
+        <InHandFields hand={hand} />
       </Group>
-      {outsideM !== undefined && guesses.length === 0 && <p>No family has a size like it.</p>}
+      {hand.outsideM !== undefined && guesses.length === 0 && <p>No family has a size like it.</p>}
       <Buttons>
-        {guesses.map(({ end }) => (
+        {guesses.map((end) => (
           <Button key={endKey(end)} onPress={() => onFound(end)}>
             {endText(end)}
           </Button>
