@@ -105,9 +105,9 @@ function listed(
   // With one person a step for two is planned as if one could, and the plan carries the hold.
   const hands = (step: TimedStep) => Math.min(step.people, people);
   const working: { startMin: number; workedMin: number; hands: number; place: string }[] = [];
-  const fits = (step: TimedStep, at: number): boolean => {
+  const fits = (step: TimedStep, at: number, later: typeof working): boolean => {
     const end = at + step.workMin;
-    const beside = working.filter(({ startMin, workedMin }) => startMin < end && workedMin > at);
+    const beside = later.filter(({ startMin, workedMin }) => startMin < end && workedMin > at);
     const most = placeHolds[step.place] ?? Number.POSITIVE_INFINITY;
     return [at, ...beside.map(({ startMin }) => Math.max(at, startMin))].every((moment) => {
       const then = beside.filter(({ startMin, workedMin }) => startMin <= moment && workedMin > moment);
@@ -127,10 +127,10 @@ function listed(
       (most, need) => Math.max(most, slots.get(need)?.doneMin ?? 0),
       step.notBeforeMin,
     );
-    const moments = [least, ...working.map(({ workedMin }) => workedMin).filter((at) => at > least)].sort(
-      (x, y) => x - y,
-    );
-    const startMin = step.workMin === 0 ? least : (moments.find((at) => fits(step, at)) ?? least);
+    // What is over by then is in nobody's way.
+    const later = working.filter(({ workedMin }) => workedMin > least);
+    const moments = [least, ...later.map(({ workedMin }) => workedMin)].sort((x, y) => x - y);
+    const startMin = step.workMin === 0 ? least : (moments.find((at) => fits(step, at, later)) ?? least);
     const workedMin = startMin + step.workMin;
     slots.set(step.id, { id: step.id, startMin, workedMin, doneMin: workedMin + step.waitMin });
     if (step.workMin > 0) working.push({ startMin, workedMin, hands: hands(step), place: step.place });

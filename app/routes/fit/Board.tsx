@@ -184,16 +184,6 @@ function OneBoard({ board, pick }: { board: BoardRecord; pick: React.ReactNode }
           </>
         )}
       </Row>
-      {layout.parts.length > 0 && (
-        <Row className="noPrint">
-          <span>Template at true size:</span>
-          {(["A4", "Letter", "SVG", "DXF"] as const).map((form) => (
-            <Button key={form} $quiet onPress={() => void save(form)}>
-              <Download size={15} /> {form === "A4" || form === "Letter" ? `PDF, ${form}` : form}
-            </Button>
-          ))}
-        </Row>
-      )}
       {state.status !== "idle" && (
         <Row role="status">
           <p>
@@ -253,6 +243,16 @@ function OneBoard({ board, pick }: { board: BoardRecord; pick: React.ReactNode }
           onDropped={dropped}
         />
       </Frame>
+      {layout.parts.length > 0 && (
+        <Row className="noPrint">
+          <span>Template at true size:</span>
+          {(["A4", "Letter", "SVG", "DXF"] as const).map((form) => (
+            <Button key={form} $quiet onPress={() => void save(form)}>
+              <Download size={15} /> {form === "A4" || form === "Letter" ? `PDF, ${form}` : form}
+            </Button>
+          ))}
+        </Row>
+      )}
       <FaultList judged={shown} />
       {chosen >= 0 && <PartFigures judged={judged} i={chosen} onMove={move} />}
       <Hoses judged={shown} />

@@ -190,13 +190,20 @@ export function BoardDrawing(props: Props) {
               />
             ))}
             <Inside part={own} box={rect(placedIn(part.bodies[0] as Solid, part, corner))} turn={corner.t} />
-            <Name
-              part={own}
-              isPinned={part.isPinned ?? false}
-              isTold={widthPx > 500 || chosenId === part.id}
-              box={rect(placedIn(part.bodies[0] as Solid, part, corner))}
-            />
           </g>
+        );
+      })}
+      {task.parts.map((part, i) => {
+        const own = parts[i] as Part;
+        const body = rect(placedIn(part.bodies[0] as Solid, part, at[i] as Hung));
+        return (
+          <Name
+            key={part.id}
+            part={own}
+            isPinned={part.isPinned ?? false}
+            isTold={widthPx > 500 || chosenId === part.id}
+            box={body}
+          />
         );
       })}
       <Clashes judged={judged} rect={rect} hatch={`${hatch}bad`} />
@@ -431,7 +438,12 @@ function Clashes({ judged, rect, hatch }: { judged: BoardJudged; rect: Rect; hat
     return (
       <g key={`${code}${a}${b}`} style={{ pointerEvents: "none" }}>
         {where && <rect {...box} fill={`url(#${hatch})`} stroke="var(--danger)" strokeWidth={2} />}
-        <text className="bad" x={box.x + box.width / 2} y={box.y - 5 - (i % 2) * 13} textAnchor="middle">
+        <text
+          className="bad"
+          x={box.x + box.width / 2}
+          y={where ? box.y - 5 - (i % 2) * 13 : box.y + box.height + 14}
+          textAnchor="middle"
+        >
           {length(by)}
         </text>
       </g>
