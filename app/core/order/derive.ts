@@ -2,9 +2,11 @@
 import { isConsumer, isFiltering, isPowered, isValve } from "../kinds/families";
 import { kindOf, type Part } from "../kinds/index";
 import type { Id } from "../kinds/record";
+import { mouthHeightM } from "../network/network";
 import { distanceM, partsOf, placedPorts, portKey, portsOf } from "../plan/ports";
 import { runGeometry } from "../plan/route";
 import type { Job, Plan, PortRef, Run, Tank } from "../plan/types";
+import { neverShut } from "../plan/valves";
 import { heightsOf, levelOfVolumeM, volumeAtLevelM3 } from "../tanks/tank";
 import { areaM2 } from "../units/bore";
 import { LITRE_M3 } from "../units/factors";
@@ -79,6 +81,10 @@ export interface Derived {
   wanted: Facts;
 }
 
+/** Ports of a part that something is joined to. */
+const joinedOf = ({ runs, joints }: Plan, id: Id): PortRef[] =>
+  [...runs, ...joints].flatMap(({ from, to }) => [from, to]).filter(({ part }) => part === id);
+
 const keyOf = ({ from, to, id }: { from: PortRef; to: PortRef; id: Id }) => ({
   id,
   ends: [portKey(from), portKey(to)] as const,
@@ -148,6 +154,10 @@ class Deriving {
     for (const { fact, value } of post) this.wanted.set(fact, value);
   }
 
+  private change(id: string, change: Partial<WorkStep>): void {
+    this.steps.set(id, { ...(this.steps.get(id) as WorkStep), ...change });
+  }
+
   private batteryOff(): Fact {
     this.fact("battery", "found");
     this.step("batteryOff", "main", {
@@ -170,22 +180,32 @@ class Deriving {
     if (!this.found.has(fact)) this.found.set(fact, found);
   }
 
-  /** Before anything is opened: known as facts, so that nobody has to be asked. */
-  private safe(place: string): Fact[] {
-    const make = (verb: Verb, fact: string, object: string, where: string, pre: Fact[] = []) => {
-      this.fact(fact, "no");
-      this.step(verb, object, { of: [], place: where, pre, post: [at(fact, "yes")] });
-      return at(fact, "yes");
-    };
-    const needs = [
+  /** A thing that is seen to once, at a place or for all of the work. */
+  private once(verb: Verb, fact: string, place: string): Fact {
+    this.fact(fact, "no");
+    const object = place === "safe" ? "main" : place;
+    this.step(verb, object, { of: [], place, pre: [], post: [at(fact, "yes")] });
+    return at(fact, "yes");
+  }
+
+  /** Before anything is cut or opened: known as facts, so that nobody has to be asked. */
+  private guarded(): Fact[] {
+    return [
       this.batteryOff(),
-      make("extinguisher", "extinguisher", "main", "safe"),
-      make("ventilate", "ventilated", "main", "safe"),
-      make("eyes", "eyes", "main", "safe"),
+      this.once("extinguisher", "extinguisher", "safe"),
+      this.once("ventilate", "ventilated", "safe"),
+      this.once("eyes", "eyes", "safe"),
+      ...(this.job.kind === "boat" ? [] : [this.once("support", "supported", "safe")]),
     ];
-    if (this.job.kind !== "boat") needs.push(make("support", "supported", "main", "safe"));
-    needs.push(make("pan", `pan.${place}`, place, place), make("photograph", `photo.${place}`, place, place));
-    return needs;
+  }
+
+  /** Before fuel is let out. */
+  private safe(place: string): Fact[] {
+    return [
+      ...this.guarded(),
+      this.once("pan", `pan.${place}`, place),
+      this.once("photograph", `photo.${place}`, place),
+    ];
   }
 
   /**
@@ -210,17 +230,16 @@ class Deriving {
         continue;
       }
       const part = parts.get(ref.part);
-      // A valve can be shut: nothing comes through it, whichever of its ports was opened.
-      if (part && isValve(part)) {
-        valves.add(part.id);
-        if (part.id !== start.part) continue;
-      }
-      const next = [
-        ...(links.get(portKey(ref)) ?? []),
-        ...(part && !isConsumer(part) && !isValve(part)
-          ? portsOf(part).map(({ id }) => ({ part: part.id, port: id }))
-          : []),
-      ];
+      const shares = (ids: readonly Id[]) => ids.map((id) => ({ part: (ref as PortRef).part, port: id }));
+      const through = (() => {
+        if (!part || isConsumer(part)) return [];
+        if (!isValve(part)) return shares(portsOf(part).map(({ id }) => id));
+        // A valve is shut, but what every position of its handle joins stays joined.
+        const open = neverShut(part, ref.port);
+        if (open.length === 0) valves.add(part.id);
+        return shares(open);
+      })();
+      const next = [...(links.get(portKey(ref)) ?? []), ...through];
       for (const one of next) {
         if (seen.has(portKey(one))) continue;
         seen.add(portKey(one));
@@ -235,7 +254,8 @@ class Deriving {
     const port = tank.ports.find(({ id }) => id === portId);
     const aboardM3 = plan.conditions.aboardM3[tank.id] ?? 0;
     const levelM = levelOfVolumeM(tank, aboardM3);
-    const lowest = Math.max(port?.mouth.zM ?? heightsOf(tank).lowM, openingZM - tank.origin.zM);
+    const mouthM = port ? mouthHeightM(tank, port) - tank.origin.zM : heightsOf(tank).lowM;
+    const lowest = Math.max(mouthM, openingZM - tank.origin.zM);
     // A mouth over the fuel and a port over its surface let nothing run of itself.
     const surfaceZM = tank.origin.zM + levelM;
     if (port?.role === "return" || surfaceZM <= openingZM || levelM <= lowest) return [];
@@ -243,22 +263,26 @@ class Deriving {
     if (litresM3 < LITRE_M3 / 100) return [];
     const fact = `fuel.${tank.id}`;
     this.fact(fact, "aboard");
-    const drain = this.step("drainTank", tank.id, {
+    // Opened at several places, it is emptied to the lowest of them.
+    const mostM3 = Math.max(litresM3, this.steps.get(`drainTank:${tank.id}`)?.litresM3 ?? 0);
+    const litres = mostM3 / LITRE_M3;
+    this.step("drainTank", tank.id, {
       of: [tank.id],
       place: "tanks",
       pre: this.safe("tanks"),
       post: [at(fact, "drained")],
     });
-    drain.litresM3 = Math.max(drain.litresM3, litresM3);
-    drain.workMin = minutes.drainTank[0] + Math.round(drain.litresM3 / LITRE_M3 / DRAINS_L_MIN);
-    this.fact(fact, "aboard");
+    this.change(`drainTank:${tank.id}`, {
+      litresM3: mostM3,
+      workMin: minutes.drainTank[0] + Math.round(litres / DRAINS_L_MIN),
+    });
     this.step("fill", tank.id, {
       of: [tank.id],
       place: "tanks",
       pre: [at(fact, "drained")],
       post: [at(fact, "filled")],
-      workMin: minutes.fill[0] + Math.round(drain.litresM3 / LITRE_M3 / FILLS_L_MIN),
     });
+    this.change(`fill:${tank.id}`, { workMin: minutes.fill[0] + Math.round(litres / FILLS_L_MIN) });
     return [at(fact, "drained")];
   }
 
@@ -316,23 +340,25 @@ class Deriving {
 
   private hasPlug = (part: Part) => isPowered(part) || (isFiltering(part) && part.sensorHeldM3 !== undefined);
 
+  /** A housing is emptied behind what holds its fuel back. */
+  private drainBowl(plan: Plan, part: Part): Fact {
+    const place = this.placeOf(part.id);
+    this.fact(`bowl.${part.id}`, "full");
+    this.step("drainBowl", part.id, {
+      of: [part.id],
+      place,
+      pre: [...this.safe(place), ...joinedOf(plan, part.id).flatMap((ref) => this.heldBack(plan, ref))],
+      post: [at(`bowl.${part.id}`, "drained")],
+      litresM3: kindOf(part).volumeM3(part) ?? 0,
+    });
+    return at(`bowl.${part.id}`, "drained");
+  }
+
   private partOut(plan: Plan, part: Part): void {
     const place = this.placeOf(part.id);
-    const joined = [...plan.runs, ...plan.joints]
-      .flatMap(({ from, to }) => [from, to])
-      .filter((ref) => ref.part === part.id);
+    const joined = joinedOf(plan, part.id);
     const pre: Fact[] = [...this.safe(place), ...joined.map((ref) => at(`port.${portKey(ref)}`, "open"))];
-    if (isFiltering(part) && part.element) {
-      this.fact(`bowl.${part.id}`, "full");
-      this.step("drainBowl", part.id, {
-        of: [part.id],
-        place,
-        pre: [...this.safe(place), ...joined.flatMap((ref) => this.heldBack(plan, ref))],
-        post: [at(`bowl.${part.id}`, "drained")],
-        litresM3: kindOf(part).volumeM3(part) ?? 0,
-      });
-      pre.push(at(`bowl.${part.id}`, "drained"));
-    }
+    if (isFiltering(part) && part.element) pre.push(this.drainBowl(plan, part));
     if (this.hasPlug(part)) {
       this.fact(`plug.${part.id}`, "on");
       this.step("unplug", part.id, {
@@ -341,7 +367,6 @@ class Deriving {
         pre: [this.batteryOff(), at(`plug.${part.id}`, "on")],
         post: [at(`plug.${part.id}`, "off")],
       });
-      this.safe(place);
       pre.push(at(`plug.${part.id}`, "off"));
     }
     this.fact(`part.${part.id}`, "there");
@@ -431,7 +456,7 @@ class Deriving {
         of: [ref.part],
         port: ref.port,
         place: "tanks",
-        pre: [],
+        pre: this.guarded(),
         post: [at(`fitting.${key}`, "made")],
       });
       facts.push(at(`fitting.${key}`, "made"));
@@ -482,7 +507,7 @@ class Deriving {
       this.step("cutHole", id, {
         of: [id],
         place: "line",
-        pre: [at(`hole.${id}`, "uncut")],
+        pre: [...this.guarded(), at(`hole.${id}`, "uncut")],
         post: [at(`hole.${id}`, "cut")],
       });
       this.step("careEdge", id, {
@@ -591,17 +616,11 @@ class Deriving {
       )
         continue;
       this.fact(`element.${part.id}`, "old");
-      this.step("drainBowl", part.id, {
-        of: [part.id],
-        place: this.placeOf(part.id),
-        pre: this.safe(this.placeOf(part.id)),
-        post: [at(`bowl.${part.id}`, "drained")],
-        litresM3: kindOf(part).volumeM3(part) ?? 0,
-      });
+      const drained = this.drainBowl(before as Plan, old);
       this.step("element", part.id, {
         of: [part.id],
         place: this.placeOf(part.id),
-        pre: [at(`bowl.${part.id}`, "drained")],
+        pre: [drained],
         post: [at(`element.${part.id}`, "on")],
       });
     }

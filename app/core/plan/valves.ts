@@ -29,6 +29,15 @@ export function isOpen(valve: Valve, ports: readonly [Id, Id], setting: ValveSet
   return position?.joins.some((group) => group.includes(ports[0]) && group.includes(ports[1])) ?? false;
 }
 
+/** Ports that are joined to a port in every position that there is: no handle shuts them off from it. */
+export function neverShut(valve: Valve, port: Id): Id[] {
+  if (valve.kind === "bank") return [];
+  const [first = [], ...others] = positionsOf(valve).map(({ joins }) =>
+    joins.filter((group) => group.includes(port)).flat(),
+  );
+  return first.filter((one) => one !== port && others.every((group) => group.includes(one)));
+}
+
 /** The settings one movement of a handle away from `setting`. */
 export function neighbourSettings(valve: Valve, setting: ValveSetting): ValveSetting[] {
   if (setting.kind === "unset") return [];
