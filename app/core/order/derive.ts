@@ -328,6 +328,7 @@ class Deriving {
       of: [run.id],
       place: "line",
       pre: [
+        ...this.guarded(),
         at(`port.${portKey(run.from)}`, "open"),
         at(`port.${portKey(run.to)}`, "open"),
         at(`run.${run.id}.old`, "there"),
