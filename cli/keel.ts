@@ -87,10 +87,17 @@ function calc(name: string | undefined, file: string | undefined): unknown {
   return Array.isArray(input) ? input.map((value, i) => one(value, `[${i}]`)) : one(input, "");
 }
 
+/** What stands behind flags that take a value, and the file: the first word that is neither. */
+function flagged(args: readonly string[], flags: readonly string[]) {
+  const value = (flag: string) => (args.includes(flag) ? args[args.indexOf(flag) + 1] : undefined);
+  const file = args.find((arg, i) => !arg.startsWith("--") && !flags.includes(args[i - 1] ?? "")) ?? "-";
+  return { value, file };
+}
+
 function inp(args: string[]): string {
-  const at = args.indexOf("--lineup");
-  const id = at >= 0 ? args[at + 1] : undefined;
-  const job = readJob(args.find((arg, i) => !arg.startsWith("--") && i !== at + 1) ?? "-");
+  const { value, file } = flagged(args, ["--lineup"]);
+  const id = value("--lineup");
+  const job = readJob(file);
   const plan = currentPlan(job);
   const lineUp = plan.lineUps.find((one) => one.id === id);
   if (!lineUp) throw new Stop([`--lineup: one of ${plan.lineUps.map((one) => one.id).join(", ")}`], BAD_USE);
@@ -101,8 +108,7 @@ function inp(args: string[]): string {
 }
 
 function dip(args: string[]): unknown {
-  const flags = ["--tank", "--step", "--pitch", "--roll"];
-  const value = (flag: string) => (args.includes(flag) ? args[args.indexOf(flag) + 1] : undefined);
+  const { value, file } = flagged(args, ["--tank", "--step", "--pitch", "--roll"]);
   const number = (flag: string, fallback: number, least: number, most: number) => {
     const given = value(flag);
     if (given === undefined) return fallback;
@@ -111,9 +117,7 @@ function dip(args: string[]): unknown {
       throw new Stop([`${flag}: a number from ${least} to ${most}`], BAD_USE);
     return read;
   };
-  const job = readJob(
-    args.find((arg, i) => !arg.startsWith("--") && !flags.includes(args[i - 1] ?? "")) ?? "-",
-  );
+  const job = readJob(file);
   const tank = job.tanks.find(({ id }) => id === value("--tank"));
   if (!tank) throw new Stop([`--tank: one of ${job.tanks.map(({ id }) => id).join(", ")}`], BAD_USE);
   const attitude = {
@@ -130,20 +134,18 @@ function dip(args: string[]): unknown {
 }
 
 function run(args: string[]): unknown {
-  const at = args.indexOf("--ambient");
-  const given = at >= 0 ? Number(args[at + 1]) : undefined;
+  const { value, file } = flagged(args, ["--ambient"]);
+  const ambient = value("--ambient");
+  const given = ambient === undefined ? undefined : Number(ambient);
   if (given !== undefined && !(given >= -60 && given <= 70))
     throw new Stop(["--ambient: a number from -60 to 70"], BAD_USE);
-  const job = readJob(args.find((arg, i) => !arg.startsWith("--") && (at < 0 || i !== at + 1)) ?? "-");
+  const job = readJob(file);
   return runReport(job, given ?? currentPlan(job).conditions.fuelC);
 }
 
 function work(args: string[]): unknown {
-  const flags = ["--from", "--people"];
-  const value = (flag: string) => (args.includes(flag) ? args[args.indexOf(flag) + 1] : undefined);
-  const file = readFile(
-    args.find((arg, i) => !arg.startsWith("--") && !flags.includes(args[i - 1] ?? "")) ?? "-",
-  );
+  const { value, file: path } = flagged(args, ["--from", "--people"]);
+  const file = readFile(path);
   const people = Number(value("--people") ?? 1);
   if (people !== 1 && people !== 2) throw new Stop(["--people: 1 or 2"], BAD_USE);
   const from = value("--from");

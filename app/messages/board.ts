@@ -1,6 +1,7 @@
 /** Words for boards: rooms, clashes, what a search found. */
-import type { BoardJudged } from "~/core/boards/board";
+import { type BoardJudged, stuckOf, wrongsOf } from "~/core/boards/board";
 import type { Instead } from "~/core/fit/arrange";
+import type { Laid } from "~/core/fit/laying";
 import type { ClashCode } from "~/core/fit/panel";
 import type { ServiceRoom } from "~/core/kinds/kind";
 import type { Facing } from "~/core/plan/types";
@@ -51,28 +52,23 @@ const insteadTexts: Record<Instead, string> = {
 
 /** How a search stands, or what it found and why no more. */
 export function searchText(
-  status: "working" | "done" | "stopped",
+  status: "working" | "done" | "stopped" | "failed",
   best: BoardJudged,
   instead: Instead | null,
   length: (m: number) => string,
 ): string {
   const found = best.isLegal
     ? `all rules kept, ${length(best.hoseM)} of hose, ${counted(best.elbows, "elbow")}`
-    : `${counted(wrongs(best), "thing")} still wrong`;
+    : `${counted(wrongsOf(best), "thing")} still wrong`;
   if (status === "working") return `Searching. Best so far: ${found}.`;
   if (best.isLegal) return `Found: ${found}.`;
-  const stuck = best.clashes.flatMap(({ a, code }) => {
-    const i = best.layout.task.parts.findIndex(({ id, isPinned }) => id === a && isPinned);
-    return i >= 0 && (code === "outOfReach" || code === "offBoard") ? [best.layout.parts[i]?.name] : [];
-  });
+  const stuck = stuckOf(best);
   if (stuck.length > 0)
-    return `${[...new Set(stuck)].join(", ")} is pinned where it cannot be. Best with it there: ${found}.`;
+    return `${stuck.join(", ")} is pinned where it cannot be. Best with it there: ${found}.`;
   if (status === "stopped") return `Stopped. Best: ${found}.`;
+  if (status === "failed") return `The search broke off. Best until then: ${found}.`;
   return `Nothing better was found: ${found}. ${instead ? `But ${insteadTexts[instead]}.` : "Not with smaller hose, nor on a larger board: hang fewer parts on it."}`;
 }
-
-const wrongs = ({ clashes, hoses, apart, tooDeep }: BoardJudged) =>
-  clashes.length + hoses.filter(({ through }) => through.length > 0).length + apart.length + tooDeep.length;
 
 /** A board in a line: what clashes, which hoses find no way, how much hose. */
 export function boardSummary(judged: BoardJudged, length: (m: number) => string): string {
@@ -85,4 +81,15 @@ export function boardSummary(judged: BoardJudged, length: (m: number) => string)
       : `${clashes.length} ${clashes.length === 1 ? "clash" : "clashes"}`;
   const second = blocked === 0 ? "every hose finds its way" : `${counted(blocked, "hose")} without a way`;
   return `${first}; ${second}. ${length(hoseM)} of hose, ${counted(elbows, "elbow")}.`;
+}
+
+/** How a hose leaves its ports, or what it runs into. */
+export function hoseWayText(laid: Laid, blockedBy: readonly string[], leavesRoom: boolean): string {
+  if (laid.through.length > 0) {
+    const what = [...blockedBy, ...(leavesRoom ? ["the edge of where hoses may run"] : [])].join(", ");
+    return `blocked by ${what || "what stands there"}`;
+  }
+  if (laid.isNipple) return "a nipple, or screwed together";
+  const elbows = laid.elbows.filter((one) => one !== 0).length;
+  return elbows > 0 ? counted(elbows, "elbow") : "straight out of both ports";
 }

@@ -222,6 +222,7 @@ describe("faults in words", () => {
       "endsNoLongerMeet",
       "boresDiffer",
       "portsLeftOpen",
+      "measuredLost",
       "aboardLowered",
     ];
     const untold = [...written].filter((code) => !(code in faultCodes) && !notes.includes(code));

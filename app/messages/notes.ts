@@ -38,6 +38,8 @@ export function noteText(note: Note, job: Job): string {
       return `The hoses on the two sides had different bores; ${names} keeps the first.`;
     case "aboardLowered":
       return `${names} held more than its new shape does: it is taken as full now.`;
+    case "measuredLost":
+      return `These hoses no longer reach as they were measured, and have a worked-out length: ${names}.`;
     case "portsLeftOpen":
       return `These ports are now open: ${names}.`;
   }

@@ -1,5 +1,8 @@
 /** Steps of an element change in words. */
+
 import type { ServiceStepId } from "~/core/service/elementChange";
+import { HOUR_S } from "~/core/units/factors";
+import { hours } from "./findings/say";
 
 export const serviceStepTexts: Record<ServiceStepId, string> = {
   openHatch: "open the hatch",
@@ -30,8 +33,9 @@ export const serviceStepTexts: Record<ServiceStepId, string> = {
   closeHatch: "close the hatch",
 };
 
-/** Working time as a hand takes it: minutes, and their seconds under twenty of them. */
+/** Working time as a hand takes it: hours and minutes from an hour on, seconds under twenty minutes. */
 export function minutesText(seconds: number): string {
+  if (seconds >= HOUR_S) return hours(seconds / HOUR_S);
   const whole = Math.floor(seconds / 60);
   const rest = Math.round(seconds - whole * 60);
   if (whole === 0) return `${rest} s`;

@@ -2,8 +2,9 @@
 
 import type { Id } from "~/core/kinds/record";
 import type { Fact, Verb, WorkStep } from "~/core/order/facts";
+import type { Progress } from "~/core/order/progress";
 import { partsOf, portsOf } from "~/core/plan/ports";
-import type { Job, Plan } from "~/core/plan/types";
+import type { Job, Plan, PortRef } from "~/core/plan/types";
 
 export const verbTexts: Record<Verb, string> = {
   batteryOff: "Battery negative off",
@@ -132,23 +133,32 @@ export interface StepWords {
   object: string;
 }
 
+/** Where the hose at a port leads, or what is screwed to it: two ports of a tee have one name. */
+function leadsTo(plan: Plan | null, { of: [id], port }: WorkStep, name: (id: Id) => string): string {
+  const far = ({ from, to }: { from: PortRef; to: PortRef }) =>
+    from.part === id && from.port === port ? to : to.part === id && to.port === port ? from : null;
+  for (const run of plan?.runs ?? []) {
+    const other = far(run);
+    if (other) return `, hose to ${name(other.part)}`;
+  }
+  for (const joint of plan?.joints ?? []) {
+    const other = far(joint);
+    if (other) return `, on ${name(other.part)}`;
+  }
+  return "";
+}
+
 export function stepWords(job: Job, before: Plan | null, after: Plan, step: WorkStep): StepWords {
   const name = namer(job, before, after);
-  const [first, second] = step.of;
   const verb = verbTexts[step.verb];
+  const [first] = step.of;
   if (step.verb === "pan" || step.verb === "photograph")
     return { verb, object: (placeTexts[step.place] ?? step.place).toLowerCase() };
-  if (first === undefined) return { verb, object: "" };
-  const own =
-    step.port === undefined
-      ? name(first)
-      : `${name(first)}, ${portName(job, before, after, first, step.port)}`;
-  const to =
-    step.verb === "join" && second !== undefined && after.parts.some(({ id }) => id === second)
-      ? ` to ${name(second)}`
-      : "";
-  if (step.verb === "power") return { verb, object: "" };
-  return { verb, object: `${own}${to}` };
+  if (first === undefined || step.verb === "power") return { verb, object: "" };
+  if (step.port === undefined) return { verb, object: name(first) };
+  const port = `${name(first)}, ${portName(job, before, after, first, step.port)}`;
+  const plan = step.verb === "undo" || step.verb === "cap" ? before : after;
+  return { verb, object: `${port}${leadsTo(plan, step, name)}` };
 }
 
 export const stepText = (job: Job, before: Plan | null, after: Plan, step: WorkStep): string => {
@@ -240,4 +250,18 @@ export function undoneText({ fact, value }: Fact, name: (id: Id) => string): str
     default:
       return `${name(id) || kind}: ${value}`;
   }
+}
+
+/** A step that the plan has no longer, by its id. */
+export function stepIdText(id: string, name: (id: Id) => string): string {
+  const [verb = "", object = ""] = id.split(":");
+  const [of = ""] = object.split(".");
+  return `${verbTexts[verb as Verb] ?? verb} ${of === "main" ? "" : name(of)}`.trim();
+}
+
+/** Why a work order could not be made: told so that it can be looked for, not mended by a guess. */
+export function orderFaultText(fault: NonNullable<Progress["fault"]>, name: (id: Id) => string): string {
+  if (fault.outcome === "cannotBeOrdered")
+    return `These steps need each other in a ring: ${fault.ids.map((id) => stepIdText(id, name)).join("; ")}.`;
+  return `Nothing makes this so: ${fault.needs.map((one) => `${stepIdText(one.id, name)}: ${holdText(one, name)}`).join(" ")}`;
 }

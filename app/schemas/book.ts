@@ -74,6 +74,7 @@ export const bookEntrySchema = z.discriminatedUnion("kind", [
     rule: z.string().max(40),
     ids: z.array(id).max(20),
     lineUpId: id.nullable(),
+    about: z.string().max(80).optional(),
     reason: z.string().min(1).max(LONGEST_NOTE),
     figure: z.number().nullable(),
   }),

@@ -10,8 +10,10 @@ export type Arranging =
   | { status: "idle" }
   | { status: "working"; progress: Progress | null }
   | { status: "done"; proposed: Proposed }
-  /** Stopped, or too slow: the best until then, if anything was found. */
-  | { status: "stopped"; progress: Progress | null };
+  /** Stopped by hand: the best until then, if anything was found. */
+  | { status: "stopped"; progress: Progress | null }
+  /** The worker died or took too long; the best until then stays. */
+  | { status: "failed"; progress: Progress | null; reason: string };
 
 export function useArranging() {
   const [state, setState] = useState<Arranging>({ status: "idle" });
@@ -41,7 +43,9 @@ export function useArranging() {
       LONGEST_MS,
     );
     if (running.current !== stop) return;
-    setState(found.ok ? { status: "done", proposed: found.value } : { status: "stopped", progress: last });
+    if (found.ok) setState({ status: "done", proposed: found.value });
+    else if (stop.signal.aborted) setState({ status: "stopped", progress: last });
+    else setState({ status: "failed", progress: last, reason: found.reason });
   }, []);
   const stop = useCallback(() => running.current?.abort(), []);
   const clear = useCallback(() => setState({ status: "idle" }), []);

@@ -1,7 +1,10 @@
 import "fake-indexeddb/auto";
+import { readFileSync } from "node:fs";
 import { beforeEach, describe, expect, test } from "@jest/globals";
 import type { BoxItem } from "~/core/box/box";
 import { readBoxFile, writeBoxFile } from "~/schemas/box";
+import type { JobFile } from "~/schemas/file";
+import { readAllZip, writeAllZip } from "~/schemas/zip";
 import { changeBox, readBox, undoBox } from "./box";
 import { database } from "./database";
 import { exportAll, restoreAll } from "./files";
@@ -30,7 +33,10 @@ describe("the shop's box in the browser", () => {
 
   test("a change that is wrong changes nothing", async () => {
     await changeBox(() => [seal]);
-    await expect(changeBox(() => [{ ...seal, count: 0 }])).rejects.toThrow();
+    expect(await changeBox(() => [{ ...seal, count: 0 }])).toMatchObject({
+      ok: false,
+      faults: [{ path: "[0].count", code: "tooSmall" }],
+    });
     expect((await readBox()).items).toEqual([seal]);
   });
 
@@ -61,6 +67,23 @@ describe("the shop's box in the browser", () => {
     expect((await readBox()).items.map(({ id }) => id).sort()).toEqual(["hose", "seal"]);
     expect(await database().settings.get("box")).toBeUndefined();
   });
+});
+
+test("a file of everything with a box that cannot be is refused before a single job is taken", async () => {
+  await changeBox(() => [seal]);
+  const file = readAllZip(await exportAll());
+  if (!file.ok) throw new Error("no file");
+  const { job } = JSON.parse(readFileSync("demo/reading-van.keel.json", "utf8")) as { job: JobFile["job"] };
+  const spoilt = writeAllZip({
+    jobs: [{ job, book: [], snapshots: {}, pictures: new Map() }],
+    settings: { ...file.settings, box: '{"format":"keel-box","version":9,"items":[]}' },
+  });
+  expect(await restoreAll(spoilt, true)).toMatchObject({
+    outcome: "refused",
+    faults: [{ code: "newerVersion" }],
+  });
+  expect(await database().records.count()).toBe(0);
+  expect((await readBox()).items).toEqual([seal]);
 });
 
 describe("a box file", () => {

@@ -1,6 +1,7 @@
 /** The shop's box: rows of its own, each change with the way back. */
 import type { BoxItem } from "~/core/box/box";
-import { BOX_VERSION, boxItem } from "~/schemas/box";
+import { BOX_VERSION, boxFile, boxItem } from "~/schemas/box";
+import { type FileFault, faultsOf } from "~/schemas/file";
 import { type BoxRow, database } from "./database";
 
 const MOST_STEPS = 100;
@@ -23,22 +24,28 @@ export async function readBox(): Promise<ReadBoxRows> {
   };
 }
 
-/** Changes the box as it stands now, in one transaction; what cannot be read is not touched. */
+export type ChangeResult = { ok: true } | { ok: false; faults: FileFault[] };
+
+/**
+ * Changes the box as it stands now, in one transaction; what cannot be read is not touched. A change that makes something
+ * that cannot be writes nothing and says what it is.
+ */
 export async function changeBox(
   change: (items: readonly BoxItem[]) => readonly BoxItem[],
-): Promise<BoxItem[]> {
+): Promise<ChangeResult> {
   const db = database();
   return db.transaction("rw", db.box, db.boxSteps, async () => {
     const before: BoxRow[] = await db.box.toArray();
     const { items } = await readBox();
-    const next = change(items).map((item) => boxItem.parse(item));
-    const known = new Set(items.map(({ id }) => id));
+    const next = boxFile.shape.items.safeParse(change(items));
+    if (!next.success) return { ok: false as const, faults: faultsOf(next.error) };
+    const kept = new Set(next.data.map(({ id }) => id));
     await db.boxSteps.add({ rows: before });
-    await db.box.bulkDelete([...known].filter((id) => !next.some((one) => one.id === id)));
-    await db.box.bulkPut(next.map((item) => ({ id: item.id, version: BOX_VERSION, item })));
+    await db.box.bulkDelete(items.flatMap(({ id }) => (kept.has(id) ? [] : [id])));
+    await db.box.bulkPut(next.data.map((item) => ({ id: item.id, version: BOX_VERSION, item })));
     const steps = await db.boxSteps.toCollection().primaryKeys();
     await db.boxSteps.bulkDelete(steps.slice(0, Math.max(0, steps.length - MOST_STEPS)));
-    return next;
+    return { ok: true as const };
   });
 }
 

@@ -203,6 +203,10 @@ export type RestoreResult =
 export async function restoreAll(file: Uint8Array, isAsked: boolean): Promise<RestoreResult> {
   const found = readAllZip(file);
   if (!found.ok) return { outcome: "refused", faults: found.faults };
+  const { [BOX]: text, ...settings } = found.settings;
+  // Judged before a single job is taken: a file is taken whole or not at all.
+  const box = text === undefined ? null : readBoxFile(text);
+  if (box && !box.ok) return { outcome: "refused", faults: box.faults };
   const db = database();
   const here = new Map(
     (await db.records.filter(({ deletedAt }) => deletedAt === null).toArray()).map(({ id, name }) => [
@@ -219,12 +223,7 @@ export async function restoreAll(file: Uint8Array, isAsked: boolean): Promise<Re
     if (result.outcome === "refused") return { outcome: "refused", faults: result.faults };
     forgetBook(file.job.id);
   }
-  const { [BOX]: box, ...settings } = found.settings;
-  if (box !== undefined) {
-    const read = readBoxFile(box);
-    if (!read.ok) return { outcome: "refused", faults: read.faults };
-    await changeBox(() => read.items);
-  }
+  if (box?.ok) await changeBox(() => box.items);
   await db.settings.bulkPut(Object.entries(settings).map(([key, value]) => ({ key, value })));
   return { outcome: "restored", jobs: found.jobs.length };
 }

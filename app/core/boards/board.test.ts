@@ -348,6 +348,31 @@ describe("a board in the vehicle", () => {
     expect(playPatches(applied.job, applied.inverse)).toEqual(job);
   });
 
+  test("a hose that no longer reaches as it was measured is told by name; one that was worked out is not", () => {
+    const job = marram();
+    const plan = currentPlan(job);
+    const layout = boardLayout(job, plan, "hatch")!;
+    const i = layout.parts.findIndex(({ id }) => id === "vacuum");
+    const far = { ...layout.at[i]!, z: layout.at[i]!.z + 1.5 };
+    const position = positionAt(layout.board, layout.parts[i]!, far);
+    const command: Command = { name: "hang", boardId: "hatch", at: [{ id: "vacuum", position, turn: 0 }] };
+    const measured = (basis: "measured" | "assumed") =>
+      applyCommand(
+        {
+          ...job,
+          plans: job.plans.map((one) => ({
+            ...one,
+            runs: one.runs.map((run) => ({ ...run, given: { lengthM: { basis } } })),
+          })),
+        },
+        command,
+      );
+    expect(measured("measured").notes).toEqual([
+      { code: "measuredLost", ids: expect.arrayContaining(["run8", "run9"]) },
+    ]);
+    expect(measured("assumed").notes).toEqual([]);
+  });
+
   test("a board that goes leaves its parts where they are, on no board; a part that goes leaves the board", () => {
     const job = marram();
     const gone = applyCommand(job, { name: "removeBoard", id: "hatch" }).job;

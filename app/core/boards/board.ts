@@ -9,7 +9,7 @@ import {
   judgeBoard,
   portAt,
 } from "../fit/arrange";
-import type { BoardPort } from "../fit/laying";
+import type { BoardPort, Laid } from "../fit/laying";
 import type { Hung, Solid } from "../fit/panel";
 import type { Part } from "../kinds/index";
 import type { Id, Position } from "../kinds/record";
@@ -228,6 +228,58 @@ export function boardJudged(layout: BoardLayout, at: readonly Hung[] = layout.at
       return byM > 0 ? [{ id, byM }] : [];
     }),
   };
+}
+
+/** Things that are wrong on a board, counted. */
+export const wrongsOf = ({ clashes, hoses, apart, tooDeep }: BoardJudged): number =>
+  clashes.length + hoses.filter(({ through }) => through.length > 0).length + apart.length + tooDeep.length;
+
+/** Names of parts that are pinned where they cannot be, whatever hangs beside them. */
+export const stuckOf = ({ clashes, layout: { task, parts } }: BoardJudged): string[] => {
+  const wrong = new Set(
+    clashes.flatMap(({ a, code }) => (code === "outOfReach" || code === "offBoard" ? [a] : [])),
+  );
+  return parts.filter(({ id }, i) => task.parts[i]?.isPinned && wrong.has(id)).map(({ name }) => name);
+};
+
+/** A hose of a board beside the run of the plan that it is. */
+export interface BoardRun {
+  run: Run;
+  laid: Laid;
+  /** Both its ends are on the board, so that its length there is its length. */
+  isWhole: boolean;
+  /** As the plan has it measured; null where it is traced. */
+  planM: number | null;
+  /** Whole, with a way, and other than the plan has it by more than a rule tells: what it would be, m. */
+  otherM: number | null;
+  blockedBy: string[];
+  leavesRoom: boolean;
+}
+
+const RULE_M = 0.005;
+
+/** Hoses of a board, one by one. */
+export function boardRuns(plan: Plan, { hoses, layout: { task, parts } }: BoardJudged): BoardRun[] {
+  return task.hoses.flatMap(({ id, from, to }, i): BoardRun[] => {
+    const laid = hoses[i];
+    const run = plan.runs.find((one) => one.id === id);
+    if (!laid || !run) return [];
+    const isWhole = "part" in from && "part" in to;
+    const planM = run.route.kind === "measured" ? run.route.lengthM : null;
+    const isOther =
+      isWhole && laid.through.length === 0 && planM !== null && Math.abs(planM - laid.lengthM) > RULE_M;
+    return [
+      {
+        run,
+        laid,
+        isWhole,
+        planM,
+        otherM: isOther ? laid.lengthM : null,
+        blockedBy: laid.through.flatMap((n) => parts[n]?.name ?? []),
+        leavesRoom: laid.through.includes(-1),
+      },
+    ];
+  });
 }
 
 /** Every board of a plan, judged as it hangs. */

@@ -1,6 +1,8 @@
 /** Holes that hoses pass: what must go through, with which saw, and what its edge needs. */
 import { type HoleSaw, holeSawFor, type SawSeries } from "../fit/holeSaw";
 import type { Passage, Plan } from "../plan/types";
+import type { UnitChoice } from "../units/format";
+import { inInches } from "../units/trade";
 
 /** Room round what passes a bare hole. Common practice, no source. */
 const CLEARANCE_M = 0.003;
@@ -37,17 +39,21 @@ export interface PassageHole {
 }
 
 /**
- * The circle round circles side by side: exact for one and two; for more the closed form for equal circles of the
- * largest (Graham 1968, from memory: 3, 4, 5, 6, 7), beyond seven by area at 0.7.
+ * Least circle round so many equal ones, by their diameter: proved to 11 but for 10, best known beyond (R. L. Graham and
+ * others, Discrete Mathematics 181, 1998, p. 139, from memory). None is looser than 0.68 by area up to 20.
  */
+const ROUND = [0, 1, 2, 2.1547, 2.4143, 2.7014, 3, 3, 3.3048, 3.6132, 3.8131, 3.9239, 4.0297] as const;
+const LOOSE = 0.68;
+
+/** A circle that surely takes circles side by side: two exactly, more as if all were as large as the largest. */
 export function bundleM(diametersM: readonly number[]): number {
-  const sorted = [...diametersM].sort((a, b) => b - a);
-  const [first = 0, second = 0] = sorted;
-  if (sorted.length <= 2) return first + second;
-  const round = [0, 1, 2, 2.1547, 2.4142, 2.7013, 3, 3][sorted.length];
-  if (round !== undefined) return first * round;
-  return Math.sqrt(sorted.reduce((sum, one) => sum + one ** 2, 0) / 0.7);
+  const [first = 0, second = 0] = [...diametersM].sort((a, b) => b - a);
+  const count = diametersM.length;
+  return count <= 2 ? first + second : first * (ROUND[count] ?? Math.sqrt(count / LOOSE));
 }
+
+/** Saws that are in the drawer where the job is measured so. */
+export const sawsOf = (units: UnitChoice): SawSeries => (inInches(units) ? "inch" : "metric");
 
 export function passageHoles(plan: Plan, series: SawSeries): PassageHole[] {
   return (plan.passages ?? []).map((passage) => {

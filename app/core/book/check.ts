@@ -44,7 +44,13 @@ function knownIn(snapshot: Snapshot): Known {
 
 function lookIn({ plan, tanks, consumers }: Snapshot): Known {
   const elements = elementIds(plan.parts);
-  const own = [...idsOf(plan.parts), ...idsOf(plan.runs), ...idsOf(plan.joints), ...idsOf(plan.lineUps)];
+  const own = [
+    ...idsOf(plan.parts),
+    ...idsOf(plan.runs),
+    ...idsOf(plan.joints),
+    ...idsOf(plan.lineUps),
+    ...idsOf(plan.passages ?? []),
+  ];
   const surveyed =
     tanks && consumers
       ? [...idsOf(tanks), ...tanks.flatMap(({ ports }) => idsOf(ports)), ...idsOf(consumers)]

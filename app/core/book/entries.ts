@@ -36,6 +36,8 @@ export interface SetAside extends EntryBase {
   rule: string;
   ids: Id[];
   lineUpId: Id | null;
+  /** Which of a thing's findings of this rule; see rule.ts. */
+  about?: string;
   reason: string;
   /** Figure of the finding when it was set aside; it comes back when it gets worse. */
   figure: number | null;

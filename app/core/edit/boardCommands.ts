@@ -1,7 +1,7 @@
 import { cornerOf, positionAt } from "../boards/board";
 import type { Id } from "../kinds/record";
-import type { Board, Mounted, Plan } from "../plan/types";
-import { type CommandOf, type Handlers } from "./command";
+import type { Board, Job, Mounted, Plan } from "../plan/types";
+import type { CommandOf, Handlers, Note } from "./command";
 import { found, partOf } from "./find";
 import { fitHoses } from "./hoses";
 import { editRecord } from "./record";
@@ -31,7 +31,11 @@ export const boardCommands: Handlers<"addBoard" | "editBoard" | "removeBoard" | 
         editRecord<object>(board, command);
         // What hangs on it goes where it goes.
         for (const { part, corner } of hung) part.position = positionAt(board, part, corner);
-        for (const { part } of hung) fitHoses(job, plan, part.id, { evenMeasured: true });
+        return lostBy(
+          job,
+          plan,
+          hung.map(({ part }) => part.id),
+        );
       },
     },
     // What hung on it keeps its place in the vehicle and hangs on nothing.
@@ -57,7 +61,13 @@ export const boardCommands: Handlers<"addBoard" | "editBoard" | "removeBoard" | 
     },
   };
 
-function hang(job: Parameters<typeof fitHoses>[0], plan: Plan, { boardId, at }: CommandOf<"hang">): void {
+/** Hoses of parts that were put elsewhere, given a new length where they no longer reach; told if it was a measured one. */
+function lostBy(job: Job, plan: Plan, ids: readonly Id[]): Note[] {
+  const lost = ids.flatMap((id) => fitHoses(job, plan, id, { evenMeasured: true }));
+  return lost.length > 0 ? [{ code: "measuredLost", ids: lost }] : [];
+}
+
+function hang(job: Job, plan: Plan, { boardId, at }: CommandOf<"hang">): Note[] {
   boardOf(plan, boardId);
   for (const { id, position, turn } of at) {
     partOf(plan, id).position = { ...position };
@@ -65,5 +75,9 @@ function hang(job: Parameters<typeof fitHoses>[0], plan: Plan, { boardId, at }: 
     plan.mounted = { ...plan.mounted, [id]: { boardId, turn, ...(pinned ? { pinned } : {}) } };
   }
   // Every part is in its place before a hose is asked whether it reaches.
-  for (const { id } of at) fitHoses(job, plan, id, { evenMeasured: true });
+  return lostBy(
+    job,
+    plan,
+    at.map(({ id }) => id),
+  );
 }

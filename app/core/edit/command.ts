@@ -74,7 +74,10 @@ export type Command =
 
 /** What a command could not keep, for the user to see. */
 export type Note =
-  | { code: "endsNoLongerMeet" | "boresDiffer" | "portsLeftOpen" | "aboardLowered"; ids: Id[] }
+  | {
+      code: "endsNoLongerMeet" | "boresDiffer" | "portsLeftOpen" | "aboardLowered" | "measuredLost";
+      ids: Id[];
+    }
   /** What a part carried besides fuel, and nothing carries now. */
   | { code: "carriedLost"; ids: Id[]; lost: Carried[] };
 export type Carried = "circuit" | "waterSensor" | "finest" | "ownReturn";

@@ -54,16 +54,17 @@ export function drop(plan: Plan, id: Id): void {
 /**
  * Hoses of a part that no longer reach are given a worked-out length. One that was measured is left
  * (and the change then refused as too short) unless the change itself put its end elsewhere.
+ * @returns hoses whose measured length was given up
  */
-export function fitHoses(job: Job, plan: Plan, id: Id, { evenMeasured }: { evenMeasured: boolean }): void {
+export function fitHoses(job: Job, plan: Plan, id: Id, { evenMeasured }: { evenMeasured: boolean }): Id[] {
   const ports = placedPorts(job, plan);
-  for (const run of plan.runs) {
+  return plan.runs.flatMap((run) => {
     const from = ports.get(portKey(run.from));
     const to = ports.get(portKey(run.to));
-    if ((run.from.part !== id && run.to.part !== id) || !from || !to) continue;
+    if ((run.from.part !== id && run.to.part !== id) || !from || !to) return [];
     const isMeasured = run.given?.lengthM?.basis === "measured";
-    if (isTooShort(runGeometry(run, from, to)) && (evenMeasured || !isMeasured)) {
-      setWorkedOutLength(run, straightHose(job, plan, run.from, run.to));
-    }
-  }
+    if (!isTooShort(runGeometry(run, from, to)) || (isMeasured && !evenMeasured)) return [];
+    setWorkedOutLength(run, straightHose(job, plan, run.from, run.to));
+    return isMeasured ? [run.id] : [];
+  });
 }

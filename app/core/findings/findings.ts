@@ -33,6 +33,7 @@ function setAsideOf(finding: Finding, entries: readonly SetAside[]): SetAside | 
     (entry) =>
       entry.rule === finding.rule &&
       entry.ids.join() === finding.ids.join() &&
+      entry.about === finding.about &&
       (entry.lineUpId === null || finding.lineUpIds.every((id) => id === entry.lineUpId)) &&
       !(
         entry.figure !== null &&

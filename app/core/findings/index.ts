@@ -163,5 +163,5 @@ export type Finding = { [K in RuleId]: FindingOf<K> }[RuleId];
 export const placeOf = ({ rule }: Pick<Finding, "rule">): Place => rules[rule].place;
 
 /** What makes two findings the same one, in whatever line-up. */
-export const findingKey = ({ rule, grade, ids }: Pick<Finding, "rule" | "grade" | "ids">) =>
-  `${rule}:${grade}:${ids.join("+")}`;
+export const findingKey = ({ rule, grade, ids, about }: Pick<Finding, "rule" | "grade" | "ids" | "about">) =>
+  `${rule}:${grade}:${ids.join("+")}${about === undefined ? "" : `:${about}`}`;

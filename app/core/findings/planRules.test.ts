@@ -1,5 +1,6 @@
 import { readFileSync } from "node:fs";
 import { describe, expect, test } from "@jest/globals";
+import type { BookEntry } from "../book/entries";
 import type { Command } from "../edit/command";
 import { applyCommand } from "../edit/commands";
 import type { Engine, PlanPart } from "../kinds/index";
@@ -312,7 +313,7 @@ const cases: Case[] = [
           passages: [{ id: "h", name: "Hole", through: "floor", made: "wood", wallM: 0.02, runs: ["run1"] }],
         },
       }),
-    { grade: "mend", ids: ["run1"], values: expect.objectContaining({ code: "notLooked" }) as never },
+    { grade: "mend", ids: ["h"], values: expect.objectContaining({ code: "notLooked" }) as never },
     () =>
       change(boat(), {
         name: "editPlan",
@@ -761,6 +762,46 @@ describe("figures behind them, by hand", () => {
 
   test("30 ninety-nine millimetres of a hundred", () => {
     expect(of(truck(), "nearDanger")?.figure).toBeCloseTo(0.03, 9);
+  });
+});
+
+describe("findings of one part that are mended apart", () => {
+  const crowded = () => {
+    const plan = currentPlan(boat());
+    const sep = plan.parts.find(({ id }) => id === "sep2")!;
+    // Under the bowl of a separator whose cup is out of reach already.
+    const position = { ...sep.position, zM: sep.position.zM - 0.19 };
+    return change(boat(), { name: "hang", boardId: "hatch", at: [{ id: "vacuum", position, turn: 0 }] });
+  };
+  const codes = (job: Job, book: BookEntry[] = []) =>
+    findingsOf(job, book, undefined, undefined, TODAY).flatMap((one) =>
+      one.rule === "boardClash" && one.ids[0] === "sep2" && !one.setAside ? [one.values.code] : [],
+    );
+  test("are told one by one, and one set aside leaves the others", () => {
+    const job = crowded();
+    expect(codes(job)).toEqual(expect.arrayContaining(["outOfReach", "serviceBlocked"]));
+    const found = allOf(job).find(
+      (one) => one.rule === "boardClash" && one.values.code === "outOfReach" && one.ids[0] === "sep2",
+    )!;
+    const aside: BookEntry = {
+      kind: "setAside",
+      id: "a",
+      at: "2026-05-01T00:00:00Z",
+      planId: job.currentPlanId,
+      planHash: "",
+      rule: found.rule,
+      ids: found.ids,
+      about: found.about!,
+      lineUpId: null,
+      reason: "a pan instead",
+      figure: found.figure,
+    };
+    expect(codes(job, [aside])).toEqual(codes(job).filter((code) => code !== "outOfReach"));
+  });
+  test("a hose from a tank's side has the name of what it comes from", () => {
+    const tight = { marking: "x", outerDiameterM: 0.02, leastRadiusM: 2 };
+    const hose = of(change(boat(), run("run4", { product: tight })), "boardHose")!;
+    expect(hose.values).toMatchObject({ code: "blocked", from: "Supply manifold", to: "Separator tee in" });
   });
 });
 

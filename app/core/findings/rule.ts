@@ -22,6 +22,8 @@ export interface Found<V extends Values = Values> {
   ids: Id[];
   lineUpIds: Id[];
   basis: FindingBasis;
+  /** Tells findings of one rule and one thing from each other where they are mended apart. */
+  about?: string;
   /** Where practice is divided, the school the job follows. */
   school?: string;
   values: V;

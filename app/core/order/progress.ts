@@ -35,9 +35,23 @@ export interface Progress {
   next: Held | null;
   /** Can be done now, in this order. */
   now: WorkStep[];
-  /** What comes into the pans at each place by all that is left, m3. */
-  leftM3: ReadonlyMap<string, number>;
+  /** In the order that a day goes; places without a step are left out. */
+  byPlace: AtPlace[];
+  /** Ports that are made, by their keys. */
+  tight: ReadonlySet<string>;
 }
+
+export interface AtPlace {
+  place: string;
+  steps: WorkStep[];
+  left: WorkStep[];
+  /** Of hands, for what is left. */
+  leftMin: number;
+  /** What comes into the pans there by what is left, m3. */
+  leftM3: number;
+}
+
+const day = ["safe", "bench", "tanks", "board", "line", "engine", "test"] as const;
 
 const isBefore = (plan: Plan) => (one: Plan) => one.id === plan.basedOn;
 
@@ -75,8 +89,6 @@ export function progressOf(job: Job, before: Plan | null, after: Plan, book: Boo
   // Whoever works stays where the last step was, while there is something to do there.
   const place = done.at(-1)?.place;
   const next = ready.find((step) => step.place === place) ?? ready[0] ?? left[0];
-  const leftM3 = new Map<string, number>();
-  for (const { place, litresM3 } of left) leftM3.set(place, (leftM3.get(place) ?? 0) + litresM3);
   return {
     outcome: order.outcome,
     fault: order.outcome === "order" || order.outcome === "nothing" ? null : order,
@@ -88,7 +100,19 @@ export function progressOf(job: Job, before: Plan | null, after: Plan, book: Boo
     holds,
     next: next ? { step: next, holds: holds.get(next.id) ?? [] } : null,
     now: ready,
-    leftM3,
+    byPlace: day.flatMap((place): AtPlace[] => {
+      const mine = steps.filter((step) => step.place === place);
+      const open = mine.filter(({ id }) => !isDone.has(id));
+      if (mine.length === 0) return [];
+      const sum = (of: (step: WorkStep) => number) => open.reduce((all, step) => all + of(step), 0);
+      const [leftMin, leftM3] = [sum(({ workMin }) => workMin), sum(({ litresM3 }) => litresM3)];
+      return [{ place, steps: mine, left: open, leftMin, leftM3 }];
+    }),
+    tight: new Set(
+      [...now].flatMap(([fact, value]) =>
+        fact.startsWith("port.") && value === "tight" ? [fact.slice("port.".length)] : [],
+      ),
+    ),
   };
 }
 
@@ -141,7 +165,17 @@ export function hoursLeft({ steps, done }: Pick<Progress, "steps" | "done">, peo
   };
 }
 
-/** Steps that cannot be done before one is: near or far behind it. */
+/** What is awaited and not checked in: how many steps wait for it, and how many can be done meanwhile. */
+export function waitingFor(
+  { steps, done, now }: Progress,
+  awaited: readonly Id[],
+): { held: number; free: number } {
+  const missing = awaited.map((id) => `checkIn:${id}`).filter((id) => !done.has(id));
+  const held = new Set(missing.flatMap((id) => heldUpBy(steps, id)));
+  return { held: held.size, free: now.filter(({ verb }) => verb !== "checkIn").length };
+}
+
+/** Steps that cannot be done before one is, near or far behind it; of steps that stand in an order of their needs. */
 export function heldUpBy(steps: readonly WorkStep[], id: string): string[] {
   const held = new Set([id]);
   for (const step of steps) if (step.needs.some((need) => held.has(need))) held.add(step.id);

@@ -3,6 +3,8 @@
  * tail first; J. E. Kelley, The critical-path method, 1963), tried with other ranks as well and the best kept.
  */
 
+import { seeded } from "../random/seeded";
+
 export interface TimedStep {
   id: string;
   workMin: number;
@@ -160,11 +162,7 @@ export function schedule(
   const tail = tails(order);
   let best = listed(order, people, placeHolds, tail);
   const least = criticalWay(steps)?.minutes ?? 0;
-  let state = 1;
-  const random = () => {
-    state = (Math.imul(state, 1103515245) + 12345) >>> 0;
-    return state / 4294967296;
-  };
+  const random = seeded(1);
   for (let i = 0; i < (order.length <= SMALL ? TRIES : 2) && finishOf(best) > least; i++) {
     const rank = new Map([...tail].map(([id, minutes]) => [id, minutes * (0.5 + random())]));
     const other = listed(order, people, placeHolds, rank);

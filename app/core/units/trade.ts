@@ -12,7 +12,7 @@ const RULE = 32;
 /** A bore this near to a sixteenth is the nominal size of its hose. */
 const NOMINAL_M = 5e-5;
 
-const inInches = ({ length }: UnitChoice) => length === "in" || length === "ft";
+export const inInches = ({ length }: UnitChoice) => length === "in" || length === "ft";
 const inGallons = ({ volume }: UnitChoice) => volume === "gal";
 
 /** Above zero an inHg gauge is read in psi, below zero a psi gauge in inHg: the trade's two scales. */

@@ -5,8 +5,7 @@
 import { Download } from "lucide-react";
 import { useState } from "react";
 import styled from "styled-components";
-import type { BoardJudged } from "~/core/boards/board";
-import { positionAt } from "~/core/boards/board";
+import { type BoardJudged, boardRuns, centreRadiusM, positionAt } from "~/core/boards/board";
 import { bodySizeOf } from "~/core/boards/envelope";
 import { boardTemplate } from "~/core/boards/template";
 import type { Hung } from "~/core/fit/panel";
@@ -18,7 +17,14 @@ import { newBoard } from "~/core/plan/blank";
 import type { Board as BoardRecord } from "~/core/plan/types";
 import { notNegative, positive } from "~/fields/checks";
 import { QuantityField } from "~/fields/QuantityField";
-import { boardSummary, clashText, facingTexts, roadFacingTexts, searchText } from "~/messages/board";
+import {
+  boardSummary,
+  clashText,
+  facingTexts,
+  hoseWayText,
+  roadFacingTexts,
+  searchText,
+} from "~/messages/board";
 import { counted } from "~/messages/counted";
 import { nameOf } from "~/messages/notes";
 import { useArranging } from "~/state/arranging";
@@ -90,7 +96,7 @@ export function Board() {
 }
 
 function OneBoard({ board, pick }: { board: BoardRecord; pick: React.ReactNode }) {
-  const { job, plan, select, selectedId, dispatch } = useJob();
+  const { job, plan, select, selectedId, dispatch, say } = useJob();
   const trade = useTrade();
   const { judged, move, dropped, hangAll } = useBoard(board.id);
   const [frame, width] = useWidth(280, 800);
@@ -124,12 +130,20 @@ function OneBoard({ board, pick }: { board: BoardRecord; pick: React.ReactNode }
   };
   const isOpen = state.status === "working";
   const save = async (form: "A4" | "Letter" | "SVG" | "DXF") => {
-    const { templateDxf, templatePdf, templateSvg } = await import("./template");
-    const template = boardTemplate(judged, (id) => nameOf(job, id));
-    const name = fileName(`${job.name} ${board.name}`);
-    if (form === "SVG") saveText(`${name}.svg`, templateSvg(template), "image/svg+xml");
-    else if (form === "DXF") saveText(`${name}.dxf`, templateDxf(template), "image/vnd.dxf");
-    else saveBytes(`${name}-${form}.pdf`, await templatePdf(template, form), "application/pdf");
+    try {
+      const { templateDxf, templatePdf, templateSvg } = await import("./template");
+      const template = boardTemplate(judged, (id) => nameOf(job, id));
+      const name = fileName(`${job.name} ${board.name}`);
+      if (form === "SVG") return saveText(`${name}.svg`, templateSvg(template), "image/svg+xml");
+      if (form === "DXF") return saveText(`${name}.dxf`, templateDxf(template), "image/vnd.dxf");
+      const { pdfFonts } = await import("~/state/pdfFonts.client");
+      const { bytes, missing } = await templatePdf(template, form, await pdfFonts());
+      saveBytes(`${name}-${form}.pdf`, bytes, "application/pdf");
+      if (missing.length > 0)
+        say(`The template's letters lack ${missing.join(" ")}: a box stands in their place.`, true);
+    } catch (error) {
+      say(`The template was not made: ${String(error)}`, true);
+    }
   };
   return (
     <div>
@@ -375,55 +389,35 @@ function Hoses({ judged }: { judged: BoardJudged }) {
           </tr>
         </thead>
         <tbody>
-          {task.hoses.map(({ id, from, to, radiusM }, i) => {
-            const laid = judged.hoses[i];
-            const run = plan.runs.find((one) => one.id === id);
-            if (!laid || !run) return null;
-            const isWhole = "part" in from && "part" in to;
-            const planM = run.route.kind === "measured" ? run.route.lengthM : null;
-            return (
-              <tr key={id}>
-                <td>
-                  <Button $quiet onPress={() => select(id)}>
-                    {nameOf(job, run.from.part)} to {nameOf(job, run.to.part)}
+          {boardRuns(plan, judged).map(({ run, laid, isWhole, planM, otherM, blockedBy, leavesRoom }) => (
+            <tr key={run.id}>
+              <td>
+                <Button $quiet onPress={() => select(run.id)}>
+                  {nameOf(job, run.from.part)} to {nameOf(job, run.to.part)}
+                </Button>
+              </td>
+              <td className="n">{isWhole ? length(laid.lengthM) : `${length(laid.lengthM)} to the edge`}</td>
+              <td className="n">{planM === null ? "traced" : length(planM)}</td>
+              <td className="n">{length(centreRadiusM(run))}</td>
+              <td>
+                {hoseWayText(laid, blockedBy, leavesRoom)}
+                {otherM !== null && (
+                  <Button
+                    $quiet
+                    onPress={() =>
+                      void dispatch({
+                        name: "editRun",
+                        id: run.id,
+                        change: { route: { kind: "measured", lengthM: otherM, bends: [], extremes: [] } },
+                      })
+                    }
+                  >
+                    Take {length(otherM)}
                   </Button>
-                </td>
-                <td className="n">
-                  {isWhole ? length(laid.lengthM) : `${length(laid.lengthM)} to the edge`}
-                </td>
-                <td className="n">{planM === null ? "traced" : length(planM)}</td>
-                <td className="n">{length(radiusM)}</td>
-                <td>
-                  {laid.through.length > 0
-                    ? `blocked by ${laid.through.map((n) => (n < 0 ? "the edge or what stands there" : judged.layout.parts[n]?.name)).join(", ")}`
-                    : laid.isNipple
-                      ? "a nipple, or screwed together"
-                      : laid.elbows.some((one) => one !== 0)
-                        ? counted(laid.elbows.filter((one) => one !== 0).length, "elbow")
-                        : "straight out of both ports"}
-                  {isWhole &&
-                    laid.through.length === 0 &&
-                    planM !== null &&
-                    Math.abs(planM - laid.lengthM) > 0.005 && (
-                      <Button
-                        $quiet
-                        onPress={() =>
-                          void dispatch({
-                            name: "editRun",
-                            id,
-                            change: {
-                              route: { kind: "measured", lengthM: laid.lengthM, bends: [], extremes: [] },
-                            },
-                          })
-                        }
-                      >
-                        Take {length(laid.lengthM)}
-                      </Button>
-                    )}
-                </td>
-              </tr>
-            );
-          })}
+                )}
+              </td>
+            </tr>
+          ))}
         </tbody>
       </table>
     </Fold>

@@ -3,7 +3,7 @@
  * Seen in three seconds: each hole to scale with what passes it, its saw, and what is wrong or not looked at.
  */
 import styled from "styled-components";
-import { type PassageHole, passageHoles } from "~/core/boards/passages";
+import { type PassageHole, passageHoles, sawsOf } from "~/core/boards/passages";
 import { newId } from "~/core/kinds/ids";
 import type { Passage } from "~/core/plan/types";
 import { notNegative, positive } from "~/fields/checks";
@@ -33,8 +33,7 @@ const NOT_LOOKED = "notLooked";
 
 export function Openings() {
   const { job, plan, dispatch } = useJob();
-  const series = job.units.length === "in" || job.units.length === "ft" ? "inch" : "metric";
-  const holes = passageHoles(plan, series);
+  const holes = passageHoles(plan, sawsOf(job.units));
   const all = plan.passages ?? [];
   const wrong = holes.filter(({ faults }) => faults.length > 0).length;
   const set = (passages: Passage[]) => void dispatch({ name: "editPlan", change: { passages } });

@@ -14,6 +14,10 @@ const plan = currentPlan(job);
 const judged = boardJudged(boardLayout(job, plan, "hatch")!);
 const template = boardTemplate(judged, (id) => plan.parts.find((part) => part.id === id)?.name ?? id);
 
+const font = (name: string) => readFileSync(`node_modules/dejavu-fonts-ttf/ttf/${name}.ttf`);
+const fonts = { text: font("DejaVuSansCondensed"), strong: font("DejaVuSansCondensed-Bold") };
+const pdfOf = (of = template) => templatePdf(of, "A4", fonts).then(({ bytes }) => bytes);
+
 describe("a board's template", () => {
   test("DXF, read by another's parser: layers, millimetres, the board's size and every hole where it hangs", () => {
     const dxf = new DxfParser().parseSync(templateDxf(template))!;
@@ -71,7 +75,9 @@ describe("a board's template", () => {
   test.each(Object.keys(papers) as PaperName[])(
     "PDF on %s: pages of its size, a ruler of 100 mm on each, crosses that lie on each other",
     async (paper) => {
-      const pdf = await PDFDocument.load(await templatePdf(template, paper));
+      const pdf = await PDFDocument.load(
+        await templatePdf(template, paper, fonts).then(({ bytes }) => bytes),
+      );
       const tiling = tilingOf(template, papers[paper]);
       expect(pdf.getPageCount()).toBe(tiling.columns * tiling.rows);
       const [wide] = papers[paper];
@@ -118,10 +124,14 @@ describe("a board's template", () => {
   );
 
   test("the same plan gives the same bytes, in each form", async () => {
-    expect(
-      Buffer.from(await templatePdf(template, "A4")).equals(Buffer.from(await templatePdf(template, "A4"))),
-    ).toBe(true);
+    expect(Buffer.from(await pdfOf()).equals(Buffer.from(await pdfOf()))).toBe(true);
     expect(templateDxf(template)).toBe(templateDxf(template));
+  });
+
+  test("names keep their letters; what no font has is told, not dropped", async () => {
+    const named = (name: string) => templatePdf({ ...template, name }, "A4", fonts);
+    expect((await named("Tablica paliwowa, Żółw; Топливо; Καύσιμα")).missing).toEqual([]);
+    expect((await named("漁船")).missing).toEqual(["漁", "船"]);
   });
 
   test("tiles cover the board and what is round it, each overlapping the next by ten millimetres", () => {

@@ -1,15 +1,6 @@
 /** A board's template at true size: SVG and DXF in millimetres, and PDF pages to be glued. Loaded when it is asked for. */
 import { Colors, DxfWriter, point3d, Units } from "@tarikjabiri/dxf";
-import {
-  clip,
-  endPath,
-  PDFDocument,
-  popGraphicsState,
-  pushGraphicsState,
-  rectangle,
-  rgb,
-  StandardFonts,
-} from "pdf-lib";
+import { clip, endPath, PDFDocument, popGraphicsState, pushGraphicsState, rectangle, rgb } from "pdf-lib";
 import {
   rulerAt,
   type Template,
@@ -18,6 +9,7 @@ import {
   templateLayers,
   tilingOf,
 } from "~/core/boards/template";
+import { embedded, type PdfFonts } from "~/state/pdfLetters";
 
 const MM = 1000;
 /** Points of a page: 72 to the inch. */
@@ -83,7 +75,11 @@ export const papers = { A4: [0.21, 0.297], Letter: [0.2159, 0.2794] } as const;
 export type PaperName = keyof typeof papers;
 
 /** The tiles of one paper: each with its place, crosses that coincide, and a ruler to check the print by. */
-export async function templatePdf(template: Template, paper: PaperName): Promise<Uint8Array> {
+export async function templatePdf(
+  template: Template,
+  paper: PaperName,
+  fonts: PdfFonts,
+): Promise<{ bytes: Uint8Array; missing: string[] }> {
   const page = papers[paper];
   const tiling = tilingOf(template, page);
   const pdf = await PDFDocument.create();
@@ -94,10 +90,8 @@ export async function templatePdf(template: Template, paper: PaperName): Promise
   pdf.setProducer("Iron Keel");
   pdf.setCreator("Iron Keel");
   pdf.setTitle(template.name);
-  const font = await pdf.embedFont(StandardFonts.Helvetica);
-  const known = new Set(font.getCharacterSet());
-  const written = (text: string) =>
-    [...text].map((letter) => (known.has(letter.codePointAt(0) ?? 0) ? letter : "?")).join("");
+  const { text: font, letters } = await embedded(pdf, fonts);
+  const written = (text: string) => letters.written(text);
   const ink = rgb(0, 0, 0);
   for (const tile of tiling.tiles) {
     const sheet = pdf.addPage([page[0] * POINTS_M, page[1] * POINTS_M]);
@@ -148,5 +142,5 @@ export async function templatePdf(template: Template, paper: PaperName): Promise
       { x: margin, y: margin / 3, size: 7, font, color: ink },
     );
   }
-  return pdf.save({ useObjectStreams: false });
+  return { bytes: await pdf.save({ useObjectStreams: false }), missing: [...letters.missing] };
 }

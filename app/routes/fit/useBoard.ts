@@ -1,5 +1,5 @@
 /** The chosen board as it is stored or as a hand has it, and what can be done with it. */
-import { useCallback, useMemo } from "react";
+import { useCallback, useEffect, useMemo } from "react";
 import { boardJudged, boardLayout, positionAt } from "~/core/boards/board";
 import type { Hung } from "~/core/fit/panel";
 import type { Part } from "~/core/kinds/index";
@@ -12,6 +12,8 @@ import { useAhead } from "~/ui/useAhead";
 export function useBoard(boardId: Id) {
   const { job, plan, dispatch } = useJob();
   const { hold } = useExplored();
+  // What was in the hand is let go with the place.
+  useEffect(() => () => hold(null), [hold]);
   const layout = useMemo(() => boardLayout(job, plan, boardId), [job, plan, boardId]);
   const [ahead, setAhead, drop] = useAhead<readonly Hung[]>();
   const judged = useMemo(

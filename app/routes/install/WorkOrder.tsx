@@ -13,13 +13,14 @@ import { positive } from "~/fields/checks";
 import { Photos } from "~/fields/Photos";
 import { QuantityField } from "~/fields/QuantityField";
 import { counted } from "~/messages/counted";
-import { hours } from "~/messages/findings/say";
 import { minutesText } from "~/messages/service";
 import {
   cautionText,
   holdText,
   namer,
+  orderFaultText,
   placeTexts,
+  stepIdText,
   stepText,
   stepWords,
   toolsText,
@@ -87,8 +88,6 @@ const Drawing = styled.div`
 `;
 
 const NOTHING = "nothing";
-/** In the order that a day goes. */
-const places = ["safe", "bench", "tanks", "board", "line", "engine", "test"];
 
 export function WorkOrder() {
   const { job, plan, book, network, enter, stored, selectedId, select } = useJob();
@@ -107,11 +106,6 @@ export function WorkOrder() {
     choose(null);
     void enter({ kind: "stepDone", stepId: step.id, isDone });
   };
-  const tight = new Set(
-    progress.steps
-      .filter(({ id, verb }) => verb === "join" && progress.done.has(id))
-      .flatMap(({ post }) => post.map(({ fact }) => fact.slice("port.".length))),
-  );
   const options = [
     { id: NOTHING, name: "nothing there yet" },
     ...job.plans.filter(({ id }) => id !== plan.id).map(({ id, name }) => ({ id, name })),
@@ -136,11 +130,7 @@ export function WorkOrder() {
         </Button>
       </Row>
       {progress.fault && (
-        <Sheet role="alert">
-          {progress.fault.outcome === "cannotBeOrdered"
-            ? `These steps need each other in a ring: ${progress.fault.ids.join(", ")}.`
-            : `No step makes this true: ${progress.fault.needs.map(({ fact, value }) => `${fact} = ${value}`).join(", ")}.`}
-        </Sheet>
+        <Sheet role="alert">{orderFaultText(progress.fault, namer(job, before, plan))}</Sheet>
       )}
       {shown && (
         <Next aria-label="The next step" aria-live="polite">
@@ -208,7 +198,7 @@ export function WorkOrder() {
                   glowIds={shown ? [...shown.step.of] : []}
                   onSelect={select}
                   scale={Math.min(1, 800 / placed.width)}
-                  doneKeys={tight}
+                  doneKeys={progress.tight}
                 />
               </svg>
             </Drawing>
@@ -238,7 +228,7 @@ function summary({ outcome, steps, done }: Progress, finishMin: number, people: 
   if (outcome === "nothing") return "Nothing differs: there is no work.";
   const left = steps.length - done.size;
   if (steps.length > 0 && left === 0) return `All ${steps.length} steps are done.`;
-  return `${done.size} of ${steps.length} steps done; ${hours(finishMin / 60)} left for ${counted(people, "person")}, waits filled.`;
+  return `${done.size} of ${steps.length} steps done; ${minutesText(finishMin * 60)} left for ${counted(people, "person")}, waits filled.`;
 }
 
 function StepTitle({ step, before }: { step: WorkStep; before: Plan | null }) {
@@ -267,96 +257,88 @@ function Bands({
   const { job, plan } = useJob();
   const trade = useTrade();
   const [open, setOpen] = useState<string | null>(null);
-  const { steps, done, leftM3, now } = progress;
+  const { done, byPlace, now } = progress;
   const width = 320;
   const px = (minute: number) => (minute / Math.max(1, ahead.finishMin)) * width;
-  return places
-    .filter((place) => steps.some((step) => step.place === place))
-    .map((place) => {
-      const mine = steps.filter((step) => step.place === place);
-      const left = mine.filter(({ id }) => !done.has(id));
-      const slots = ahead.slots.filter(({ id }) => left.some((step) => step.id === id));
-      return (
-        <div key={place}>
-          <Band
-            type="button"
-            aria-expanded={open === place}
-            onClick={() => setOpen(open === place ? null : place)}
-          >
-            <span>{placeTexts[place]}</span>
-            <span>{left.length === 0 ? <Check size={16} aria-label="done" /> : left.length}</span>
-            <span>
-              {left.length === 0
-                ? "done"
-                : minutesText(left.reduce((sum, { workMin }) => sum + workMin, 0) * 60)}
-            </span>
-            <span>{(leftM3.get(place) ?? 0) > 0 ? trade.pan(leftM3.get(place) ?? 0) : ""}</span>
-            <svg viewBox={`0 0 ${width} 22`} width="100%" height="22" preserveAspectRatio="none" aria-hidden>
-              {slots.map(({ id, startMin, workedMin, doneMin }) => (
-                <g key={id}>
+  return byPlace.map(({ place, steps: mine, left, leftMin, leftM3 }) => {
+    const slots = ahead.slots.filter(({ id }) => left.some((step) => step.id === id));
+    return (
+      <div key={place}>
+        <Band
+          type="button"
+          aria-expanded={open === place}
+          onClick={() => setOpen(open === place ? null : place)}
+        >
+          <span>{placeTexts[place]}</span>
+          <span>{left.length === 0 ? <Check size={16} aria-label="done" /> : left.length}</span>
+          <span>{left.length === 0 ? "done" : minutesText(leftMin * 60)}</span>
+          <span>{leftM3 > 0 ? trade.pan(leftM3) : ""}</span>
+          <svg viewBox={`0 0 ${width} 22`} width="100%" height="22" preserveAspectRatio="none" aria-hidden>
+            {slots.map(({ id, startMin, workedMin, doneMin }) => (
+              <g key={id}>
+                <rect
+                  x={px(startMin)}
+                  y={5}
+                  width={Math.max(0.6, px(workedMin) - px(startMin))}
+                  height={12}
+                  fill={ahead.critical.has(id) ? "var(--ink)" : "var(--idle)"}
+                />
+                {doneMin > workedMin && (
                   <rect
-                    x={px(startMin)}
-                    y={5}
-                    width={Math.max(0.6, px(workedMin) - px(startMin))}
-                    height={12}
-                    fill={ahead.critical.has(id) ? "var(--ink)" : "var(--idle)"}
+                    x={px(workedMin)}
+                    y={8}
+                    width={px(doneMin) - px(workedMin)}
+                    height={6}
+                    fill="none"
+                    stroke="var(--ink)"
+                    strokeDasharray="2 2"
                   />
-                  {doneMin > workedMin && (
-                    <rect
-                      x={px(workedMin)}
-                      y={8}
-                      width={px(doneMin) - px(workedMin)}
-                      height={6}
-                      fill="none"
-                      stroke="var(--ink)"
-                      strokeDasharray="2 2"
-                    />
-                  )}
-                </g>
-              ))}
-            </svg>
-          </Band>
-          {open === place && (
-            <Steps>
-              {mine.map((step) => {
-                const isDone = done.has(step.id);
-                const text = stepText(job, before, plan, step);
-                return (
-                  <li key={step.id} data-done={isDone}>
-                    <span>
-                      {isDone ? (
-                        <Check size={18} aria-label="done" />
-                      ) : now.includes(step) ? (
-                        "○"
-                      ) : (
-                        <Lock size={15} aria-label="held" />
-                      )}
-                    </span>
-                    <span>
-                      {text}
-                      {step.litresM3 > 0 && `, ${trade.pan(step.litresM3)}`}
-                    </span>
+                )}
+              </g>
+            ))}
+          </svg>
+        </Band>
+        {open === place && (
+          <Steps>
+            {mine.map((step) => {
+              const isDone = done.has(step.id);
+              const text = stepText(job, before, plan, step);
+              return (
+                <li key={step.id} data-done={isDone}>
+                  <span>
                     {isDone ? (
-                      <Button
-                        $quiet
-                        aria-label={`Take the tick back: ${text}`}
-                        onPress={() => onTick(step, false)}
-                      >
-                        take back
-                      </Button>
+                      <Check size={18} aria-label="done" />
+                    ) : now.includes(step) ? (
+                      "○"
                     ) : (
-                      <Button $quiet aria-label={`Show: ${text}`} onPress={() => onChoose(step.id)}>
-                        show
-                      </Button>
+                      <Lock size={15} aria-label="held" />
                     )}
-                  </li>
-                );
-              })}
-            </Steps>
-          )}
-        </div>
-      );
-    });
+                  </span>
+                  <span>
+                    {text}
+                    {step.litresM3 > 0 && `, ${trade.pan(step.litresM3)}`}
+                  </span>
+                  {isDone ? (
+                    <Button
+                      $quiet
+                      aria-label={`Take the tick back: ${text}`}
+                      onPress={() => onTick(step, false)}
+                    >
+                      take back
+                    </Button>
+                  ) : (
+                    <Button $quiet aria-label={`Show: ${text}`} onPress={() => onChoose(step.id)}>
+                      show
+                    </Button>
+                  )}
+                </li>
+              );
+            })}
+          </Steps>
+        )}
+      </div>
+    );
+  });
 }
 
 function LedgerOf({ progress, before }: { progress: Progress; before: Plan | null }) {
@@ -398,7 +380,7 @@ function LedgerOf({ progress, before }: { progress: Progress; before: Plan | nul
       {noLongerWanted.length > 0 && (
         <p>
           {counted(noLongerWanted.length, "step")} were done that the plan no longer wants:{" "}
-          {noLongerWanted.join(", ")}.
+          {noLongerWanted.map((id) => stepIdText(id, name)).join("; ")}.
         </p>
       )}
     </Ledger>

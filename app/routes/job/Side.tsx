@@ -163,8 +163,9 @@ function SetAsideDialog({
   const { enter } = useJob();
   const [reason, setReason] = useState("");
   const keep = () => {
-    const { rule, ids, figure } = finding;
-    void enter({ kind: "setAside", rule, ids, lineUpId: null, reason, figure });
+    const { rule, ids, figure, about } = finding;
+    const which = about === undefined ? {} : { about };
+    void enter({ kind: "setAside", rule, ids, ...which, lineUpId: null, reason, figure });
     onOpenChange(false);
   };
   return (

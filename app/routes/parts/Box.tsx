@@ -36,7 +36,7 @@ const Lines = styled.ul`
 `;
 
 export function Box({ box }: { box: ReturnType<typeof useBox> }) {
-  const { items, unread, canUndo, change, undo, save, open } = box;
+  const { items, unread, canUndo, isOpen, change, undo, save, open } = box;
   const picker = useRef<HTMLInputElement>(null);
   const hand = useInHand();
   const { outsideM, pitchM } = hand;
@@ -48,13 +48,13 @@ export function Box({ box }: { box: ReturnType<typeof useBox> }) {
     <>
       <Row>
         <p>
-          {counted(items.length, "line")} in the box, for all jobs.
+          {isOpen ? `${counted(items.length, "line")} in the box, for all jobs.` : "The box is not read."}
           {unread > 0 && ` ${counted(unread, "line")} of a newer version: left as they are.`}
         </p>
         <Button isDisabled={!canUndo} onPress={() => void undo()}>
           <Undo2 size={16} /> Undo in the box
         </Button>
-        <Button onPress={save}>
+        <Button isDisabled={!isOpen} onPress={save}>
           <Download size={16} /> Save the box
         </Button>
         <Button onPress={() => picker.current?.click()}>Open a box</Button>

@@ -8,7 +8,7 @@ import { useMemo } from "react";
 import styled from "styled-components";
 import { afterCut, cutsFromBox, type HoseCuts } from "~/core/box/box";
 import { jointNeeds, type PlanJoint } from "~/core/joints/joints";
-import { heldUpBy, progressOf, startsFrom } from "~/core/order/progress";
+import { progressOf, startsFrom, waitingFor } from "~/core/order/progress";
 import { type HoseLine, hoseLines, partLines } from "~/core/parts/partsList";
 import { fromSi } from "~/core/units/factors";
 import { formatNumber } from "~/core/units/format";
@@ -42,11 +42,7 @@ export function ToBuy({ joints, box }: { joints: readonly PlanJoint[]; box: Retu
         awaited: [...(plan.awaited ?? []).filter((id) => !ids.includes(id)), ...(isAwaited ? ids : [])],
       },
     });
-  const blocked = new Set(
-    [...awaited]
-      .filter((id) => !order.done.has(`checkIn:${id}`))
-      .flatMap((id) => heldUpBy(order.steps, `checkIn:${id}`)),
-  );
+  const waiting = waitingFor(order, plan.awaited ?? []);
   const parts = partLines(plan);
   const hoses = hoseLines(job, plan);
   const { bore, run } = useTrade();
@@ -93,8 +89,8 @@ export function ToBuy({ joints, box }: { joints: readonly PlanJoint[]; box: Retu
         </p>
         {awaited.size > 0 && (
           <p style={{ flexBasis: "100%", fontWeight: 600, color: "var(--ink)" }}>
-            {awaited.size} awaited: {counted(blocked.size, "step")} of {order.steps.length} wait for it,{" "}
-            {order.now.filter(({ verb }) => verb !== "checkIn").length} can be done now.
+            {awaited.size} awaited: {counted(waiting.held, "step")} of {order.steps.length} wait for it,{" "}
+            {waiting.free} can be done now.
           </p>
         )}
         <Button onPress={() => void save()}>

@@ -19,11 +19,11 @@ export function Report() {
   const save = async () => {
     setMaking(true);
     try {
-      const [{ surveyReport }, { reportFonts }] = await Promise.all([
+      const [{ surveyReport }, { pdfFonts }] = await Promise.all([
         import("./report"),
-        import("./reportFonts.client"),
+        import("~/state/pdfFonts.client"),
       ]);
-      const { bytes, missing } = await surveyReport(job, book, new Date(), await reportFonts());
+      const { bytes, missing } = await surveyReport(job, book, new Date(), await pdfFonts());
       saveBytes(`${fileName(job.name)}-survey.pdf`, bytes, "application/pdf");
       if (missing.length > 0)
         say(`The report's letters lack ${missing.join(" ")}: a box stands in their place.`, true);

@@ -1,5 +1,4 @@
 /** The survey as a PDF: tanks with drawings and dip tables, hoses, samples, findings. Loaded when it is asked for. */
-import fontkit from "@pdf-lib/fontkit";
 import { PDFDocument, type PDFFont, type PDFPage, rgb } from "pdf-lib";
 import { type Book, entriesOf } from "~/core/book/entries";
 import { judgeJar } from "~/core/care/jar";
@@ -19,6 +18,7 @@ import { tradeIn } from "~/core/units/trade";
 import { findingText } from "~/messages/findings";
 import { hoseReasonText } from "~/messages/findings/hoses";
 import { nameOf } from "~/messages/notes";
+import { embedded, type Letters, type PdfFonts } from "~/state/pdfLetters";
 
 const PAGE = [595.28, 841.89] as const;
 const MARGIN = 48;
@@ -26,35 +26,6 @@ const BOTTOM = 56;
 const ink = rgb(0.09, 0.13, 0.12);
 const soft = rgb(0.34, 0.38, 0.36);
 const fuelColour = rgb(0.85, 0.83, 0.74);
-
-/** The letters of a report: two whole fonts, of which what is used is embedded. */
-export interface ReportFonts {
-  text: ArrayBuffer | Uint8Array;
-  strong: ArrayBuffer | Uint8Array;
-}
-
-/** Stands where a letter is in no font; which letters those are is told beside the report. */
-const NO_GLYPH = "\u25a1";
-
-/** Text as a font can write it. */
-class Letters {
-  readonly missing = new Set<string>();
-  private readonly known: ReadonlySet<number>;
-
-  constructor(font: PDFFont) {
-    this.known = new Set(font.getCharacterSet());
-  }
-
-  written(text: string): string {
-    return [...text.normalize("NFC")]
-      .map((letter) => {
-        if (this.known.has(letter.codePointAt(0) ?? 0)) return letter;
-        this.missing.add(letter);
-        return NO_GLYPH;
-      })
-      .join("");
-  }
-}
 
 /** A page that is written from the top down, and turns over when it is full. */
 class Paper {
@@ -221,13 +192,10 @@ export async function surveyReport(
   job: Job,
   book: Book,
   today: Date,
-  fonts: ReportFonts,
+  fonts: PdfFonts,
 ): Promise<{ bytes: Uint8Array; missing: string[] }> {
   const pdf = await PDFDocument.create();
-  pdf.registerFontkit(fontkit);
-  const text = await pdf.embedFont(fonts.text, { subset: true });
-  const strong = await pdf.embedFont(fonts.strong, { subset: true });
-  const letters = new Letters(text);
+  const { text, strong, letters } = await embedded(pdf, fonts);
   pdf.setTitle(`${job.name}: survey`);
   pdf.setCreationDate(today);
   const paper = new Paper(pdf, text, strong, letters);

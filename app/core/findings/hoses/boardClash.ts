@@ -22,6 +22,7 @@ export const boardClash = rule({
       ) => ({
         grade: "mend" as const,
         ids: [a],
+        about: `${code} ${b}`,
         lineUpIds: [],
         basis: "common" as const,
         values: { board: board.name, code, part: name.get(a) ?? a, other: b, byM },

@@ -1,10 +1,10 @@
-/** The fonts of reports, fetched when one is made: Latin, Greek and Cyrillic letters, and the signs of the trade. */
+/** The fonts of documents, fetched when one is made: Latin, Greek and Cyrillic letters, and the signs of the trade. */
 
 import textUrl from "dejavu-fonts-ttf/ttf/DejaVuSansCondensed.ttf?url";
 import strongUrl from "dejavu-fonts-ttf/ttf/DejaVuSansCondensed-Bold.ttf?url";
-import type { ReportFonts } from "./report";
+import type { PdfFonts } from "./pdfLetters";
 
-export async function reportFonts(): Promise<ReportFonts> {
+export async function pdfFonts(): Promise<PdfFonts> {
   const [text, strong] = await Promise.all(
     [textUrl, strongUrl].map(async (url) => {
       const answer = await fetch(url);

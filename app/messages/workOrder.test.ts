@@ -1,0 +1,125 @@
+import { readFileSync } from "node:fs";
+import { describe, expect, test } from "@jest/globals";
+import { derive } from "~/core/order/derive";
+import { ordered, type WorkStep } from "~/core/order/facts";
+import { startsFrom } from "~/core/order/progress";
+import { currentPlan } from "~/core/plan/ports";
+import type { Job, Plan } from "~/core/plan/types";
+import { minutesText } from "./service";
+import {
+  cautionText,
+  holdText,
+  namer,
+  orderFaultText,
+  placeTexts,
+  stepIdText,
+  stepText,
+  toolsText,
+  undoneText,
+} from "./workOrder";
+
+const read = (name: string): Job =>
+  (JSON.parse(readFileSync(`demo/${name}.keel.json`, "utf8")) as { job: Job }).job;
+
+/** The orders of the demo jobs: as found to as planned, and from nothing. */
+const orders = ["marram", "unit-12", "reading-van"].flatMap(
+  (name): [Job, Plan | null, Plan, WorkStep[]][] => {
+    const job = read(name);
+    const plan = currentPlan(job);
+    const from = startsFrom(job, plan);
+    return (from ? [null, from] : [null]).map((before) => {
+      const { steps, found } = derive(job, before, plan);
+      const order = ordered(steps, found);
+      if (order.outcome !== "order") throw new Error(order.outcome);
+      return [job, before, plan, order.steps];
+    });
+  },
+);
+/** Ids, facts and codes are no words. */
+const raw = /[a-z]+\.[a-z]|=|:[a-z]|undefined|null|\[object|[a-z][A-Z]/;
+
+describe("the work order in words", () => {
+  test("every step reads whole, and no two of an order alike", () => {
+    for (const [job, before, plan, steps] of orders) {
+      const texts = steps.map((step) => stepText(job, before, plan, step));
+      for (const text of texts) expect(text).not.toMatch(raw);
+      expect(new Set(texts).size).toBe(texts.length);
+      for (const { place } of steps) expect(placeTexts[place]).toBeDefined();
+    }
+  });
+
+  test("what opens, cuts, powers or starts carries its caution in the step itself", () => {
+    const grave = [
+      "undo",
+      "drainTank",
+      "drainBowl",
+      "hoseOut",
+      "partOut",
+      "tankFitting",
+      "cutHole",
+      "boardUp",
+      "power",
+      "bleed",
+      "start",
+      "support",
+      "ventilate",
+      "batteryOff",
+    ] as const;
+    for (const verb of grave) expect(cautionText(verb)).toMatch(/\.$/);
+    expect(cautionText("bleed")).toContain("hands away");
+    expect(cautionText("tankFitting")).toContain("petrol");
+    expect(cautionText("support")).toContain("jack");
+    expect(toolsText("join")).toContain("torque");
+    expect(toolsText("idle")).toBeNull();
+  });
+
+  test("every need that holds a step is a sentence with the thing's name", () => {
+    for (const [job, before, plan, steps] of orders) {
+      const name = namer(job, before, plan);
+      for (const { pre } of steps)
+        for (const fact of pre) {
+          const text = holdText(fact, name);
+          expect(text).toMatch(/^[A-Z0-9].*\.$/);
+          expect(text).not.toMatch(raw);
+        }
+    }
+  });
+
+  test("what is undone is told as the thing that is to be redone", () => {
+    const name = () => "Separator";
+    const told = (fact: string, value: string) => undoneText({ fact, value }, name);
+    expect(told("battery", "off")).toBe("Battery negative, off");
+    expect(told("port.sep.in", "open")).toBe("Separator: port open");
+    expect(told("plug.sep", "off")).toBe("Separator: plug off");
+    expect(told("part.sep", "out")).toBe("Separator, taken out");
+    expect(told("fuel.tank", "drained")).toBe("Separator, empty");
+    expect(told("bowl.sep", "drained")).toBe("Separator: bowl drained");
+  });
+
+  test("a step that the plan has no longer, and an order that cannot be, are told in words and not in ids", () => {
+    const name = (id: string) => ({ sep: "Separator", run: "Tank to Pump" })[id] ?? id;
+    expect(stepIdText("boardPart:sep", name)).toBe("Hang on the board Separator");
+    expect(stepIdText("undo:sep.in", name)).toBe("Undo Separator");
+    expect(stepIdText("batteryOff:main", name)).toBe("Battery negative off");
+    expect(orderFaultText({ outcome: "cannotBeOrdered", ids: ["lay:run", "fixPart:sep"] }, name)).toBe(
+      "These steps need each other in a ring: Lay the hose Tank to Pump; Fix Separator.",
+    );
+    expect(
+      orderFaultText(
+        { outcome: "neverTrue", needs: [{ id: "lay:run", fact: "part.sep", value: "fixed" }] },
+        name,
+      ),
+    ).toBe("Nothing makes this so: Lay the hose Tank to Pump: Separator is not in its place.");
+  });
+});
+
+test("working time: seconds, minutes with theirs, and hours", () => {
+  expect([45, 60, 750, 1500, 3600, 31920].map(minutesText)).toEqual([
+    "45 s",
+    "1 min",
+    "12 min 30 s",
+    "25 min",
+    "1 h 0 min",
+    "8 h 52 min",
+  ]);
+});
