@@ -8,6 +8,9 @@ import { GRAVITY_M_S2 } from "../units/factors";
 
 /** Air at 20 degC. */
 export const AIR_KG_M3 = 1.2;
+export const AIR_PA_S = 18e-6;
+/** Of diesel against air. From memory: 25 to 28 mN/m. */
+export const FUEL_TENSION_N_M = 0.027;
 const STUCK_EOTVOS = 3.37;
 const RISES = 0.351;
 

@@ -11,8 +11,11 @@ export interface Clearance {
   polytropic?: number;
 }
 
-/** Generic pumps. Common practice, no source; assumed until tried. */
-export const commonClearance = { lift: 1.2, dosing: 9 } as const;
+/**
+ * Generic pumps: diaphragms and pistons, a bulb in the hand, what doses, wheels that hardly lift air. Common practice,
+ * no source; assumed until tried.
+ */
+export const commonClearance = { lift: 1.2, bulb: 2, dosing: 9, wheel: 25 } as const;
 
 /** Share of its stroke that it draws; less than nothing where it draws none. */
 export const gasEfficiency = (

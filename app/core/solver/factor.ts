@@ -131,3 +131,44 @@ export function factorAndSolve(
     x[k] = sum;
   }
 }
+
+/**
+ * Solves A x = b in place for a matrix whose pattern is symmetric and whose values are not: `lower` holds what stands
+ * under the diagonal, `upper` what stands over it, by the same slots. LU without pivoting, for matrices whose diagonal
+ * outweighs their columns.
+ */
+export function factorAndSolveGeneral(
+  f: SymbolicFactor,
+  diagonal: Float64Array,
+  lower: Float64Array,
+  upper: Float64Array,
+  x: Float64Array,
+): void {
+  const { size, columnStart, row, target } = f;
+  let t = 0;
+  for (let k = 0; k < size; k++) {
+    const end = columnStart[k + 1] as number;
+    const d = diagonal[k] as number;
+    const xk = x[k] as number;
+    for (let e = columnStart[k] as number; e < end; e++) {
+      const l = (lower[e] as number) / d;
+      const u = upper[e] as number;
+      const i = row[e] as number;
+      diagonal[i] = (diagonal[i] as number) - l * u;
+      x[i] = (x[i] as number) - l * xk;
+      for (let e2 = e + 1; e2 < end; e2++) {
+        const s = target[t++] as number;
+        lower[s] = (lower[s] as number) - ((lower[e2] as number) / d) * u;
+        upper[s] = (upper[s] as number) - l * (upper[e2] as number);
+      }
+    }
+  }
+  for (let k = size - 1; k >= 0; k--) {
+    let sum = x[k] as number;
+    const end = columnStart[k + 1] as number;
+    for (let e = columnStart[k] as number; e < end; e++) {
+      sum -= (upper[e] as number) * (x[row[e] as number] as number);
+    }
+    x[k] = sum / (diagonal[k] as number);
+  }
+}
