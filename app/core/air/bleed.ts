@@ -117,6 +117,18 @@ function primingVerdict(solver: LineUpSolver, lineUp: LineUp, conditions: Condit
     .reduce<LineUpVerdict | null>((far, one) => (far && lengthM(far) >= lengthM(one) ? far : one), null);
 }
 
+/** The line-up's own way, or where nothing runs the way to the joint that is opened. */
+export function bledWay(
+  solver: LineUpSolver,
+  verdict: LineUpVerdict,
+  conditions: Conditions,
+): { from: LineUpVerdict | null; isPriming: boolean } {
+  const { lineUp } = verdict;
+  const runs = Object.values(lineUp.consumers).includes("running");
+  const isPriming = !runs && (lineUp.purpose === "prime" || !verdict.way);
+  return { from: isPriming ? primingVerdict(solver, lineUp, conditions) : verdict, isPriming };
+}
+
 /**
  * The bleed of a line-up. Where no consumer runs and the line-up moves no fuel from tank to tank, the open end stands in
  * for one: the consumer's inlet joint, or a bleed screw.
@@ -129,10 +141,7 @@ export function bleedOf(
   endId?: Id,
 ): Bleed {
   const { plan } = solver.network;
-  const { lineUp } = verdict;
-  const runs = Object.values(lineUp.consumers).includes("running");
-  const isPriming = !runs && (lineUp.purpose === "prime" || !verdict.way);
-  const from = isPriming ? primingVerdict(solver, lineUp, conditions) : verdict;
+  const { from, isPriming } = bledWay(solver, verdict, conditions);
   if (!from?.way || from.result.outcome !== "solved") return NOTHING;
   const { way } = from;
   const all = bleedLineUp(plan, from.result, way);

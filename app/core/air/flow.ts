@@ -70,6 +70,9 @@ export const clearanceOf = ({ kind }: Part): number => {
   return kind === "inTankPump" || kind === "transferPump" ? commonClearance.wheel : commonClearance.lift;
 };
 
+/** The primer lever of a lift pump is a mover of its own. */
+export const leverOf = (id: Id): Id => `${id}~lever`;
+
 /** Strokes of a hand a second, and the most pressure it makes. Common practice, no source. */
 export const handStrokesS = { bulb: 0.7, lever: 1 } as const;
 const HAND_RISE_PA = 40_000;
@@ -297,6 +300,11 @@ export class AirFlow {
     this.burned.airJ = from.beyondAir[ends] as number;
   }
 
+  /** Does a valve or a pump at rest hold this face shut? */
+  isShut(face: number): boolean {
+    return this.shut[face] === 1;
+  }
+
   /** Air in a cell, m3 at its own pressure. */
   airM3(cell: number): number {
     return (this.airJ[cell] as number) / (this.pressurePa[cell] as number);
@@ -388,7 +396,7 @@ export class AirFlow {
     const { hands } = this;
     if (link.kind === "pump") {
       const { part } = link;
-      if (part.kind === "liftPump" && hands.running.has(`${part.id}~lever`))
+      if (part.kind === "liftPump" && hands.running.has(leverOf(part.id)))
         return handMover(LEVER_STROKE_M3, handStrokesS.lever, clearanceOf(part));
       if (!hands.running.has(part.id) && lineUp.pumps[part.id] !== "on") return null;
       const curve = this.network.shape.curves[this.network.shape.curve[i] as number];
@@ -497,9 +505,12 @@ export class AirFlow {
     return end < this.mesh.cells.count ? (this.local[end] as number) : -1;
   }
 
-  /** Height of fuel's surface in a tank now, by its place. */
+  /** Height of the fuel in a tank; it stays while a line is bled. */
+  surfaceOf(tankId: Id): number {
+    return this.settings.surfaceM.get(tankId) ?? 0;
+  }
   private surfaceM(tank: number): number {
-    return this.settings.surfaceM.get(this.network.job.tanks[tank]?.id ?? "") ?? 0;
+    return this.surfaceOf(this.network.job.tanks[tank]?.id ?? "");
   }
 
   /** How full the end of a face is at the face itself: 1 fuel, 0 air. */
@@ -542,7 +553,7 @@ export class AirFlow {
 
   /** Share of fuel in what leaves an end over a face, kept within what the end holds. */
   private donated(end: number, other: number, f: number, q: number, dt: number): number {
-    const { cells, faces } = this.mesh;
+    const { cells } = this.mesh;
     const wet = this.wetAt(end, f);
     if (end >= cells.count) return wet;
     const passes = AHEAD * q * dt;

@@ -1,0 +1,195 @@
+/** Which cells a bleed answers for, and which joints it may open, from the tank to the consumer. */
+import type { FuelWay } from "../hydraulics/route";
+import { isConsumer, isFiltering } from "../kinds/families";
+import type { Id } from "../kinds/record";
+import { linkKindOf } from "../network/links";
+import { partsOf } from "../plan/ports";
+import type { AirFlow } from "./flow";
+import { type JointKey, lidKey } from "./session";
+
+export interface BleedJoint {
+  key: JointKey;
+  partId: Id;
+  name: string;
+  kind: "lid" | "screw" | "outlet" | "crest" | "feed";
+  zM: number;
+  /** Over the fuel's surface in the tank that feeds it; less than nothing under it. */
+  overFuelM: number;
+  /** Pumps, bulbs and primers that stand before it on the way, the nearest the tank first. */
+  movers: Id[];
+}
+
+/** A crest stands over the line on both sides of it within this reach, and air that gathers there is worth opening it. */
+const CREST_REACH_M = 0.5;
+const LEAST_CREST_M = 0.02;
+
+const feedLegs = (way: FuelWay) => way.legs.filter(({ side }) => side === "feed");
+
+/** Cells of the way from pickup to consumer, in the order of the flow. */
+export function wayCells(model: AirFlow, way: FuelWay): number[] {
+  const { mesh, network } = model;
+  const cells: number[] = [];
+  const seen = new Set<number>();
+  const runs = new Set(network.links.flatMap(({ kind, id }) => (kind === "run" ? [id] : [])));
+  const ownRuns = new Set(feedLegs(way).map(({ id }) => id));
+  const add = (cell: number | undefined) => {
+    if (cell === undefined || cell < 0 || seen.has(cell)) return;
+    // The end of another hose may stand for a port of a part on the way.
+    const owner = mesh.cells.owner[cell] as string;
+    if (runs.has(owner) && !ownRuns.has(owner)) return;
+    seen.add(cell);
+    cells.push(cell);
+  };
+  const tank = way.stations.find(({ kind, side }) => kind === "tank" && side === "feed");
+  for (const cell of [...(mesh.cellsOf.get(tank?.linkId ?? "") ?? [])].reverse()) add(cell);
+  for (const leg of feedLegs(way)) {
+    if (leg.kind === "run") {
+      const own = mesh.cellsOf.get(leg.id) ?? [];
+      const link = network.links[network.linkOf.get(leg.id) ?? -1];
+      const start = leg.points[0]?.zM;
+      const isForward = link === undefined || Math.abs((start ?? 0) - (model.mesh.posture.nodeM[link.from] as number)) < 1e-9;
+      for (const cell of isForward ? own : [...own].reverse()) add(cell);
+      if (link) for (const node of [link.from, link.to]) add(mesh.cellOfNode[node]);
+      continue;
+    }
+    network.links.forEach((link) => {
+      if (linkKindOf(link).owner(link)?.id !== leg.id || link.kind === "tankPort") return;
+      add(mesh.cellOfNode[link.from]);
+      add(mesh.cellOfNode[link.to]);
+    });
+    add(mesh.vesselOf.get(leg.id));
+  }
+  const engine = network.engines.find(({ part }) => part.id === way.consumer?.id);
+  if (engine) add(mesh.cellOfNode[engine.feed]);
+  return cells;
+}
+
+/**
+ * The way with what an open valve joins to it: dead legs and spare filters give their air to the fuel that is drawn past.
+ * What ends in a tank as a return is not of the feed.
+ */
+export function answeredCells(model: AirFlow, way: FuelWay): number[] {
+  const { mesh, network } = model;
+  const { faces, cells } = mesh;
+  const own = new Set(wayCells(model, way));
+  const neighbours: number[][] = Array.from({ length: cells.count }, () => []);
+  const endsInTank = new Set<number>();
+  network.links.forEach((link, i) => {
+    for (const f of mesh.facesOf[i] as readonly number[]) {
+      if (model.isShut(f)) continue;
+      const [a, b] = [faces.from[f] as number, faces.to[f] as number];
+      if (a >= cells.count || b >= cells.count) {
+        if (link.kind === "tankPort" && link.port.role === "return") endsInTank.add(Math.min(a, b));
+        continue;
+      }
+      neighbours[a]?.push(b);
+      neighbours[b]?.push(a);
+    }
+  });
+  const seen = new Set(own);
+  const answered = [...own];
+  for (const start of own) {
+    for (const next of neighbours[start] as number[]) {
+      if (seen.has(next)) continue;
+      const branch = [next];
+      seen.add(next);
+      for (const cell of branch) {
+        for (const far of neighbours[cell] as number[]) {
+          if (seen.has(far)) continue;
+          seen.add(far);
+          branch.push(far);
+        }
+      }
+      if (!branch.some((cell) => endsInTank.has(cell))) answered.push(...branch);
+    }
+  }
+  return answered;
+}
+
+/** Of some cells those that are before everything that pushes: what stands in them is drawn. */
+export function drawnCells(model: AirFlow, cells: readonly number[], movers: ReadonlySet<Id>): Set<number> {
+  const { mesh, network } = model;
+  const { faces } = mesh;
+  const within = new Set(cells);
+  const next = new Map<number, number[]>();
+  const join = (a: number, b: number) => next.set(a, [...(next.get(a) ?? []), b]);
+  network.links.forEach((link, i) => {
+    if (movers.has(linkKindOf(link).owner(link)?.id ?? "") && (link.kind === "pump" || link.kind === "dosing" || link.kind === "check")) return;
+    for (const f of mesh.facesOf[i] as readonly number[]) {
+      const [a, b] = [faces.from[f] as number, faces.to[f] as number];
+      if (model.isShut(f) || !within.has(a) || !within.has(b)) continue;
+      join(a, b);
+      join(b, a);
+    }
+  });
+  const first = cells[0];
+  const drawn = new Set(first === undefined ? [] : [first]);
+  for (const cell of drawn) for (const far of next.get(cell) ?? []) drawn.add(far);
+  return drawn;
+}
+
+/** Air in cells, m3 at their pressures, and the room that there is. */
+export function airIn(model: AirFlow, cells: readonly number[]): { airM3: number; roomM3: number } {
+  let airM3 = 0;
+  let roomM3 = 0;
+  for (const cell of cells) {
+    airM3 += Math.max(0, model.airM3(cell));
+    roomM3 += model.mesh.cells.volumeM3[cell] as number;
+  }
+  return { airM3, roomM3 };
+}
+
+/** Joints of the way that a bleed may open, the nearest the tank first. */
+export function bleedJoints(model: AirFlow, way: FuelWay, surfaceM: number): BleedJoint[] {
+  const { mesh, network } = model;
+  const parts = new Map(partsOf(network.job, network.plan).map((part) => [part.id, part]));
+  const movers: Id[] = [];
+  const joints: BleedJoint[] = [];
+  const add = (key: JointKey, partId: Id, kind: BleedJoint["kind"], zM: number) => {
+    if (joints.some((one) => one.key === key)) return;
+    const name = parts.get(partId)?.name ?? partId;
+    joints.push({ key, partId, name, kind, zM, overFuelM: zM - surfaceM, movers: [...movers] });
+  };
+  const points = feedLegs(way).flatMap((leg) => leg.points);
+  const nodeZ = (key: string) => mesh.posture.nodeM[network.nodeOf.get(key) ?? -1];
+  for (const station of way.stations) {
+    if (station.side !== "feed") continue;
+    const part = parts.get(station.id);
+    if (!part) continue;
+    if (part.kind === "bleedScrew") {
+      add(`${part.id}.a`, part.id, "screw", station.zM);
+      continue;
+    }
+    if (isConsumer(part)) {
+      add(`${part.id}.feed`, part.id, "feed", nodeZ(`${part.id}.feed`) ?? station.zM);
+      continue;
+    }
+    const isMover = part.kind === "bulb" || network.links.some(
+      (link) => (link.kind === "pump" || link.kind === "dosing") && link.part.id === part.id,
+    );
+    if (isMover) movers.push(part.id);
+    const vessel = mesh.vesselOf.get(part.id);
+    if (vessel !== undefined && (isFiltering(part) || part.kind === "strainer")) {
+      const z = (mesh.cells.zM[vessel] as number) + (mesh.cells.tallM[vessel] as number);
+      add(lidKey(part.id), part.id, "lid", z);
+    }
+    if (isMover && nodeZ(`${part.id}.out`) !== undefined) {
+      add(`${part.id}.out`, part.id, "outlet", nodeZ(`${part.id}.out`) as number);
+      continue;
+    }
+    const near = points.filter(({ atM }) => Math.abs(atM - station.atM) < CREST_REACH_M);
+    const [before, after] = [
+      near.filter(({ atM }) => atM < station.atM - 1e-9),
+      near.filter(({ atM }) => atM > station.atM + 1e-9),
+    ].map((side) => Math.min(...side.map(({ zM }) => zM))) as [number, number];
+    const isCrest =
+      station.zM >= Math.max(...near.map(({ zM }) => zM)) - 1e-9 &&
+      station.zM - before > LEAST_CREST_M &&
+      station.zM - after > LEAST_CREST_M;
+    const node = network.ports.keys();
+    if (!isCrest) continue;
+    const key = [...node].find((one) => one.startsWith(`${part.id}.`));
+    if (key) add(key, part.id, "crest", station.zM);
+  }
+  return joints;
+}

@@ -1,0 +1,604 @@
+/**
+ * How a line-up is bled: which joint is opened, what is run, and when it is shut, found by trying it in the model. Joints
+ * are gone through from the tank to the consumer; at each the first way that brings solid fuel is taken: by itself, by
+ * what stands before it, or after vessels before the pump were filled by hand. What is left is swept. The written steps are
+ * then played again from the start: with the same hands they end the same; a weaker pump, cold fuel and the lowest level
+ * show what a bad day does to them.
+ */
+import type { FuelWay } from "../hydraulics/route";
+import { isFiltering } from "../kinds/families";
+import type { Id } from "../kinds/record";
+import { clearingMS, FUEL_TENSION_N_M } from "../laws/bubbles";
+import type { Network } from "../network/network";
+import { linkKindOf } from "../network/links";
+import { walk } from "../network/walk";
+import type { Conditions, LineUp, Plan, Schools, ValveSetting } from "../plan/types";
+import { schoolOf } from "../plan/types";
+import { isOpen, positionsOf } from "../plan/valves";
+import { areaM2 } from "../units/bore";
+import { handStrokesS, leverOf } from "./flow";
+import { airIn, answeredCells, type BleedJoint, bleedJoints, drawnCells, wayCells } from "./joints";
+import { type AirAction, AirSession, lidKey, partOfMover, QUARTERS_OFF, type SavedSession } from "./session";
+
+/** Air left by volume from pickup to consumer under which a bleed has ended. */
+export const ENOUGH = 0.001;
+/** Fuel that has run solid so long is not spat at by the next bubble. Common practice, no source. */
+const SOLID_S = 3;
+/** A joint this far under the fuel runs by itself. */
+const UNDER_M = 0.03;
+/** Nobody waits longer at a joint. */
+const MOST_GRAVITY_S = 240;
+const MOST_PUMP_S = 180;
+/** Most seconds that a pump may run dry, and presses of a timed pump. Common practice, no source; the maker's figure goes first. */
+export const mostDryS = { lift: 15, dosing: 60 } as const;
+export const KEY_CYCLE_S = 3;
+const MOST_TURNS = 3;
+/** A vessel with less than this in it is filled. */
+const FULL_SHARE = 0.98;
+const WORTH_M3 = 1e-6;
+/** Nobody lifts a lid for less than a spoonful, or than this share of all that the line holds. */
+const TOP_UP_M3 = 5e-6;
+const TOP_UP_SHARE = 0.0005;
+/** Where nothing has moved for so long nothing will. */
+const IDLE_S = 10;
+const IDLE_M3 = 0.1e-6;
+/** What ends in a tank is run on until it clears by itself, so long at the most. */
+const MOST_RUN_ON_S = 120;
+/** Pan: what comes, a third more, up to the next half litre. Common practice, no source. */
+const PAN_MORE = 1.3;
+const PAN_STEP_M3 = 0.5e-3;
+/** A hand's seconds differ so much from the model's. Common practice, no source. */
+export const secondsRange = { least: 0.8, most: 1.3 } as const;
+
+/** What the lines hold when the work begins. */
+export type Content =
+  | { kind: "dry" }
+  /** A filter emptied for its element; all else full. */
+  | { kind: "filterChanged"; partId: Id }
+  /** A joint that was apart: what could run out of the hoses at it has. */
+  | { kind: "opened"; joint: string }
+  /** Air was drawn from the tank to the consumer; what stands in vessels under their outlets stayed. */
+  | { kind: "ranDry" };
+
+export type MoverKind = "gravity" | "pump" | "bulb" | "lever" | "primer";
+
+export interface Filled {
+  partId: Id;
+  name: string;
+  pouredM3: number;
+  /** Valves shut first, so that what is poured does not run back; none where there are none. */
+  shutIds: Id[];
+  /** Nothing shuts it off from the tank: it fills no higher than its inlet. */
+  isToInlet: boolean;
+}
+
+export type ProcedureStep =
+  | { kind: "fill"; isAgain: boolean; vessels: Filled[]; actions: AirAction[] }
+  | {
+      kind: "bleed";
+      isAgain: boolean;
+      joint: BleedJoint;
+      by: { kind: MoverKind; id: Id | null };
+      seconds: number;
+      /** Strokes of the hand, or presses of a timed pump; null where it simply runs. */
+      strokes: number | null;
+      presses: number | null;
+      /** What it fills, and what comes out of the joint. */
+      fillsM3: number;
+      panM3: number;
+      isSolid: boolean;
+      dryS: number;
+      dryLimitS: number;
+      actions: AirAction[];
+    }
+  /** Nothing is opened: what runs carries the air on into a tank. */
+  | { kind: "runOn"; isAgain: boolean; by: { kind: MoverKind; id: Id | null }; seconds: number; fillsM3: number; actions: AirAction[] };
+
+export type WhyNot =
+  | { code: "noPath" }
+  /** No pump, bulb or primer, and no joint that lies under the fuel. */
+  | { code: "underVacuum"; at: string; overFuelM: number }
+  | { code: "dryLift"; at: string; dryS: number; limitS: number }
+  /** A slope down which what flows carries no air. */
+  | { code: "notSwept"; at: string; airM3: number; hadMS: number; needsMS: number }
+  | { code: "headHolds"; at: string; airM3: number }
+  | { code: "deadLeg"; at: string; airM3: number }
+  | { code: "underJoint"; at: string; airM3: number };
+
+export interface Procedure {
+  steps: ProcedureStep[];
+  /** All actions of all steps, from the start. */
+  actions: AirAction[];
+  airM3: number;
+  roomM3: number;
+  /** Air left as a share of the room from pickup to consumer. */
+  left: number;
+  pouredM3: number;
+  panM3: number;
+  /** Room that the pan should have. */
+  panRoomM3: number;
+  seconds: number;
+  whyNot: WhyNot[];
+  /** Seconds dry by pump, over its limit or not. */
+  dry: { id: Id; seconds: number; limitS: number }[];
+  /** Where the air is that is left: run or part, m3, the most first. */
+  where: { at: string; airM3: number }[];
+}
+
+export interface ProcedureTask {
+  network: Network;
+  lineUp: LineUp;
+  conditions: Conditions;
+  way: FuelWay;
+  content: Content;
+}
+
+const newestStart = ({ network, lineUp, conditions }: ProcedureTask) =>
+  AirSession.start(network, lineUp, conditions);
+
+/** Fuel in all vessels up to their outlets and in every hose: what is full stays full, what was opened is not. */
+export function fillContent(session: AirSession, content: Content, way: FuelWay): void {
+  const { model } = session;
+  const { mesh, network } = model;
+  const all = new Set(answeredCells(model, way));
+  const fillAll = () => {
+    for (const cell of all) model.fill(cell, 1);
+  };
+  switch (content.kind) {
+    case "dry":
+      break;
+    case "filterChanged": {
+      fillAll();
+      const vessel = mesh.vesselOf.get(content.partId);
+      if (vessel !== undefined) model.fill(vessel, 0);
+      break;
+    }
+    case "opened": {
+      fillAll();
+      const node = network.nodeOf.get(content.joint);
+      if (node === undefined) break;
+      const z = mesh.posture.nodeM[node] as number;
+      // What lies over the joint in the hoses that meet there has run out.
+      for (const link of network.links) {
+        if (link.kind !== "run" || (link.from !== node && link.to !== node)) continue;
+        for (const cell of mesh.cellsOf.get(link.id) ?? [])
+          if (all.has(cell) && (mesh.cells.zM[cell] as number) >= z - 1e-3) model.fill(cell, 0);
+      }
+      break;
+    }
+    case "ranDry":
+      for (const cell of all) if (mesh.cells.isVessel[cell]) model.fill(cell, 0.9);
+      break;
+  }
+  // The tubes that stand in the tank hold fuel to its level.
+  for (const link of network.links) {
+    if (link.kind !== "tankPort") continue;
+    for (const cell of mesh.cellsOf.get(link.id) ?? [])
+      if ((mesh.cells.zM[cell] as number) < session.surfaceM(link.tank.id)) model.fill(cell, 1);
+  }
+}
+
+/** Handles that shut a vessel off from every tank before it; null where some way stays open. */
+function valvesBefore(network: Network, lineUp: LineUp, partId: Id): Id[] | null {
+  const index = network.links.findIndex(
+    (link) => (link.kind === "filter" || link.kind === "rated") && link.part.id === partId,
+  );
+  const own = network.links[index];
+  if (!own) return null;
+  const valves = new Set<Id>();
+  const { order } = walk(network.topology, [own.from], (k) => {
+    const link = network.links[k];
+    if (!link || k === index) return false;
+    if (link.kind === "filter" || link.kind === "pump" || link.kind === "dosing") return false;
+    if (link.kind !== "valve") return link.kind !== "check";
+    const isNow = isOpen(link.valve, link.ports, lineUp.valves[link.valve.id]);
+    if (isNow && link.valve.kind === "twoWay") valves.add(link.valve.id);
+    return isNow && link.valve.kind !== "twoWay";
+  });
+  // What is behind its own outlet is not before it.
+  if (order.includes(own.to)) return null;
+  return order.some((node) => node >= network.topology.unknowns) ? null : [...valves];
+}
+
+const shutOf = (network: Network, id: Id): ValveSetting | null => {
+  const valve = network.plan.parts.find((part) => part.id === id);
+  if (valve?.kind !== "twoWay") return null;
+  const shut = positionsOf(valve).find(({ joins }) => joins.length === 0);
+  return shut ? { kind: "position", position: shut.id } : null;
+};
+
+class Planner {
+  readonly steps: ProcedureStep[] = [];
+  readonly joints: BleedJoint[];
+  private readonly cells: number[];
+  private readonly way: Set<number>;
+  private readonly drawn: Set<number>;
+  private readonly worthALid: number;
+  private readonly movers: { id: Id; kind: MoverKind; key: Id }[];
+  private tries = 0;
+
+  constructor(
+    private readonly session: AirSession,
+    private readonly task: ProcedureTask,
+    private readonly schools: Schools,
+    private readonly onTry: (tries: number) => void,
+  ) {
+    const { model } = session;
+    const { way } = task;
+    const tank = way.stations[0]?.id ?? "";
+    this.cells = answeredCells(model, way);
+    this.way = new Set(wayCells(model, way));
+    this.joints = bleedJoints(model, way, session.surfaceM(tank));
+    this.movers = this.moversInOrder();
+    this.drawn = drawnCells(model, this.cells, new Set(this.movers.map(({ id }) => id)));
+    this.worthALid = Math.min(TOP_UP_M3, TOP_UP_SHARE * airIn(model, this.cells).roomM3);
+  }
+
+  private plan(): Plan {
+    return this.task.network.plan;
+  }
+
+  /** What moves fuel, in the order that the school asks for it. */
+  private moversInOrder(): { id: Id; kind: MoverKind; key: Id }[] {
+    const ids = this.joints.at(-1)?.movers ?? [];
+    const primer = schoolOf(this.schools, "primer");
+    const list = ids.flatMap((id): { id: Id; kind: MoverKind; key: Id }[] => {
+      const part = this.plan().parts.find((one) => one.id === id);
+      if (!part) return [];
+      if (part.kind === "bulb") return [{ id, kind: "bulb", key: id }];
+      if (part.kind === "primingPump") return [{ id, kind: "primer", key: id }];
+      const own = { id, kind: "pump" as const, key: id };
+      return part.kind === "liftPump" && primer === "liftLever"
+        ? [{ id, kind: "lever" as const, key: leverOf(id) }, own]
+        : [own];
+    });
+    const rank = { bulb: primer === "bulb" ? 0 : 2, primer: primer === "electricBypass" ? 0 : 1, lever: 0, pump: 3, gravity: 4 };
+    return list.sort((a, b) => rank[a.kind] - rank[b.kind]);
+  }
+
+  private air(): number {
+    return airIn(this.session.model, this.cells).airM3;
+  }
+  left(): number {
+    const { airM3, roomM3 } = airIn(this.session.model, this.cells);
+    return roomM3 > 0 ? airM3 / roomM3 : 0;
+  }
+
+  private limitOf(id: Id): number {
+    const part = this.plan().parts.find((one) => one.id === partOfMover(id));
+    return part?.kind === "dosingPump" ? mostDryS.dosing : mostDryS.lift;
+  }
+
+  private all(actions: readonly AirAction[]): void {
+    for (const action of actions) {
+      const refused = this.session.act(action);
+      if (refused) throw new PlanFault(refused.code, refused.at);
+    }
+  }
+
+  /** Opens a joint, moves, shuts it when it has run solid; the state stays as it ends. */
+  private bleed(
+    joint: BleedJoint,
+    by: { id: Id; kind: MoverKind; key: Id } | null,
+    isAgain: boolean,
+  ): Extract<ProcedureStep, { kind: "bleed" }> {
+    this.tries += 1;
+    this.onTry(this.tries);
+    const { session } = this;
+    const before = this.air();
+    const dryBefore = by ? (session.dryS.get(by.key) ?? 0) : 0;
+    const limit = by ? this.limitOf(by.id) : Number.POSITIVE_INFINITY;
+    const start: AirAction[] = [{ do: "open", joint: joint.key }];
+    if (by) start.push({ do: "pump", id: by.key, on: true });
+    this.all(start);
+    const dry = () => (by ? (session.dryS.get(by.key) ?? 0) - dryBefore : 0);
+    const came = session.came.get(joint.key);
+    const idle = this.idleness(() => (came?.fuelM3 ?? 0) + (came?.airM3 ?? 0));
+    const seconds = session.run(by ? MOST_PUMP_S : MOST_GRAVITY_S, () => {
+      if (dry() > 3 * limit || (came?.solidS ?? 0) >= SOLID_S) return true;
+      return idle();
+    });
+    const end: AirAction[] = [{ do: "shut", joint: joint.key }];
+    if (by) end.push({ do: "pump", id: by.key, on: false });
+    this.all(end);
+    const rate = by?.kind === "bulb" ? handStrokesS.bulb : by?.kind === "lever" ? handStrokesS.lever : null;
+    const isTimed = by?.kind === "pump" && schoolOf(this.schools, "priming") === "keyCycles";
+    return {
+      kind: "bleed",
+      isAgain,
+      joint,
+      by: { kind: by?.kind ?? "gravity", id: by?.id ?? null },
+      seconds,
+      strokes: rate === null ? null : Math.ceil(seconds * rate),
+      presses: isTimed ? Math.ceil(seconds / KEY_CYCLE_S) : null,
+      fillsM3: Math.max(0, before - this.air()),
+      panM3: came?.fuelM3 ?? 0,
+      isSolid: (came?.solidS ?? 0) >= SOLID_S,
+      dryS: dry(),
+      dryLimitS: limit,
+      actions: [...start, { do: "wait", seconds }, ...end],
+    };
+  }
+
+  /** Tells when for some seconds nothing has come and no air has gone. */
+  private idleness(came: () => number): () => boolean {
+    const { session } = this;
+    let since = session.atS;
+    let last = came() - this.air();
+    return () => {
+      if (session.atS - since < IDLE_S) return false;
+      const now = came() - this.air();
+      const isIdle = Math.abs(now - last) < IDLE_M3;
+      since = session.atS;
+      last = now;
+      return isIdle;
+    };
+  }
+
+  /** Runs what moves with everything shut, until no more air goes. */
+  private runOn(by: { id: Id; kind: MoverKind; key: Id }, isAgain: boolean): ProcedureStep {
+    const { session } = this;
+    const before = this.air();
+    const start: AirAction = { do: "pump", id: by.key, on: true };
+    this.all([start]);
+    const idle = this.idleness(() => 0);
+    const seconds = session.run(MOST_RUN_ON_S, idle);
+    const end: AirAction = { do: "pump", id: by.key, on: false };
+    this.all([end]);
+    return {
+      kind: "runOn",
+      isAgain,
+      by: { kind: by.kind, id: by.id },
+      seconds,
+      fillsM3: Math.max(0, before - this.air()),
+      actions: [start, { do: "wait", seconds }, end],
+    };
+  }
+
+  /** Vessels before the pump that are not full, spare ones with an open way to the suction too. */
+  private lowVessels(least: (share: number, m3: number) => boolean): Id[] {
+    const { mesh } = this.session.model;
+    return this.plan().parts.flatMap((part) => {
+      const cell = mesh.vesselOf.get(part.id);
+      if (cell === undefined || !mesh.jugOf.has(part.id) || !this.drawn.has(cell)) return [];
+      if (isFiltering(part) && part.kind !== "filter") return [];
+      const volume = mesh.cells.volumeM3[cell] as number;
+      const share = (this.session.model.fuelM3[cell] as number) / volume;
+      return least(share, (1 - share) * volume) ? [part.id] : [];
+    });
+  }
+
+  /** Lids off, valves before them shut, filled by hand, shut and opened again. */
+  private fill(ids: readonly Id[], isAgain: boolean): Extract<ProcedureStep, { kind: "fill" }> {
+    const { session, task } = this;
+    const actions: AirAction[] = [];
+    const vessels: Filled[] = [];
+    const act = (action: AirAction) => {
+      this.all([action]);
+      actions.push(action);
+    };
+    for (const partId of ids) {
+      const shutIds = valvesBefore(task.network, task.lineUp, partId);
+      const handles = (shutIds ?? []).flatMap((id) => {
+        const setting = shutOf(task.network, id);
+        return setting ? [{ id, setting, was: session.valves[id] }] : [];
+      });
+      for (const { id, setting } of handles) act({ do: "valve", id, setting });
+      const cell = session.model.mesh.vesselOf.get(partId) as number;
+      const volume = session.model.mesh.cells.volumeM3[cell] as number;
+      const before = session.poured.get(partId) ?? 0;
+      act({ do: "open", joint: lidKey(partId), quarters: QUARTERS_OFF });
+      // Where nothing holds it, what is poured runs back: no more than the vessel holds.
+      act({ do: "pour", id: partId, m3: shutIds ? 2 * volume : volume });
+      act({ do: "shut", joint: lidKey(partId) });
+      for (const { id, was } of handles) if (was) act({ do: "valve", id, setting: was });
+      vessels.push({
+        partId,
+        name: this.plan().parts.find(({ id }) => id === partId)?.name ?? partId,
+        pouredM3: (session.poured.get(partId) ?? 0) - before,
+        shutIds: handles.map(({ id }) => id),
+        isToInlet: shutIds === null,
+      });
+    }
+    return { kind: "fill", isAgain, vessels, actions };
+  }
+
+  /** The first way that brings solid fuel to a joint; its steps are kept, and the state is as they end. */
+  private bringTo(joint: BleedJoint): boolean {
+    const { session } = this;
+    const start = session.save();
+    const usable = this.movers.filter(({ id }) => joint.movers.includes(id));
+    let best: { steps: ProcedureStep[]; end: SavedSession; isSolid: boolean; over: number } | null = null;
+    const consider = (steps: ProcedureStep[], last: Extract<ProcedureStep, { kind: "bleed" }>): boolean => {
+      const over = Math.max(0, last.dryS - last.dryLimitS);
+      if (!best || Number(last.isSolid) - over > Number(best.isSolid) - best.over)
+        best = { steps, end: session.save(), isSolid: last.isSolid, over };
+      return last.isSolid && over === 0;
+    };
+    const isLast = joint === this.joints.at(-1);
+    const settle = (): boolean => {
+      // What brought nothing is left out; at the last joint it is what there is.
+      if (!best || !(best.isSolid || isLast)) {
+        session.load(start);
+        return false;
+      }
+      session.load(best.end);
+      this.steps.push(...best.steps);
+      return best.isSolid;
+    };
+    if (joint.overFuelM < -UNDER_M) {
+      const step = this.bleed(joint, null, false);
+      if (consider([step], step)) return settle();
+      session.load(start);
+    }
+    for (const mover of usable) {
+      const step = this.bleed(joint, mover, false);
+      if (consider([step], step)) return settle();
+      session.load(start);
+    }
+    const first = usable[0];
+    if (first) {
+      const low = this.lowVessels((share) => share < FULL_SHARE);
+      if (low.length > 0) {
+        const fill = this.fill(low, false);
+        const filled = session.save();
+        for (const mover of usable) {
+          const step = this.bleed(joint, mover, false);
+          if (consider([fill, step], step)) return settle();
+          session.load(filled);
+        }
+      }
+    }
+    return settle();
+  }
+
+  /** Over the fuel with nothing but suction before it, a joint is never opened. */
+  private mayOpen = ({ overFuelM, movers }: BleedJoint): boolean => movers.length > 0 || overFuelM < -UNDER_M;
+
+  run(): void {
+    const open = this.joints.filter(this.mayOpen);
+    for (const joint of open) this.bringTo(joint);
+    const last = open.at(-1);
+    if (!last) return;
+    for (let turn = 0; turn < MOST_TURNS && this.left() > ENOUGH; turn++) {
+      const before = this.air();
+      this.sweep(open, last, turn);
+      if (before - this.air() < WORTH_M3) break;
+    }
+  }
+
+  private sweep(open: readonly BleedJoint[], last: BleedJoint, turn: number): void {
+    const mover = this.movers.filter(({ id }) => last.movers.includes(id)).at(-1) ?? null;
+    const low = this.lowVessels((_, m3) => m3 > this.worthALid);
+    if (low.length > 0) this.steps.push(this.fill(low, true));
+    if (mover === null && last.overFuelM > -UNDER_M) return;
+    if (mover && !this.task.way.consumer) this.steps.push(this.runOn(mover, turn > 0));
+    else this.steps.push(this.bleed(last, mover, true));
+    // Heads behind the pump let go of what was swept into them.
+    const heads = open.filter(({ kind, movers }) => (kind === "lid" || kind === "screw") && movers.length > 0);
+    for (const joint of heads) {
+      const cell = this.session.model.mesh.vesselOf.get(joint.partId);
+      const air = cell === undefined ? 0 : this.session.model.airM3(cell);
+      if (air > this.worthALid) this.steps.push(this.bleed(joint, mover, true));
+    }
+  }
+
+  /** Where air is left, by run or part, the most first. */
+  private where(): { at: string; airM3: number; cells: number[] }[] {
+    const { model } = this.session;
+    const by = new Map<string, { at: string; airM3: number; cells: number[] }>();
+    for (const cell of this.cells) {
+      const air = model.airM3(cell);
+      if (!(air > 0)) continue;
+      const at = (model.mesh.cells.owner[cell] as string).split(".")[0] as string;
+      const one = by.get(at) ?? { at, airM3: 0, cells: [] };
+      one.airM3 += air;
+      one.cells.push(cell);
+      by.set(at, one);
+    }
+    return [...by.values()].sort((a, b) => b.airM3 - a.airM3);
+  }
+
+  private whyNot(where: { at: string; airM3: number; cells: number[] }[]): WhyNot[] {
+    if (this.left() <= ENOUGH) return [];
+    const reasons: WhyNot[] = [];
+    const open = this.joints.filter(this.mayOpen);
+    const last = this.joints.at(-1);
+    const bled = this.steps.filter((step) => step.kind === "bleed");
+    if (last && open.at(-1)?.key !== last.key)
+      reasons.push({ code: "underVacuum", at: last.partId, overFuelM: last.overFuelM });
+    const ended = bled.findLast(({ joint }) => joint.key === open.at(-1)?.key);
+    if (ended && !ended.isSolid && ended.by.id)
+      reasons.push({ code: "dryLift", at: ended.by.id, dryS: ended.dryS, limitS: ended.dryLimitS });
+    const enough = ENOUGH * airIn(this.session.model, this.cells).roomM3;
+    for (const { at, airM3, cells } of where) {
+      if (airM3 < enough / 4) break;
+      reasons.push(this.reasonAt(at, airM3, cells, ended ?? null));
+    }
+    return reasons;
+  }
+
+  private reasonAt(
+    at: string,
+    airM3: number,
+    cells: readonly number[],
+    ended: Extract<ProcedureStep, { kind: "bleed" }> | null,
+  ): WhyNot {
+    const { model } = this.session;
+    if (!cells.some((cell) => this.way.has(cell))) return { code: "deadLeg", at, airM3 };
+    if (model.mesh.vesselOf.has(at)) return { code: "headHolds", at, airM3 };
+    const index = this.task.network.linkOf.get(at);
+    const link = index === undefined ? undefined : this.task.network.links[index];
+    if (link?.kind === "run" && ended && ended.seconds > 0) {
+      const boreM = linkKindOf(link).boreM(link);
+      const steep = Math.max(
+        ...(model.mesh.facesOf[index as number] as readonly number[]).map((f) =>
+          Math.abs(model.mesh.faces.sine[f] as number),
+        ),
+        0,
+      );
+      const needsMS = clearingMS(boreM, Math.asin(steep), model.densityKgM3, FUEL_TENSION_N_M);
+      const hadMS = ended.panM3 / ended.seconds / areaM2(boreM);
+      if (hadMS < needsMS) return { code: "notSwept", at, airM3, hadMS, needsMS };
+    }
+    return { code: "underJoint", at, airM3 };
+  }
+
+  result(): Procedure {
+    const { session, steps } = this;
+    const { airM3, roomM3 } = airIn(session.model, this.cells);
+    const where = this.where();
+    const panM3 = steps.reduce((sum, step) => sum + (step.kind === "bleed" ? step.panM3 : 0), 0);
+    const pouredM3 = [...session.poured.values()].reduce((sum, one) => sum + one, 0);
+    return {
+      steps,
+      actions: steps.flatMap(({ actions }) => actions),
+      airM3,
+      roomM3,
+      left: roomM3 > 0 ? airM3 / roomM3 : 0,
+      pouredM3,
+      panM3,
+      panRoomM3: Math.ceil((panM3 * PAN_MORE) / PAN_STEP_M3) * PAN_STEP_M3,
+      seconds: steps.reduce((sum, step) => sum + (step.kind === "fill" ? 0 : step.seconds), 0),
+      whyNot: this.whyNot(where),
+      dry: this.movers
+        .map(({ key, id }) => ({ id, seconds: session.dryS.get(key) ?? 0, limitS: this.limitOf(id) }))
+        .filter(({ seconds }) => seconds > 0),
+      where: where.map(({ at, airM3: air }) => ({ at, airM3: air })).filter(({ airM3: air }) => air > 1e-9),
+    };
+  }
+}
+
+/** The model would not follow what a step asked for. */
+export class PlanFault extends Error {
+  constructor(
+    readonly code: string,
+    readonly at: string,
+  ) {
+    super(`${code} at ${at}`);
+  }
+}
+
+/** The bleed of a line-up from what its lines hold; null where its fuel is not known at that temperature. */
+export function bleedProcedure(
+  task: ProcedureTask,
+  schools: Schools,
+  onTry: (tries: number) => void = () => undefined,
+): Procedure | null {
+  const session = newestStart(task);
+  if (!session) return null;
+  fillContent(session, task.content, task.way);
+  const planner = new Planner(session, task, schools, onTry);
+  planner.run();
+  return planner.result();
+}
+
+/** Air left after the same actions from the same start: a procedure that was computed replays to the same. */
+export function replay(task: ProcedureTask, actions: readonly AirAction[]): number | null {
+  const session = newestStart(task);
+  if (!session) return null;
+  fillContent(session, task.content, task.way);
+  for (const action of actions) if (session.act(action)) return null;
+  const { airM3, roomM3 } = airIn(session.model, answeredCells(session.model, task.way));
+  return roomM3 > 0 ? airM3 / roomM3 : 0;
+}
