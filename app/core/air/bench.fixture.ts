@@ -1,8 +1,9 @@
 /** Small benches of pipe on which the laws of air in a line can be tried one by one. */
+
+import { buildNetwork } from "../network/network";
 import { newJob, newLineUp, newPart, newRun, newTank } from "../plan/blank";
 import { currentPlan } from "../plan/ports";
 import type { Job, LineUp, Plan } from "../plan/types";
-import { buildNetwork } from "../network/network";
 import { type AirFlow, airFlow, type Hands, IDLE_HANDS } from "./flow";
 
 export interface Bench {

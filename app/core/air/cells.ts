@@ -333,9 +333,7 @@ class Builder {
     const mouthM = this.posture.mouthM[link.nth] as number;
     const outsideM = this.heightOf(link.from);
     if (lengthM < LEAST_TUBE_M)
-      return [
-        this.grown.join(start, tank, { z: mouthM, bore, link: index, share: 1, isFirst: true }),
-      ];
+      return [this.grown.join(start, tank, { z: mouthM, bore, link: index, share: 1, isFirst: true })];
     const pieces = piecesOf([
       { atM: 0, zM: outsideM },
       { atM: lengthM, zM: mouthM },

@@ -41,7 +41,7 @@ const LEAST_PA = 1500;
 const MOST_STEP_S = 0.15;
 const LEAST_STEP_S = 1e-5;
 /** No face passes more than this share of the smaller of its cells in a step. */
-const COURANT = 0.3;
+const COURANT = 0.6;
 /** What a face will pass is worked out on so much more than what it passed. */
 const AHEAD = 1.3;
 /** No trial of a step takes more than so many times the smaller cell over a face. */
@@ -167,6 +167,7 @@ export class AirFlow {
   private readonly inFlow: Float64Array;
   private readonly leaves: Float64Array;
   private readonly fills: Float64Array;
+  private readonly swing: Float64Array;
   private readonly middle: Float64Array;
   private readonly pressure: Float64Array;
   private readonly residual: Float64Array;
@@ -230,6 +231,7 @@ export class AirFlow {
     this.inFlow = ofCells();
     this.leaves = ofCells();
     this.fills = ofCells();
+    this.swing = ofFaces();
     this.middle = ofCells();
     this.pressure = ofCells();
     this.residual = ofCells();
@@ -400,9 +402,7 @@ export class AirFlow {
         return handMover(LEVER_STROKE_M3, handStrokesS.lever, clearanceOf(part));
       if (!hands.running.has(part.id) && lineUp.pumps[part.id] !== "on") return null;
       const curve = this.network.shape.curves[this.network.shape.curve[i] as number];
-      return curve
-        ? { curve, freeM3S: curve.flow.at(-1) ?? 0, clearance: clearanceOf(part) }
-        : null;
+      return curve ? { curve, freeM3S: curve.flow.at(-1) ?? 0, clearance: clearanceOf(part) } : null;
     }
     if (link.kind === "dosing") {
       const { part } = link;
@@ -458,7 +458,8 @@ export class AirFlow {
     const faceList = open.filter(
       (f) => seen[faces.from[f] as number] === 1 || seen[faces.to[f] as number] === 1,
     );
-    const sameFaces = same && faceList.length === this.open.length && faceList.every((f, k) => this.open[k] === f);
+    const sameFaces =
+      same && faceList.length === this.open.length && faceList.every((f, k) => this.open[k] === f);
     // What stands still does not flow.
     for (let f = 0; f < faces.count; f++) if (this.shut[f]) this.flow[f] = 0;
     if (sameFaces) return;
@@ -566,8 +567,9 @@ export class AirFlow {
       const behind = this.lastShareIn[end] as number;
       const ahead = this.wetAt(other, f);
       const came = behind < 0 ? wet : behind;
-      if (came - ahead > UNLIKE) share = 0;
-      else if (ahead - came > UNLIKE) share = 1;
+      // A front lies in the cell where what it holds stands between what came and what lies ahead; else it is foam.
+      if (came - ahead > UNLIKE && wet <= came && wet >= ahead) share = 0;
+      else if (ahead - came > UNLIKE && wet >= came && wet <= ahead) share = 1;
     }
     if (passes > 0) share = Math.max(1 - gas / passes, Math.min(fuel / passes, share));
     return share < 0 ? 0 : share > 1 ? 1 : share;
@@ -642,13 +644,19 @@ export class AirFlow {
     return share * (mover.curve.drop[0] as number) - ((1 - share) * this.before(f)) / mover.clearance;
   }
 
-  private moved(f: number, { curve, freeM3S, clearance }: Mover, q: number, out: { drop: number; slope: number }) {
+  private moved(
+    f: number,
+    { curve, freeM3S, clearance }: Mover,
+    q: number,
+    out: { drop: number; slope: number },
+  ) {
     const { flow, drop } = curve;
     const share = this.forward[f] as number;
     let i = 1;
     const last = flow.length - 1;
     while (i < last && (flow[i] as number) < q) i++;
-    const steep = ((drop[i] as number) - (drop[i - 1] as number)) / ((flow[i] as number) - (flow[i - 1] as number));
+    const steep =
+      ((drop[i] as number) - (drop[i - 1] as number)) / ((flow[i] as number) - (flow[i - 1] as number));
     const onFuel = (drop[i - 1] as number) + steep * (q - (flow[i - 1] as number));
     const perFlow = this.before(f) / (ON_AIR * freeM3S * clearance);
     const onAir = -this.before(f) / clearance + perFlow * q;
@@ -663,6 +671,7 @@ export class AirFlow {
     this.prepareHeads(dt);
     for (let attempt = 0; attempt < 12; attempt++) {
       this.prepareShares(dt);
+      this.prepareSwing(dt);
       if (attempt === 0) this.fromRest(dt);
       const isSolved = this.solve(dt);
       if (isSolved && this.take(dt)) {
@@ -705,7 +714,8 @@ export class AirFlow {
     const { faces, cells } = this.mesh;
     for (let k = 0; k < this.active.length; k++) {
       const c = this.active[k] as number;
-      const full = ((this.fuelM3[c] as number) + 0.5 * dt * (this.fills[c] as number)) / (cells.volumeM3[c] as number);
+      const full =
+        ((this.fuelM3[c] as number) + 0.5 * dt * (this.fills[c] as number)) / (cells.volumeM3[c] as number);
       this.middle[c] = full < 0 ? 0 : full > 1 ? 1 : full;
     }
     for (let k = 0; k < this.open.length; k++) {
@@ -713,6 +723,33 @@ export class AirFlow {
       this.headFrom[f] = this.headAt(faces.from[f] as number, f, this.wetFrom);
       this.headTo[f] = this.headAt(faces.to[f] as number, f, this.wetTo);
     }
+  }
+
+  /**
+   * Fuel that enters the foot of a line's cell raises what it enters against: worked out from the level before a step
+   * alone, levels would swing from step to step. Pa per flow, against a change of flow.
+   */
+  private prepareSwing(dt: number): void {
+    const { faces } = this.mesh;
+    for (let k = 0; k < this.open.length; k++) {
+      const f = this.open[k] as number;
+      this.swing[f] =
+        headPa(this.densityKgM3, dt) *
+        (this.rises(faces.from[f] as number, f) + this.rises(faces.to[f] as number, f));
+    }
+  }
+
+  /** How far the level at a face rises in a cell by the fuel that enters, m per m3. */
+  private rises(end: number, f: number): number {
+    const { cells, faces } = this.mesh;
+    if (end >= cells.count) return 0;
+    const volume = cells.volumeM3[end] as number;
+    const full = this.middle[end] as number;
+    const z = faces.zM[f] as number;
+    const middle = cells.zM[end] as number;
+    if (cells.isVessel[end])
+      return middle + full * (cells.tallM[end] as number) > z ? (cells.tallM[end] as number) / volume : 0;
+    return z < middle && full < 0.5 ? (2 * (middle - z)) / volume : 0;
   }
 
   private prepareShares(dt: number): void {
@@ -749,7 +786,8 @@ export class AirFlow {
       const f = this.open[k] as number;
       if (Math.abs(guess[f] as number) > STILL_M3_S) continue;
       const [a, b] = [faces.from[f] as number, faces.to[f] as number];
-      const over = this.startPa(a) + (this.headFrom[f] as number) - this.startPa(b) - (this.headTo[f] as number);
+      const over =
+        this.startPa(a) + (this.headFrom[f] as number) - this.startPa(b) - (this.headTo[f] as number);
       // A law of flow and its square, read off at a trial flow: what meets the pressure by it.
       const area = areaM2(faces.boreM[f] as number);
       const sign = over < 0 ? -1 : 1;
@@ -799,13 +837,21 @@ export class AirFlow {
         const [a, b] = [faces.from[f] as number, faces.to[f] as number];
         const [pa, pb] = [this.endPa(a), this.endPa(b)];
         this.drop(f, trial[f] as number, out);
-        const slope = out.slope > LEAST_SLOPE ? out.slope : LEAST_SLOPE;
+        const swing = this.swing[f] as number;
+        const slope = (out.slope > LEAST_SLOPE ? out.slope : LEAST_SLOPE) + swing;
         const g = 1 / slope;
         conduct[f] = g;
         const over = pa + (this.headFrom[f] as number) - pb - (this.headTo[f] as number);
         const small = this.smaller(a, b);
         const most = (MOST_TRIED * small) / dt;
-        const q = Math.max(-most, Math.min(most, (trial[f] as number) - g * (out.drop - over)));
+        const q = Math.max(
+          -most,
+          Math.min(
+            most,
+            (trial[f] as number) -
+              g * (out.drop + swing * ((trial[f] as number) - (this.flow[f] as number)) - over),
+          ),
+        );
         const change = (Math.abs(q - (trial[f] as number)) * dt) / small;
         if (!(change <= moved)) moved = change;
         trial[f] = q;
@@ -879,7 +925,9 @@ export class AirFlow {
       for (let k = 0; k < this.open.length; k++) {
         const f = this.open[k] as number;
         const [a, b] = [faces.from[f] as number, faces.to[f] as number];
-        const rise = (a < cells.count ? (this.extra[a] as number) : 0) - (b < cells.count ? (this.extra[b] as number) : 0);
+        const rise =
+          (a < cells.count ? (this.extra[a] as number) : 0) -
+          (b < cells.count ? (this.extra[b] as number) : 0);
         trial[f] = (trial[f] as number) + (conduct[f] as number) * rise;
       }
     }

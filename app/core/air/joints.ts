@@ -11,12 +11,14 @@ export interface BleedJoint {
   key: JointKey;
   partId: Id;
   name: string;
-  kind: "lid" | "screw" | "outlet" | "crest" | "feed";
+  kind: "lid" | "screw" | "outlet" | "crest" | "feed" | "deadEnd";
   zM: number;
   /** Over the fuel's surface in the tank that feeds it; less than nothing under it. */
   overFuelM: number;
   /** Pumps, bulbs and primers that stand before it on the way, the nearest the tank first. */
   movers: Id[];
+  /** Cells that it is opened for: of the way from the joint before it, or of its dead leg. */
+  cells: readonly number[];
 }
 
 /** A crest stands over the line on both sides of it within this reach, and air that gathers there is worth opening it. */
@@ -47,7 +49,8 @@ export function wayCells(model: AirFlow, way: FuelWay): number[] {
       const own = mesh.cellsOf.get(leg.id) ?? [];
       const link = network.links[network.linkOf.get(leg.id) ?? -1];
       const start = leg.points[0]?.zM;
-      const isForward = link === undefined || Math.abs((start ?? 0) - (model.mesh.posture.nodeM[link.from] as number)) < 1e-9;
+      const isForward =
+        link === undefined || Math.abs((start ?? 0) - (model.mesh.posture.nodeM[link.from] as number)) < 1e-9;
       for (const cell of isForward ? own : [...own].reverse()) add(cell);
       if (link) for (const node of [link.from, link.to]) add(mesh.cellOfNode[node]);
       continue;
@@ -114,7 +117,11 @@ export function drawnCells(model: AirFlow, cells: readonly number[], movers: Rea
   const next = new Map<number, number[]>();
   const join = (a: number, b: number) => next.set(a, [...(next.get(a) ?? []), b]);
   network.links.forEach((link, i) => {
-    if (movers.has(linkKindOf(link).owner(link)?.id ?? "") && (link.kind === "pump" || link.kind === "dosing" || link.kind === "check")) return;
+    if (
+      movers.has(linkKindOf(link).owner(link)?.id ?? "") &&
+      (link.kind === "pump" || link.kind === "dosing" || link.kind === "check")
+    )
+      return;
     for (const f of mesh.facesOf[i] as readonly number[]) {
       const [a, b] = [faces.from[f] as number, faces.to[f] as number];
       if (model.isShut(f) || !within.has(a) || !within.has(b)) continue;
@@ -139,16 +146,106 @@ export function airIn(model: AirFlow, cells: readonly number[]): { airM3: number
   return { airM3, roomM3 };
 }
 
-/** Joints of the way that a bleed may open, the nearest the tank first. */
+/** Legs that an open way joins to the way, each as its cells. */
+function deadLegs(model: AirFlow, way: FuelWay): number[][] {
+  const own = new Set(wayCells(model, way));
+  const answered = new Set(answeredCells(model, way).filter((cell) => !own.has(cell)));
+  const { faces } = model.mesh;
+  const next = new Map<number, number[]>();
+  for (let f = 0; f < faces.count; f++) {
+    const [a, b] = [faces.from[f] as number, faces.to[f] as number];
+    if (model.isShut(f) || !answered.has(a) || !answered.has(b)) continue;
+    next.set(a, [...(next.get(a) ?? []), b]);
+    next.set(b, [...(next.get(b) ?? []), a]);
+  }
+  const legs: number[][] = [];
+  while (answered.size > 0) {
+    const [start] = answered;
+    const leg = new Set([start as number]);
+    for (const cell of leg) for (const far of next.get(cell) ?? []) leg.add(far);
+    for (const cell of leg) answered.delete(cell);
+    legs.push([...leg]);
+  }
+  return legs;
+}
+
+/** Joints that a bleed may open, the nearest the tank first; those of dead legs behind a pump stand before the last. */
 export function bleedJoints(model: AirFlow, way: FuelWay, surfaceM: number): BleedJoint[] {
+  const joints = wayJoints(model, way, surfaceM);
+  const last = joints.at(-1);
+  if (!last || last.movers.length === 0) return joints;
+  const drawn = drawnCells(model, answeredCells(model, way), new Set(last.movers));
+  const legs = deadLegs(model, way).filter((leg) => !leg.some((cell) => drawn.has(cell)));
+  const ends = legs.flatMap((leg) => legJoints(model, leg, { surfaceM, movers: last.movers }));
+  const at = last.kind === "feed" ? joints.length - 1 : joints.length;
+  return [...joints.slice(0, at), ...ends, ...joints.slice(at)];
+}
+
+/** Of a dead leg: the lids of what holds fuel in it, and its highest end. */
+function legJoints(
+  model: AirFlow,
+  leg: readonly number[],
+  { surfaceM, movers }: { surfaceM: number; movers: Id[] },
+): BleedJoint[] {
+  const { mesh, network } = model;
+  const parts = partsOf(network.job, network.plan);
+  const nameOf = (id: Id) => parts.find((part) => part.id === id)?.name ?? id;
+  const lids = parts.flatMap((part): BleedJoint[] => {
+    const cell = mesh.vesselOf.get(part.id);
+    if (cell === undefined || !leg.includes(cell) || !mesh.lidOf.has(part.id)) return [];
+    const zM = (mesh.cells.zM[cell] as number) + (mesh.cells.tallM[cell] as number);
+    const joint = { key: lidKey(part.id), partId: part.id, name: part.name, kind: "lid" as const };
+    return [{ ...joint, zM, overFuelM: zM - surfaceM, movers, cells: [cell] }];
+  });
+  const within = new Set(leg);
+  let end: { key: string; zM: number } | null = null;
+  network.nodes.forEach((node, index) => {
+    const key = node.ports[0];
+    if (key === undefined || !within.has(mesh.cellOfNode[index] as number)) return;
+    const open = network.links.filter(
+      ({ from, to }, i) =>
+        (from === index || to === index) &&
+        (mesh.facesOf[i] as readonly number[]).some((f) => !model.isShut(f)),
+    );
+    const zM = mesh.posture.nodeM[index] as number;
+    if (open.length <= 1 && (!end || zM > end.zM)) end = { key, zM };
+  });
+  const found = end as { key: string; zM: number } | null;
+  if (!found) return lids;
+  const partId = found.key.split(".")[0] as string;
+  const { zM } = found;
+  return [
+    ...lids,
+    {
+      key: found.key,
+      partId,
+      name: nameOf(partId),
+      kind: "deadEnd",
+      zM,
+      overFuelM: zM - surfaceM,
+      movers,
+      cells: leg,
+    },
+  ];
+}
+
+/** Joints of the way itself. */
+function wayJoints(model: AirFlow, way: FuelWay, surfaceM: number): BleedJoint[] {
   const { mesh, network } = model;
   const parts = new Map(partsOf(network.job, network.plan).map((part) => [part.id, part]));
   const movers: Id[] = [];
   const joints: BleedJoint[] = [];
+  const order = wayCells(model, way);
+  let reached = 0;
   const add = (key: JointKey, partId: Id, kind: BleedJoint["kind"], zM: number) => {
     if (joints.some((one) => one.key === key)) return;
     const name = parts.get(partId)?.name ?? partId;
-    joints.push({ key, partId, name, kind, zM, overFuelM: zM - surfaceM, movers: [...movers] });
+    const [part = "", port] = key.split(".");
+    const cell = port === "lid" ? mesh.vesselOf.get(part) : mesh.cellOfNode[network.nodeOf.get(key) ?? -1];
+    const place = order.indexOf(cell ?? -1);
+    const own = order.slice(reached, place + 1);
+    reached = Math.max(reached, place + 1);
+    joints.push({ key, partId, name, kind, zM, overFuelM: zM - surfaceM, movers: [...movers], cells: own });
   };
   const points = feedLegs(way).flatMap((leg) => leg.points);
   const nodeZ = (key: string) => mesh.posture.nodeM[network.nodeOf.get(key) ?? -1];
@@ -164,9 +261,11 @@ export function bleedJoints(model: AirFlow, way: FuelWay, surfaceM: number): Ble
       add(`${part.id}.feed`, part.id, "feed", nodeZ(`${part.id}.feed`) ?? station.zM);
       continue;
     }
-    const isMover = part.kind === "bulb" || network.links.some(
-      (link) => (link.kind === "pump" || link.kind === "dosing") && link.part.id === part.id,
-    );
+    const isMover =
+      part.kind === "bulb" ||
+      network.links.some(
+        (link) => (link.kind === "pump" || link.kind === "dosing") && link.part.id === part.id,
+      );
     if (isMover) movers.push(part.id);
     const vessel = mesh.vesselOf.get(part.id);
     if (vessel !== undefined && (isFiltering(part) || part.kind === "strainer")) {

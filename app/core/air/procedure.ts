@@ -9,8 +9,8 @@ import type { FuelWay } from "../hydraulics/route";
 import { isFiltering } from "../kinds/families";
 import type { Id } from "../kinds/record";
 import { clearingMS, FUEL_TENSION_N_M } from "../laws/bubbles";
-import type { Network } from "../network/network";
 import { linkKindOf } from "../network/links";
+import type { Network } from "../network/network";
 import { walk } from "../network/walk";
 import type { Conditions, LineUp, Plan, Schools, ValveSetting } from "../plan/types";
 import { schoolOf } from "../plan/types";
@@ -42,6 +42,7 @@ const TOP_UP_SHARE = 0.0005;
 /** Where nothing has moved for so long nothing will. */
 const IDLE_S = 10;
 const IDLE_M3 = 0.1e-6;
+const IDLE_SHARE = 0.01;
 /** What ends in a tank is run on until it clears by itself, so long at the most. */
 const MOST_RUN_ON_S = 120;
 /** Pan: what comes, a third more, up to the next half litre. Common practice, no source. */
@@ -73,6 +74,8 @@ export interface Filled {
 }
 
 export type ProcedureStep =
+  /** Spare filters are bled with the rest: their valves stand open meanwhile, and are put back. */
+  | { kind: "valves"; isBack: boolean; ids: Id[]; actions: AirAction[] }
   | { kind: "fill"; isAgain: boolean; vessels: Filled[]; actions: AirAction[] }
   | {
       kind: "bleed";
@@ -92,7 +95,14 @@ export type ProcedureStep =
       actions: AirAction[];
     }
   /** Nothing is opened: what runs carries the air on into a tank. */
-  | { kind: "runOn"; isAgain: boolean; by: { kind: MoverKind; id: Id | null }; seconds: number; fillsM3: number; actions: AirAction[] };
+  | {
+      kind: "runOn";
+      isAgain: boolean;
+      by: { kind: MoverKind; id: Id | null };
+      seconds: number;
+      fillsM3: number;
+      actions: AirAction[];
+    };
 
 export type WhyNot =
   | { code: "noPath" }
@@ -178,6 +188,34 @@ export function fillContent(session: AirSession, content: Content, way: FuelWay)
   }
 }
 
+/** Handles that stand shut before what is open to the suction: a spare filter that nobody draws through. */
+function sparesOf(
+  session: AirSession,
+  { network, lineUp }: ProcedureTask,
+  answered: readonly number[],
+  way: ReadonlySet<number>,
+): Id[] {
+  const { mesh } = session.model;
+  const ids = new Set<Id>();
+  for (const part of network.plan.parts) {
+    const cell = mesh.vesselOf.get(part.id);
+    if (cell === undefined || !mesh.jugOf.has(part.id) || way.has(cell) || !answered.includes(cell)) continue;
+    const own = network.links.find(
+      (link) => (link.kind === "filter" || link.kind === "rated") && link.part.id === part.id,
+    );
+    if (!own) continue;
+    // Through what lies in its own line up to the first handle.
+    walk(network.topology, [own.from], (k) => {
+      const link = network.links[k];
+      if (link?.kind !== "valve") return link?.kind === "run";
+      const isNow = isOpen(link.valve, link.ports, lineUp.valves[link.valve.id]);
+      if (!isNow && link.valve.kind === "twoWay") ids.add(link.valve.id);
+      return false;
+    });
+  }
+  return [...ids];
+}
+
 /** Handles that shut a vessel off from every tank before it; null where some way stays open. */
 function valvesBefore(network: Network, lineUp: LineUp, partId: Id): Id[] | null {
   const index = network.links.findIndex(
@@ -200,18 +238,21 @@ function valvesBefore(network: Network, lineUp: LineUp, partId: Id): Id[] | null
   return order.some((node) => node >= network.topology.unknowns) ? null : [...valves];
 }
 
-const shutOf = (network: Network, id: Id): ValveSetting | null => {
+/** A two-way valve's setting that opens or shuts it. */
+function handle(network: Network, id: Id, isOpened: boolean): ValveSetting | null {
   const valve = network.plan.parts.find((part) => part.id === id);
   if (valve?.kind !== "twoWay") return null;
-  const shut = positionsOf(valve).find(({ joins }) => joins.length === 0);
-  return shut ? { kind: "position", position: shut.id } : null;
-};
+  const found = positionsOf(valve).find(({ joins }) => joins.length > 0 === isOpened);
+  return found ? { kind: "position", position: found.id } : null;
+}
 
 class Planner {
   readonly steps: ProcedureStep[] = [];
   readonly joints: BleedJoint[];
   private readonly cells: number[];
   private readonly way: Set<number>;
+  /** Handles that stand otherwise while it is bled, and how they stood. */
+  private readonly turned: { id: Id; was: ValveSetting | undefined }[];
   private readonly drawn: Set<number>;
   private readonly worthALid: number;
   private readonly movers: { id: Id; kind: MoverKind; key: Id }[];
@@ -226,12 +267,24 @@ class Planner {
     const { model } = session;
     const { way } = task;
     const tank = way.stations[0]?.id ?? "";
-    this.cells = answeredCells(model, way);
     this.way = new Set(wayCells(model, way));
+    const spares = sparesOf(session, task, answeredCells(model, way), this.way);
+    this.turned = spares.map((id) => ({ id, was: session.valves[id] }));
+    if (spares.length > 0) this.steps.push(this.turn(spares, (id) => handle(task.network, id, true), false));
+    this.cells = answeredCells(model, way);
     this.joints = bleedJoints(model, way, session.surfaceM(tank));
     this.movers = this.moversInOrder();
     this.drawn = drawnCells(model, this.cells, new Set(this.movers.map(({ id }) => id)));
     this.worthALid = Math.min(TOP_UP_M3, TOP_UP_SHARE * airIn(model, this.cells).roomM3);
+  }
+
+  private turn(ids: Id[], to: (id: Id) => ValveSetting | null, isBack: boolean): ProcedureStep {
+    const actions = ids.flatMap((id): AirAction[] => {
+      const setting = to(id);
+      return setting ? [{ do: "valve", id, setting }] : [];
+    });
+    this.all(actions);
+    return { kind: "valves", isBack, ids, actions };
   }
 
   private plan(): Plan {
@@ -252,7 +305,13 @@ class Planner {
         ? [{ id, kind: "lever" as const, key: leverOf(id) }, own]
         : [own];
     });
-    const rank = { bulb: primer === "bulb" ? 0 : 2, primer: primer === "electricBypass" ? 0 : 1, lever: 0, pump: 3, gravity: 4 };
+    const rank = {
+      bulb: primer === "bulb" ? 0 : 2,
+      primer: primer === "electricBypass" ? 0 : 1,
+      lever: 0,
+      pump: 3,
+      gravity: 4,
+    };
     return list.sort((a, b) => rank[a.kind] - rank[b.kind]);
   }
 
@@ -291,6 +350,7 @@ class Planner {
     const start: AirAction[] = [{ do: "open", joint: joint.key }];
     if (by) start.push({ do: "pump", id: by.key, on: true });
     this.all(start);
+    const st0 = [session.model.steps, session.model.retries, performance.now()];
     const dry = () => (by ? (session.dryS.get(by.key) ?? 0) - dryBefore : 0);
     const came = session.came.get(joint.key);
     const idle = this.idleness(() => (came?.fuelM3 ?? 0) + (came?.airM3 ?? 0));
@@ -298,6 +358,16 @@ class Planner {
       if (dry() > 3 * limit || (came?.solidS ?? 0) >= SOLID_S) return true;
       return idle();
     });
+    if ((globalThis as any).MAP)
+      console.log(
+        "   try",
+        joint.key,
+        by?.key,
+        seconds.toFixed(1),
+        session.model.steps - st0[0]!,
+        session.model.retries - st0[1]!,
+        (performance.now() - st0[2]!).toFixed(0),
+      );
     const end: AirAction[] = [{ do: "shut", joint: joint.key }];
     if (by) end.push({ do: "pump", id: by.key, on: false });
     this.all(end);
@@ -320,7 +390,7 @@ class Planner {
     };
   }
 
-  /** Tells when for some seconds nothing has come and no air has gone. */
+  /** Tells when for some seconds next to nothing has come and no air has gone: at that pace it takes for ever. */
   private idleness(came: () => number): () => boolean {
     const { session } = this;
     let since = session.atS;
@@ -328,7 +398,7 @@ class Planner {
     return () => {
       if (session.atS - since < IDLE_S) return false;
       const now = came() - this.air();
-      const isIdle = Math.abs(now - last) < IDLE_M3;
+      const isIdle = Math.abs(now - last) < Math.max(IDLE_M3, IDLE_SHARE * this.air());
       since = session.atS;
       last = now;
       return isIdle;
@@ -378,9 +448,9 @@ class Planner {
       actions.push(action);
     };
     for (const partId of ids) {
-      const shutIds = valvesBefore(task.network, task.lineUp, partId);
+      const shutIds = valvesBefore(task.network, { ...task.lineUp, valves: session.valves }, partId);
       const handles = (shutIds ?? []).flatMap((id) => {
-        const setting = shutOf(task.network, id);
+        const setting = handle(task.network, id, false);
         return setting ? [{ id, setting, was: session.valves[id] }] : [];
       });
       for (const { id, setting } of handles) act({ do: "valve", id, setting });
@@ -426,7 +496,9 @@ class Planner {
       this.steps.push(...best.steps);
       return best.isSolid;
     };
-    if (joint.overFuelM < -UNDER_M) {
+    // A dead leg wants more than what trickles: where something pushes, that.
+    const isTrickle = joint.kind === "deadEnd" && usable.length > 0;
+    if (joint.overFuelM < -UNDER_M && !isTrickle) {
       const step = this.bleed(joint, null, false);
       if (consider([step], step)) return settle();
       session.load(start);
@@ -457,9 +529,19 @@ class Planner {
 
   run(): void {
     const open = this.joints.filter(this.mayOpen);
-    for (const joint of open) this.bringTo(joint);
     const last = open.at(-1);
-    if (!last) return;
+    for (const joint of open) {
+      const isNeeded = airIn(this.session.model, joint.cells).airM3 > this.worthALid;
+      if (isNeeded) this.bringTo(joint);
+    }
+    if (last) this.sweepAll(open, last);
+    if (this.turned.length > 0) {
+      const was = new Map(this.turned.map((one) => [one.id, one.was]));
+      this.steps.push(this.turn([...was.keys()], (id) => was.get(id) ?? null, true));
+    }
+  }
+
+  private sweepAll(open: readonly BleedJoint[], last: BleedJoint): void {
     for (let turn = 0; turn < MOST_TURNS && this.left() > ENOUGH; turn++) {
       const before = this.air();
       this.sweep(open, last, turn);
@@ -475,7 +557,9 @@ class Planner {
     if (mover && !this.task.way.consumer) this.steps.push(this.runOn(mover, turn > 0));
     else this.steps.push(this.bleed(last, mover, true));
     // Heads behind the pump let go of what was swept into them.
-    const heads = open.filter(({ kind, movers }) => (kind === "lid" || kind === "screw") && movers.length > 0);
+    const heads = open.filter(
+      ({ kind, movers }) => (kind === "lid" || kind === "screw") && movers.length > 0,
+    );
     for (const joint of heads) {
       const cell = this.session.model.mesh.vesselOf.get(joint.partId);
       const air = cell === undefined ? 0 : this.session.model.airM3(cell);
@@ -559,7 +643,7 @@ class Planner {
       pouredM3,
       panM3,
       panRoomM3: Math.ceil((panM3 * PAN_MORE) / PAN_STEP_M3) * PAN_STEP_M3,
-      seconds: steps.reduce((sum, step) => sum + (step.kind === "fill" ? 0 : step.seconds), 0),
+      seconds: steps.reduce((sum, step) => sum + ("seconds" in step ? step.seconds : 0), 0),
       whyNot: this.whyNot(where),
       dry: this.movers
         .map(({ key, id }) => ({ id, seconds: session.dryS.get(key) ?? 0, limitS: this.limitOf(id) }))

@@ -221,7 +221,8 @@ export class AirSession {
         if (!valve || !isValve(valve)) return { code: "noValve", at: action.id };
         const { setting } = action;
         if (setting.kind === "position") {
-          const isThere = valve.kind !== "bank" && positionsOf(valve).some(({ id }) => id === setting.position);
+          const isThere =
+            valve.kind !== "bank" && positionsOf(valve).some(({ id }) => id === setting.position);
           if (!isThere) return { code: "noValve", at: `${action.id} ${setting.position}` };
         }
         this.lineUp = { ...this.lineUp, valves: { ...this.lineUp.valves, [action.id]: setting } };
