@@ -61,6 +61,12 @@ export type Content =
   /** Air was drawn from the tank to the consumer; what stands in vessels under their outlets stayed. */
   | { kind: "ranDry" };
 
+interface Moved {
+  id: Id;
+  kind: MoverKind;
+  key: Id;
+}
+
 export type MoverKind = "gravity" | "pump" | "bulb" | "lever" | "primer";
 
 export interface Filled {
@@ -112,8 +118,11 @@ export type WhyNot =
   /** A slope down which what flows carries no air. */
   | { code: "notSwept"; at: string; airM3: number; hadMS: number; needsMS: number }
   | { code: "headHolds"; at: string; airM3: number }
+  /** A vessel before the pump that no valve shuts off: what is poured into it runs back to the tank. */
+  | { code: "runsBack"; at: string; airM3: number }
   | { code: "deadLeg"; at: string; airM3: number }
-  | { code: "underJoint"; at: string; airM3: number };
+  /** What flows would carry it, and has not. */
+  | { code: "stays"; at: string; airM3: number };
 
 export interface Procedure {
   steps: ProcedureStep[];
@@ -255,8 +264,10 @@ class Planner {
   private readonly turned: { id: Id; was: ValveSetting | undefined }[];
   private readonly drawn: Set<number>;
   private readonly worthALid: number;
-  private readonly movers: { id: Id; kind: MoverKind; key: Id }[];
+  private readonly movers: Moved[];
   private tries = 0;
+  /** Through each face as the last joint ran. */
+  private lastFlow = new Float64Array(0);
 
   constructor(
     private readonly session: AirSession,
@@ -292,10 +303,10 @@ class Planner {
   }
 
   /** What moves fuel, in the order that the school asks for it. */
-  private moversInOrder(): { id: Id; kind: MoverKind; key: Id }[] {
+  private moversInOrder(): Moved[] {
     const ids = this.joints.at(-1)?.movers ?? [];
     const primer = schoolOf(this.schools, "primer");
-    const list = ids.flatMap((id): { id: Id; kind: MoverKind; key: Id }[] => {
+    const list = ids.flatMap((id): Moved[] => {
       const part = this.plan().parts.find((one) => one.id === id);
       if (!part) return [];
       if (part.kind === "bulb") return [{ id, kind: "bulb", key: id }];
@@ -338,7 +349,7 @@ class Planner {
   /** Opens a joint, moves, shuts it when it has run solid; the state stays as it ends. */
   private bleed(
     joint: BleedJoint,
-    by: { id: Id; kind: MoverKind; key: Id } | null,
+    by: Moved | null,
     isAgain: boolean,
   ): Extract<ProcedureStep, { kind: "bleed" }> {
     this.tries += 1;
@@ -350,24 +361,18 @@ class Planner {
     const start: AirAction[] = [{ do: "open", joint: joint.key }];
     if (by) start.push({ do: "pump", id: by.key, on: true });
     this.all(start);
-    const st0 = [session.model.steps, session.model.retries, performance.now()];
     const dry = () => (by ? (session.dryS.get(by.key) ?? 0) - dryBefore : 0);
     const came = session.came.get(joint.key);
     const idle = this.idleness(() => (came?.fuelM3 ?? 0) + (came?.airM3 ?? 0));
+    const clears = this.idleness(() => 0);
     const seconds = session.run(by ? MOST_PUMP_S : MOST_GRAVITY_S, () => {
-      if (dry() > 3 * limit || (came?.solidS ?? 0) >= SOLID_S) return true;
-      return idle();
+      if (dry() > 3 * limit) return true;
+      const isSolid = (came?.solidS ?? 0) >= SOLID_S;
+      // Run once more, it goes on as long as air goes with it.
+      if (isAgain) return this.left() <= ENOUGH ? isSolid : clears();
+      return isSolid || idle();
     });
-    if ((globalThis as any).MAP)
-      console.log(
-        "   try",
-        joint.key,
-        by?.key,
-        seconds.toFixed(1),
-        session.model.steps - st0[0]!,
-        session.model.retries - st0[1]!,
-        (performance.now() - st0[2]!).toFixed(0),
-      );
+    this.lastFlow = session.model.flow.slice();
     const end: AirAction[] = [{ do: "shut", joint: joint.key }];
     if (by) end.push({ do: "pump", id: by.key, on: false });
     this.all(end);
@@ -406,7 +411,7 @@ class Planner {
   }
 
   /** Runs what moves with everything shut, until no more air goes. */
-  private runOn(by: { id: Id; kind: MoverKind; key: Id }, isAgain: boolean): ProcedureStep {
+  private runOn(by: Moved, isAgain: boolean): ProcedureStep {
     const { session } = this;
     const before = this.air();
     const start: AirAction = { do: "pump", id: by.key, on: true };
@@ -534,7 +539,11 @@ class Planner {
       const isNeeded = airIn(this.session.model, joint.cells).airM3 > this.worthALid;
       if (isNeeded) this.bringTo(joint);
     }
-    if (last) this.sweepAll(open, last);
+    if (last) {
+      this.sweepAll(open, last);
+      this.oneByOne(last);
+      this.sweepAll(open, last);
+    }
     if (this.turned.length > 0) {
       const was = new Map(this.turned.map((one) => [one.id, one.was]));
       this.steps.push(this.turn([...was.keys()], (id) => was.get(id) ?? null, true));
@@ -550,7 +559,7 @@ class Planner {
   }
 
   private sweep(open: readonly BleedJoint[], last: BleedJoint, turn: number): void {
-    const mover = this.movers.filter(({ id }) => last.movers.includes(id)).at(-1) ?? null;
+    const mover = this.moverFor(last);
     const low = this.lowVessels((_, m3) => m3 > this.worthALid);
     if (low.length > 0) this.steps.push(this.fill(low, true));
     if (mover === null && last.overFuelM > -UNDER_M) return;
@@ -563,8 +572,44 @@ class Planner {
     for (const joint of heads) {
       const cell = this.session.model.mesh.vesselOf.get(joint.partId);
       const air = cell === undefined ? 0 : this.session.model.airM3(cell);
-      if (air > this.worthALid) this.steps.push(this.bleed(joint, mover, true));
+      const own = this.moverFor(joint);
+      if (air > this.worthALid && own) this.steps.push(this.bleed(joint, own, true));
     }
+  }
+
+  /** What of the school's movers does most before a joint. */
+  private moverFor(joint: BleedJoint): Moved | null {
+    return this.movers.filter(({ id }) => joint.movers.includes(id)).at(-1) ?? null;
+  }
+
+  /** Through a pair at once each gets half the flow: one handle after the other is shut, and all of it goes through the other. */
+  private oneByOne(last: BleedJoint): void {
+    const { session, task } = this;
+    const mover = this.moverFor(last);
+    if (!mover) return;
+    const now = { ...task.lineUp, valves: session.valves };
+    const vessels = this.plan().parts.filter(({ id }) =>
+      this.drawn.has(session.model.mesh.vesselOf.get(id) ?? -1),
+    );
+    const handles = [...new Set(vessels.flatMap(({ id }) => valvesBefore(task.network, now, id) ?? []))];
+    if (handles.length < 2 || this.left() <= ENOUGH) return;
+    const before = this.air();
+    const start = session.save();
+    const steps: ProcedureStep[] = [];
+    let isDry = false;
+    for (const id of handles) {
+      const was = session.valves[id];
+      const shut = this.turn([id], () => handle(task.network, id, false), false);
+      const step = this.bleed(last, mover, true);
+      steps.push(
+        shut,
+        step,
+        this.turn([id], () => was ?? null, true),
+      );
+      isDry ||= step.dryS > step.dryLimitS;
+    }
+    if (before - this.air() > WORTH_M3 && !isDry) this.steps.push(...steps);
+    else session.load(start);
   }
 
   /** Where air is left, by run or part, the most first. */
@@ -591,41 +636,41 @@ class Planner {
     const bled = this.steps.filter((step) => step.kind === "bleed");
     if (last && open.at(-1)?.key !== last.key)
       reasons.push({ code: "underVacuum", at: last.partId, overFuelM: last.overFuelM });
-    const ended = bled.findLast(({ joint }) => joint.key === open.at(-1)?.key);
-    if (ended && !ended.isSolid && ended.by.id)
-      reasons.push({ code: "dryLift", at: ended.by.id, dryS: ended.dryS, limitS: ended.dryLimitS });
+    const ended = bled.filter(({ joint }) => joint.key === open.at(-1)?.key);
+    const driest = ended.reduce(
+      (most, step) => (step.dryS > most.dryS ? step : most),
+      ended[0] ?? { dryS: 0, dryLimitS: 0, by: { id: null } },
+    );
+    if (ended.at(-1)?.isSolid === false && driest.by.id && driest.dryS > driest.dryLimitS)
+      reasons.push({ code: "dryLift", at: driest.by.id, dryS: driest.dryS, limitS: driest.dryLimitS });
     const enough = ENOUGH * airIn(this.session.model, this.cells).roomM3;
     for (const { at, airM3, cells } of where) {
       if (airM3 < enough / 4) break;
-      reasons.push(this.reasonAt(at, airM3, cells, ended ?? null));
+      reasons.push(this.reasonAt(at, airM3, cells));
     }
     return reasons;
   }
 
-  private reasonAt(
-    at: string,
-    airM3: number,
-    cells: readonly number[],
-    ended: Extract<ProcedureStep, { kind: "bleed" }> | null,
-  ): WhyNot {
+  private reasonAt(at: string, airM3: number, cells: readonly number[]): WhyNot {
     const { model } = this.session;
     if (!cells.some((cell) => this.way.has(cell))) return { code: "deadLeg", at, airM3 };
-    if (model.mesh.vesselOf.has(at)) return { code: "headHolds", at, airM3 };
-    const index = this.task.network.linkOf.get(at);
-    const link = index === undefined ? undefined : this.task.network.links[index];
-    if (link?.kind === "run" && ended && ended.seconds > 0) {
+    const vessel = model.mesh.vesselOf.get(at);
+    if (vessel !== undefined) {
+      const now = { ...this.task.lineUp, valves: this.session.valves };
+      const isLoose = this.drawn.has(vessel) && valvesBefore(this.task.network, now, at) === null;
+      return { code: isLoose ? "runsBack" : "headHolds", at, airM3 };
+    }
+    const index = this.task.network.linkOf.get(at) ?? -1;
+    const link = this.task.network.links[index];
+    if (link?.kind === "run") {
       const boreM = linkKindOf(link).boreM(link);
-      const steep = Math.max(
-        ...(model.mesh.facesOf[index as number] as readonly number[]).map((f) =>
-          Math.abs(model.mesh.faces.sine[f] as number),
-        ),
-        0,
-      );
+      const faces = model.mesh.facesOf[index] as readonly number[];
+      const steep = Math.max(...faces.map((f) => Math.abs(model.mesh.faces.sine[f] as number)), 0);
       const needsMS = clearingMS(boreM, Math.asin(steep), model.densityKgM3, FUEL_TENSION_N_M);
-      const hadMS = ended.panM3 / ended.seconds / areaM2(boreM);
+      const hadMS = Math.max(...faces.map((f) => Math.abs(this.lastFlow[f] ?? 0)), 0) / areaM2(boreM);
       if (hadMS < needsMS) return { code: "notSwept", at, airM3, hadMS, needsMS };
     }
-    return { code: "underJoint", at, airM3 };
+    return { code: "stays", at, airM3 };
   }
 
   result(): Procedure {
@@ -675,6 +720,47 @@ export function bleedProcedure(
   const planner = new Planner(session, task, schools, onTry);
   planner.run();
   return planner.result();
+}
+
+/** A bad day: what a procedure is tried on beside the plan as it is. */
+export type Disturbance = "weakPump" | "cold" | "lowest";
+const WEAK_PUMP = 0.8;
+const COLD_C = 0;
+/** Where fuel does not come solid, a hand goes on for so many times what the steps say. */
+const PATIENCE = 3;
+
+/** Air left when the written steps are followed by eye on a bad day: each joint is shut when it runs solid; null where the fuel is not known. */
+export function onABadDay(
+  task: ProcedureTask,
+  { steps }: Procedure,
+  day: Disturbance,
+  lowestM3: Conditions["aboardM3"],
+): number | null {
+  const conditions: Conditions = {
+    ...task.conditions,
+    ...(day === "cold" ? { fuelC: COLD_C } : {}),
+    ...(day === "lowest" ? { aboardM3: lowestM3 } : {}),
+  };
+  const session = newestStart({ ...task, conditions });
+  if (!session) return null;
+  if (day === "weakPump") session.model.pumpShare = WEAK_PUMP;
+  fillContent(session, task.content, task.way);
+  for (const step of steps) {
+    for (const action of step.actions) {
+      if (action.do !== "wait" || step.kind !== "bleed") {
+        if (session.act(action)) return null;
+        continue;
+      }
+      // No shorter than it says, and on until it is solid.
+      session.run(action.seconds);
+      const more = (PATIENCE - 1) * action.seconds;
+      const came = session.came.get(step.joint.key);
+      if (step.isSolid && (came?.solidS ?? 0) < SOLID_S)
+        session.run(more, () => (came?.solidS ?? 0) >= SOLID_S);
+    }
+  }
+  const { airM3, roomM3 } = airIn(session.model, answeredCells(session.model, task.way));
+  return roomM3 > 0 ? airM3 / roomM3 : 0;
 }
 
 /** Air left after the same actions from the same start: a procedure that was computed replays to the same. */

@@ -71,7 +71,7 @@ for (const [bore, slope] of [
 ] as const) {
   const cl = clearingMS(bore, (slope * Math.PI) / 180, 832, 0.027);
   const out: string[] = [];
-  for (const factor of [0.7, 0.85, 1.0, 1.15, 1.3]) {
+  for (const factor of [0.8, 0.85, 0.9, 0.95, 1.05, 1.1, 1.15]) {
     const b = benchTank(0.5);
     const q = factor * cl * areaM2(bore);
     const pump = newPart("liftPump", "p", { xM: 1.1, yM: 0.5, zM: 0 }) as any;
