@@ -60,6 +60,10 @@ const LEAST_SINE = 0.01;
 const UNLIKE = { fuelBehind: 0.02, airBehind: 0.5 } as const;
 const STILL_M3_S = 1e-10;
 
+/** Taken once: in the tests' own world each look at a global costs as much as a face. */
+const { abs, max, min } = Math;
+const { isFinite } = Number;
+
 const friction = tabulated(churchill);
 
 /** What moves fuel by strokes or by a curve, and what it does on air. */
@@ -161,6 +165,7 @@ export class AirFlow {
   private readonly rough: Float64Array;
   private readonly mover: (Mover | null)[];
   private readonly climb: Float64Array;
+  private readonly area: Float64Array;
   private readonly headFrom: Float64Array;
   private readonly headTo: Float64Array;
   private readonly wetFrom: Float64Array;
@@ -225,6 +230,7 @@ export class AirFlow {
     this.rough = ofFaces();
     this.mover = Array.from({ length: faces.count }, () => null);
     this.climb = ofFaces();
+    this.area = faces.boreM.map(areaM2);
     this.headFrom = ofFaces();
     this.headTo = ofFaces();
     this.wetFrom = ofFaces();
@@ -252,7 +258,7 @@ export class AirFlow {
     this.swapped = new Uint8Array(faces.count);
     for (let f = 0; f < faces.count; f++) {
       const bore = faces.boreM[f] as number;
-      const sine = Math.abs(faces.sine[f] as number);
+      const sine = abs(faces.sine[f] as number);
       const climbs = sine > LEAST_SINE && !isStuck(bore, this.densityKgM3, FUEL_TENSION_N_M);
       this.climb[f] = climbs
         ? clearingMS(bore, Math.asin(sine), this.densityKgM3, FUEL_TENSION_N_M) * areaM2(bore)
@@ -493,7 +499,7 @@ export class AirFlow {
       const a = this.localOf(faces.from[f] as number);
       const b = this.localOf(faces.to[f] as number);
       if (a < 0 || b < 0 || a === b) continue;
-      const key = Math.min(a, b) * list.length + Math.max(a, b);
+      const key = min(a, b) * list.length + max(a, b);
       let pair = pairOf.get(key);
       if (pair === undefined) {
         pair = pairs.length;
@@ -544,7 +550,7 @@ export class AirFlow {
     if (!cells.isVessel[end]) return full;
     const level = (cells.zM[end] as number) + full * (cells.tallM[end] as number);
     const bore = faces.boreM[f] as number;
-    return Math.min(1, Math.max(0, (level - (z - bore / 2)) / bore));
+    return min(1, max(0, (level - (z - bore / 2)) / bore));
   }
 
   /** Pressure that the fuel in a cell adds at a face, over the pressure of the cell, Pa, and how wet that half is. */
@@ -555,16 +561,16 @@ export class AirFlow {
       wet[f] = this.wetAt(end, f);
       const tank = end - cells.count;
       if (tank === this.tankPa.length - 1) return 0;
-      return headPa(this.densityKgM3, Math.max(0, this.surfaceM(tank) - z));
+      return headPa(this.densityKgM3, max(0, this.surfaceM(tank) - z));
     }
     const full = this.middle[end] as number;
     const middle = cells.zM[end] as number;
     if (cells.isVessel[end]) {
       wet[f] = this.wetAt(end, f);
-      return headPa(this.densityKgM3, Math.max(0, middle + full * (cells.tallM[end] as number) - z));
+      return headPa(this.densityKgM3, max(0, middle + full * (cells.tallM[end] as number) - z));
     }
     // Fuel lies at the foot of its cell.
-    const share = z < middle ? Math.min(1, 2 * full) : z > middle ? Math.max(0, 2 * full - 1) : full;
+    const share = z < middle ? min(1, 2 * full) : z > middle ? max(0, 2 * full - 1) : full;
     wet[f] = share;
     return headPa(this.densityKgM3, share * (middle - z));
   }
@@ -588,7 +594,7 @@ export class AirFlow {
       if (came - ahead > UNLIKE.fuelBehind && wet <= came && wet >= ahead) share = 0;
       else if (ahead - came > UNLIKE.airBehind && wet >= came && wet <= ahead) share = 1;
     }
-    if (passes > 0) share = Math.max(1 - gas / passes, Math.min(fuel / passes, share));
+    if (passes > 0) share = max(1 - gas / passes, min(fuel / passes, share));
     return share < 0 ? 0 : share > 1 ? 1 : share;
   }
 
@@ -643,16 +649,16 @@ export class AirFlow {
   /** One velocity head where fuel runs out into air: it gives Torricelli's flow without inertia. Per flow. */
   private freeSurface(f: number, q: number): number {
     const [donor, other] = q >= 0 ? [this.wetFrom[f], this.wetTo[f]] : [this.wetTo[f], this.wetFrom[f]];
-    const front = Math.max(0, (donor as number) - (other as number));
-    const area = areaM2(this.mesh.faces.boreM[f] as number);
-    return ((front * this.densityKgM3) / (2 * area * area)) * Math.abs(q);
+    const front = max(0, (donor as number) - (other as number));
+    const area = this.area[f] as number;
+    return ((front * this.densityKgM3) / (2 * area * area)) * abs(q);
   }
 
   /** Absolute pressure before a face, for a pump on air. */
   private before(f: number): number {
     const end = this.mesh.faces.from[f] as number;
     return end < this.mesh.cells.count
-      ? Math.max(LEAST_PA, this.pressure[end] as number)
+      ? max(LEAST_PA, this.pressure[end] as number)
       : (this.tankPa[end - this.mesh.cells.count] as number);
   }
 
@@ -678,12 +684,12 @@ export class AirFlow {
     const perFlow = this.before(f) / (ON_AIR * freeM3S * clearance);
     const onAir = -this.before(f) / clearance + perFlow * q;
     out.drop = share * onFuel + (1 - share) * onAir;
-    out.slope = Math.max(LEAST_SLOPE, share * steep + (1 - share) * perFlow);
+    out.slope = max(LEAST_SLOPE, share * steep + (1 - share) * perFlow);
   }
 
   /** A step of at most `most` seconds; gives what it took. */
   private step(most: number): number {
-    let dt = Math.min(most, MOST_STEP_S, this.courant());
+    let dt = min(most, MOST_STEP_S, this.courant());
     this.guess.set(this.flow);
     this.prepareHeads(dt);
     for (let attempt = 0; attempt < 12; attempt++) {
@@ -702,10 +708,10 @@ export class AirFlow {
       for (let k = 0; k < this.open.length; k++) {
         const f = this.open[k] as number;
         const tried = this.trial[f] as number;
-        this.guess[f] = Number.isFinite(tried) ? tried : 0;
+        this.guess[f] = isFinite(tried) ? tried : 0;
       }
       // Once the same step again with better flows, then shorter.
-      if (!isSolved || attempt > 0) dt = Math.max(LEAST_STEP_S, dt / 3);
+      if (!isSolved || attempt > 0) dt = max(LEAST_STEP_S, dt / 3);
     }
     throw new AirFault(this.atS);
   }
@@ -715,15 +721,15 @@ export class AirFlow {
     let least = MOST_STEP_S;
     for (let k = 0; k < this.open.length; k++) {
       const f = this.open[k] as number;
-      const q = Math.abs(this.flow[f] as number);
+      const q = abs(this.flow[f] as number);
       if (q < STILL_M3_S) continue;
       const [a, b] = [faces.from[f] as number, faces.to[f] as number];
       const va = a < cells.count ? (cells.volumeM3[a] as number) : Number.POSITIVE_INFINITY;
       const vb = b < cells.count ? (cells.volumeM3[b] as number) : Number.POSITIVE_INFINITY;
-      const t = (COURANT * Math.min(va, vb)) / q;
+      const t = (COURANT * min(va, vb)) / q;
       if (t < least) least = t;
     }
-    return Math.max(LEAST_STEP_S, least);
+    return max(LEAST_STEP_S, least);
   }
 
   /** Heads and wet shares as they will be in the middle of the step, by how cells filled in the last. */
@@ -777,22 +783,22 @@ export class AirFlow {
       const f = this.open[k] as number;
       const q = guess[f] as number;
       const donor = (q >= 0 ? faces.from[f] : faces.to[f]) as number;
-      if (donor < cells.count) leaves[donor] = (leaves[donor] as number) + Math.abs(q);
+      if (donor < cells.count) leaves[donor] = (leaves[donor] as number) + abs(q);
     }
     for (let k = 0; k < this.open.length; k++) {
       const f = this.open[k] as number;
       const [a, b] = [faces.from[f] as number, faces.to[f] as number];
-      const q = Math.abs(guess[f] as number);
+      const q = abs(guess[f] as number);
       // Of several ways out each is reckoned with what all of them take.
-      this.forward[f] = this.donated(a, b, f, Math.max(q, a < cells.count ? (leaves[a] as number) : 0), dt);
-      this.backward[f] = this.donated(b, a, f, Math.max(q, b < cells.count ? (leaves[b] as number) : 0), dt);
+      this.forward[f] = this.donated(a, b, f, max(q, a < cells.count ? (leaves[a] as number) : 0), dt);
+      this.backward[f] = this.donated(b, a, f, max(q, b < cells.count ? (leaves[b] as number) : 0), dt);
     }
   }
 
   /** Volume of the smaller of two cells, m3. */
   private smaller(a: number, b: number): number {
     const { count, volumeM3 } = this.mesh.cells;
-    return Math.min(a < count ? (volumeM3[a] as number) : 1, b < count ? (volumeM3[b] as number) : 1);
+    return min(a < count ? (volumeM3[a] as number) : 1, b < count ? (volumeM3[b] as number) : 1);
   }
 
   /** Where nothing flowed, what the pressures would drive through: Newton from rest leaps too far. */
@@ -801,21 +807,21 @@ export class AirFlow {
     const { guess, out } = this;
     for (let k = 0; k < this.open.length; k++) {
       const f = this.open[k] as number;
-      if (Math.abs(guess[f] as number) > STILL_M3_S) continue;
+      if (abs(guess[f] as number) > STILL_M3_S) continue;
       const [a, b] = [faces.from[f] as number, faces.to[f] as number];
       const over =
         this.startPa(a) + (this.headFrom[f] as number) - this.startPa(b) - (this.headTo[f] as number);
       // A law of flow and its square, read off at a trial flow: what meets the pressure by it.
-      const area = areaM2(faces.boreM[f] as number);
+      const area = this.area[f] as number;
       const sign = over < 0 ? -1 : 1;
       const q = sign * area;
       this.drop(f, q, out);
-      const perSquare = Math.max(0, (out.slope * area - Math.abs(out.drop)) / (area * area));
-      const perFlow = Math.max(0, out.slope - 2 * perSquare * area);
-      const size = Math.abs(over);
+      const perSquare = max(0, (out.slope * area - abs(out.drop)) / (area * area));
+      const perFlow = max(0, out.slope - 2 * perSquare * area);
+      const size = abs(over);
       const root = Math.sqrt(perFlow * perFlow + 4 * perSquare * size);
       const met = root + perFlow > 0 ? (2 * size) / (perFlow + root) : 0;
-      guess[f] = sign * Math.min(met, (COURANT * this.smaller(a, b)) / dt);
+      guess[f] = sign * min(met, (COURANT * this.smaller(a, b)) / dt);
     }
   }
 
@@ -861,15 +867,15 @@ export class AirFlow {
         const over = pa + (this.headFrom[f] as number) - pb - (this.headTo[f] as number);
         const small = this.smaller(a, b);
         const most = (MOST_TRIED * small) / dt;
-        const q = Math.max(
+        const q = max(
           -most,
-          Math.min(
+          min(
             most,
             (trial[f] as number) -
               g * (out.drop + swing * ((trial[f] as number) - (this.flow[f] as number)) - over),
           ),
         );
-        const change = (Math.abs(q - (trial[f] as number)) * dt) / small;
+        const change = (abs(q - (trial[f] as number)) * dt) / small;
         if (!(change <= moved)) moved = change;
         trial[f] = q;
         const share = q >= 0 ? (this.forward[f] as number) : (this.backward[f] as number);
@@ -924,11 +930,11 @@ export class AirFlow {
         residual[c] = miss;
         const at = this.factor.position[k] as number;
         this.x[at] = -miss;
-        this.diagonal[at] = (this.diagonalOf[c] as number) + GIVE_M3_PA + Math.max(0, air) / (p * p);
-        const size = Math.abs(miss) / volume;
+        this.diagonal[at] = (this.diagonalOf[c] as number) + GIVE_M3_PA + max(0, air) / (p * p);
+        const size = abs(miss) / volume;
         if (!(size <= worst)) worst = size;
       }
-      if (!Number.isFinite(worst) || !Number.isFinite(moved)) return false;
+      if (!isFinite(worst) || !isFinite(moved)) return false;
       if (iteration > 0 && worst < SETTLED && moved < SETTLED) return true;
       factorAndSolveGeneral(this.factor, this.diagonal, this.lower, this.upper, this.x);
       // Pressures stay over nothing; flows follow along their slopes.
@@ -936,7 +942,7 @@ export class AirFlow {
         const c = this.active[k] as number;
         const p = pressure[c] as number;
         const next = p + (this.x[this.factor.position[k] as number] as number);
-        pressure[c] = next > LEAST_PA ? next : Math.max(LEAST_PA, 0.5 * p);
+        pressure[c] = next > LEAST_PA ? next : max(LEAST_PA, 0.5 * p);
         this.extra[c] = (pressure[c] as number) - p;
       }
       for (let k = 0; k < this.open.length; k++) {
@@ -955,8 +961,8 @@ export class AirFlow {
   private drawInto(dt: number, fuel: Float64Array, air: Float64Array, isTaken = false): void {
     for (const { feed, back, feedM3S, burnM3S } of this.draws) {
       const p = this.pressurePa[feed] as number;
-      const share = Math.min(1, (this.fuelM3[feed] as number) / (this.mesh.cells.volumeM3[feed] as number));
-      const q = feedM3S * Math.min(1, Math.max(0, (p - 20_000) / 20_000));
+      const share = min(1, (this.fuelM3[feed] as number) / (this.mesh.cells.volumeM3[feed] as number));
+      const q = feedM3S * min(1, max(0, (p - 20_000) / 20_000));
       const wet = q * dt * share;
       const gas = q * dt * (1 - share) * p;
       fuel[feed] = (fuel[feed] as number) - wet;
@@ -1010,7 +1016,7 @@ export class AirFlow {
       } else this.away(b - count, fuel, air);
       const into = q >= 0 ? b : a;
       if (into < count) {
-        const size = Math.abs(q);
+        const size = abs(q);
         this.inFlow[into] = (this.inFlow[into] as number) + size;
         this.lastShareIn[into] = (this.lastShareIn[into] as number) + size * share;
       }
@@ -1046,14 +1052,10 @@ export class AirFlow {
       const low = (rises ? faces.from[f] : faces.to[f]) as number;
       const high = (rises ? faces.to[f] : faces.from[f]) as number;
       if (low >= cells.count || high >= cells.count) continue;
-      const gasBelow = 1 - Math.min(1, this.wetAt(low, f));
+      const gasBelow = 1 - min(1, this.wetAt(low, f));
       const wetAbove = this.wetAt(high, f);
-      const gas = Math.max(0, (this.airJ[low] as number) / (this.pressurePa[low] as number));
-      const volume = Math.min(
-        rate * Math.min(gasBelow, wetAbove) * dt,
-        0.5 * gas,
-        0.5 * (this.fuelM3[high] as number),
-      );
+      const gas = max(0, (this.airJ[low] as number) / (this.pressurePa[low] as number));
+      const volume = min(rate * min(gasBelow, wetAbove) * dt, 0.5 * gas, 0.5 * (this.fuelM3[high] as number));
       if (!(volume > 0)) continue;
       const air = volume * (this.pressurePa[low] as number);
       this.fuelM3[high] = (this.fuelM3[high] as number) - volume;
