@@ -1,5 +1,6 @@
 /** The core on the command line: JSON in on a file or standard input, JSON out; faults with their place on standard error. */
 import { readFileSync } from "node:fs";
+import { airReport, bleedReport } from "~/core/air/report";
 import { standingOf } from "~/core/book/standing";
 import { exportInp } from "~/core/export/inp";
 import { findingsOf } from "~/core/findings/findings";
@@ -8,12 +9,14 @@ import { LineUpSolver } from "~/core/hydraulics/solve";
 import { buildNetwork } from "~/core/network/network";
 import { workReport } from "~/core/order/report";
 import { currentPlan } from "~/core/plan/ports";
-import type { Job } from "~/core/plan/types";
+import { type Job, type LineUp, schoolChoices } from "~/core/plan/types";
 import { runReport } from "~/core/running/report";
 import { STEEPEST_DEG } from "~/core/tanks/attitude";
 import { dipTable } from "~/core/tanks/dip";
 import { capacityM3, soundingOf } from "~/core/tanks/tank";
+import { airRefusalText } from "~/messages/bleeding";
 import { faultText } from "~/messages/faults";
+import { airActionsSchema, contentOf, readAction } from "~/schemas/air";
 import { laws } from "~/schemas/calc";
 import { type FileFault, faultsOf, type JobFile, readJobFile } from "~/schemas/file";
 import { CalcFault } from "~/schemas/law";
@@ -39,6 +42,8 @@ const usage = `usage: keel <verb> [file or -]
   export inp FILE --lineup ID      the network of a line-up for EPANET
   dip FILE --tank ID [--step M] [--pitch DEG] [--roll DEG]   depths and volumes at its sounding point
   work FILE [--from PLAN] [--people N]   the work order: steps with needs, holds, litres; ledger, hours, longest way
+  bleed FILE --lineup ID [--school PRIMING] [--content WORD]   how it is bled: steps, proof, air left, why not
+  air FILE --lineup ID --actions A.json [--content WORD] [--every S]   hands at it: air, joints and pumps over time
   calc LAW [FILE]                  one law: ${Object.keys(laws).join(", ")}`;
 
 function read(file = "-"): string {
@@ -94,13 +99,63 @@ function flagged(args: readonly string[], flags: readonly string[]) {
   return { value, file };
 }
 
+function lineUpOf(job: Job, id: string | undefined): LineUp {
+  const { lineUps } = currentPlan(job);
+  const lineUp = lineUps.find((one) => one.id === id);
+  if (!lineUp) throw new Stop([`--lineup: one of ${lineUps.map((one) => one.id).join(", ")}`], BAD_USE);
+  return lineUp;
+}
+
+function startContent(word = "dry") {
+  const content = contentOf(word);
+  if (!content) throw new Stop(["--content: dry, ranDry, changed:FILTER or opened:PART.PORT"], BAD_USE);
+  return content;
+}
+
+function bleed(args: string[]): unknown {
+  const { value, file } = flagged(args, ["--lineup", "--school", "--content"]);
+  const job = readJob(file);
+  const school = value("--school");
+  const priming = schoolChoices.priming.find((one) => one === school);
+  if (school !== undefined && !priming)
+    throw new Stop([`--school: one of ${schoolChoices.priming.join(", ")}`], BAD_USE);
+  const schools = { ...job.schools, ...(priming ? { priming } : {}) };
+  return bleedReport(job, lineUpOf(job, value("--lineup")), schools, startContent(value("--content")));
+}
+
+function air(args: string[]): unknown {
+  const { value, file } = flagged(args, ["--lineup", "--actions", "--content", "--every"]);
+  const job = readJob(file);
+  const lineUp = lineUpOf(job, value("--lineup"));
+  const every = Number(value("--every") ?? 5);
+  if (!(every >= 0.1 && every <= 3600)) throw new Stop(["--every: a number from 0.1 to 3600"], BAD_USE);
+  const from = value("--actions");
+  if (from === undefined) throw new Stop(["--actions: a file with what is done"], BAD_USE);
+  let input: unknown;
+  try {
+    input = JSON.parse(read(from));
+  } catch (error) {
+    if (error instanceof Stop) throw error;
+    throw new Stop([`${from}: not JSON: ${(error as Error).message}`], BAD_INPUT);
+  }
+  const parsed = airActionsSchema.safeParse(input);
+  if (!parsed.success) throw refuse(from, faultsOf(parsed.error, "actions"));
+  const report = airReport(job, lineUp, parsed.data.map(readAction), startContent(value("--content")), every);
+  if (!report) throw new Stop([`${lineUp.id}: nothing leads from a tank to a consumer in it`], BAD_INPUT);
+  if (report.refused)
+    throw new Stop(
+      [`${from}: actions[${report.refused.action}]: ${airRefusalText(report.refused)}`],
+      BAD_INPUT,
+    );
+  return report;
+}
+
 function inp(args: string[]): string {
   const { value, file } = flagged(args, ["--lineup"]);
-  const id = value("--lineup");
   const job = readJob(file);
   const plan = currentPlan(job);
-  const lineUp = plan.lineUps.find((one) => one.id === id);
-  if (!lineUp) throw new Stop([`--lineup: one of ${plan.lineUps.map((one) => one.id).join(", ")}`], BAD_USE);
+  const lineUp = lineUpOf(job, value("--lineup"));
+  const { id } = lineUp;
   const result = new LineUpSolver(buildNetwork(job)).solve(lineUp, plan.conditions);
   if (result.outcome !== "solved")
     throw new Stop([`${id}: no solution to export: ${result.outcome}`], BAD_INPUT);
@@ -170,6 +225,10 @@ function main(args: string[]): string {
     }
     case "dip":
       return json(dip(rest));
+    case "bleed":
+      return json(bleed(rest));
+    case "air":
+      return json(air(rest));
     case "work":
       return json(work(rest));
     case "run":

@@ -1,0 +1,158 @@
+/** Bleeding in words: what is opened, what is run, what is minded, why air stays. */
+import type { BleedJoint } from "~/core/air/joints";
+import {
+  type Content,
+  KEY_CYCLE_S,
+  type ProcedureStep,
+  secondsRange,
+  type WhyNot,
+} from "~/core/air/procedure";
+import { type AirRefusal, partOfMover } from "~/core/air/session";
+import type { Id } from "~/core/kinds/record";
+import type { tradeIn } from "~/core/units/trade";
+
+type Trade = ReturnType<typeof tradeIn>;
+type NameOf = (id: Id) => string;
+
+const jointTexts: Record<BleedJoint["kind"], { what: string; turn: string }> = {
+  lid: { what: "lid", turn: "half a turn" },
+  screw: { what: "", turn: "half a turn" },
+  outlet: { what: "outlet joint", turn: "half a turn" },
+  crest: { what: "joint at the crest", turn: "half a turn" },
+  feed: { what: "feed joint", turn: "half a turn" },
+  deadEnd: { what: "joint at the end of the dead leg", turn: "half a turn" },
+};
+
+/** What is opened, without how far: 'Secondary, lid'. */
+export function jointName({ kind, name }: Pick<BleedJoint, "kind" | "name">): string {
+  const { what } = jointTexts[kind];
+  return what === "" ? name : `${name}, ${what}`;
+}
+
+const listed = (names: readonly string[]): string =>
+  names.length < 2 ? (names[0] ?? "") : `${names.slice(0, -1).join(", ")} and ${names.at(-1)}`;
+
+/** Seconds of a hand: from four fifths to a third more of the model's. */
+export function secondsText(seconds: number): string {
+  const [low, high] = [secondsRange.least * seconds, secondsRange.most * seconds];
+  if (high < 90) return `${Math.max(1, Math.floor(low))} to ${Math.ceil(high)} s`;
+  return `${Math.max(1, Math.round(low / 60))} to ${Math.ceil(high / 60)} min`;
+}
+
+const rangeOf = (count: number): string => {
+  const [low, high] = [Math.floor(secondsRange.least * count), Math.ceil(secondsRange.most * count)];
+  return low >= count && high <= count ? `${count}` : `${Math.max(1, low)} to ${high}`;
+};
+
+/** How it is moved: by itself, the key, the primer, a hand. */
+export function movedText(step: Extract<ProcedureStep, { kind: "bleed" | "runOn" }>, nameOf: NameOf): string {
+  const name = step.by.id === null ? "" : nameOf(partOfMover(step.by.id));
+  const presses = step.kind === "bleed" ? step.presses : null;
+  const strokes = step.kind === "bleed" ? step.strokes : null;
+  switch (step.by.kind) {
+    case "gravity":
+      return `runs by itself, ${secondsText(step.seconds)}`;
+    case "bulb":
+      return `${name}: ${rangeOf(strokes ?? 1)} squeezes`;
+    case "lever":
+      return `${name}, lever: ${rangeOf(strokes ?? 1)} strokes`;
+    case "primer":
+      return `${name} on, ${secondsText(step.seconds)}`;
+    case "pump":
+      return presses === null
+        ? `${name} on, ${secondsText(step.seconds)}`
+        : `key, ${rangeOf(presses)} presses of ${KEY_CYCLE_S} s: ${name}`;
+  }
+}
+
+/** What is done in a step, in a line. */
+export function stepTitle(step: ProcedureStep, nameOf: NameOf): string {
+  switch (step.kind) {
+    case "valves":
+      return step.isBack
+        ? `Put back as it was: ${listed(step.ids.map(nameOf))}`
+        : step.actions.some((action) => action.do === "valve" && isShutting(action))
+          ? `Shut for a moment: ${listed(step.ids.map(nameOf))}`
+          : `Open meanwhile: ${listed(step.ids.map(nameOf))}`;
+    case "fill":
+      return `${step.isAgain ? "Top up" : "Fill by hand"}: ${listed(step.vessels.map(({ name }) => name))}`;
+    case "runOn":
+      return step.isAgain ? "Run it on once more" : "Shut everything and run it on";
+    case "bleed":
+      return `${step.isAgain ? "Once more: " : ""}${jointName(step.joint)}, ${jointTexts[step.joint.kind].turn}`;
+  }
+}
+const isShutting = (action: { setting: { kind: string; position?: string } }): boolean =>
+  action.setting.kind === "position" && action.setting.position === "shut";
+
+/** How, and what must be minded: in the step itself. */
+export function stepDetail(step: ProcedureStep, nameOf: NameOf): string {
+  switch (step.kind) {
+    case "valves":
+      return step.isBack
+        ? "So that the line-up is as its card says."
+        : "What stands behind it is then bled with the rest.";
+    case "fill":
+      return step.vessels
+        .map(({ name, shutIds, isToInlet }) =>
+          isToInlet
+            ? `${name}: no valve shuts it off, so that it fills no higher than its inlet. Clean fuel, on the dirty side of the element.`
+            : `${name}: ${shutIds.length > 0 ? `${listed(shutIds.map(nameOf))} shut first, ` : ""}lid off, to the brim, on the dirty side of the element.`,
+        )
+        .join(" ");
+    case "runOn":
+      return `${movedText(step, nameOf)}. The air goes on into the tank.`;
+    case "bleed":
+      return `${movedText(step, nameOf)}, shut when it has run solid for 3 s. Eyes covered, face and hands away, pan under it.`;
+  }
+}
+
+/** Why air stays, and what would mend it. */
+export function whyNotText(reason: WhyNot, nameOf: NameOf, trade: Trade): string {
+  switch (reason.code) {
+    case "noPath":
+      return "Nothing leads from a tank to a consumer in this line-up.";
+    case "underVacuum":
+      return `${nameOf(reason.at)} stands ${trade.length(reason.overFuelM)} over the fuel and nothing pushes before it: a primer or a bulb before it, or a fuller tank, would bring fuel there.`;
+    case "dryLift":
+      return `${nameOf(partOfMover(reason.at))} would run dry for ${Math.ceil(reason.dryS)} s, ${reason.limitS} s at the most: fill what stands before it, or a primer.`;
+    case "notSwept":
+      return `${nameOf(reason.at)} keeps ${trade.pan(reason.airM3)}: fuel goes through it at ${trade.speed(reason.hadMS)}, and carries air down its slope from ${trade.speed(reason.needsMS)} on. A smaller bore, a line that rises all the way or a joint at its crest would clear it.`;
+    case "headHolds":
+      return `${nameOf(reason.at)} keeps ${trade.pan(reason.airM3)} under its lid.`;
+    case "runsBack":
+      return `${nameOf(reason.at)} keeps ${trade.pan(reason.airM3)}: no valve shuts it off from the tank, and what is poured in runs back. A valve before it would hold it.`;
+    case "deadLeg":
+      return `${nameOf(reason.at)} keeps ${trade.pan(reason.airM3)}: nothing flows there, and no joint of it can be opened.`;
+    case "stays":
+      return `${nameOf(reason.at)} keeps ${trade.pan(reason.airM3)} that has not come out.`;
+  }
+}
+
+const refusals: Record<AirRefusal["code"], (at: string) => string> = {
+  noJoint: (at) => `${at} is no joint of this plan`,
+  noPump: (at) => `${at} is nothing that pumps`,
+  noValve: (at) => `${at} is no valve, or has no such position`,
+  noVessel: (at) => `${at} holds nothing that can be filled`,
+  noConsumer: (at) => `${at} is no engine or heater`,
+  lidShut: (at) => `the lid of ${at} is on: a whole turn takes it off`,
+  stuck: () => "the model found no way on from here; what was done before stands",
+};
+export const airRefusalText = ({ code, at }: AirRefusal): string => refusals[code](at);
+
+export function contentText(content: Content, nameOf: NameOf): string {
+  switch (content.kind) {
+    case "dry":
+      return "from dry";
+    case "ranDry":
+      return "after running dry";
+    case "filterChanged":
+      return `${nameOf(content.partId)} changed`;
+    case "opened":
+      return `a joint of ${nameOf(content.joint.split(".")[0] as string)} was open`;
+  }
+}
+
+/** A share of air left, in words: under a thousandth it has ended. */
+export const leftText = (left: number): string =>
+  left < 0.0001 ? "under 0.01 %" : `${(100 * left).toPrecision(2)} %`;
