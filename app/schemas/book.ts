@@ -100,6 +100,16 @@ export const bookEntrySchema = z.discriminatedUnion("kind", [
     momentNM: z.number().positive().max(1000),
     tool: z.string().max(LONGEST_NAME),
   }),
+  z.strictObject({
+    ...entryBase,
+    kind: z.literal("bled"),
+    lineUpId: id,
+    step: z.string().min(1).max(60),
+    came: z.enum(["begun", "solid", "foam", "air", "done"]),
+    seconds: z.number().min(0).max(86_400).optional(),
+    cameM3: atLeastZero.optional(),
+    isPractice: z.boolean().optional(),
+  }),
   z.strictObject({ ...entryBase, kind: z.literal("strike"), entryId: id }),
 ]) satisfies z.ZodType<BookEntry>;
 

@@ -1,9 +1,11 @@
 /** Work that the worker does: started when asked, restarted when it dies, stopped when left. */
 import type { Remote } from "comlink";
 import { useEffect, useState } from "react";
+import type { Content } from "~/core/air/procedure";
+import type { Proved } from "~/core/air/report";
 import type { Sweep, SweepCase } from "~/core/hydraulics/worst";
 import type { Positions } from "~/core/manifold/positions";
-import type { Conditions, DutyStep, Job } from "~/core/plan/types";
+import type { Conditions, DutyStep, Job, LineUp } from "~/core/plan/types";
 import type { RunResult } from "~/core/running/run";
 import type { WorkKind } from "~/workers/client";
 import type { Answer, Endurance, KeelWorker, OnProgress } from "~/workers/messages";
@@ -94,4 +96,12 @@ export const useRunOverTime = (
 export const usePositions = (job: Job, isAsked: boolean): WorkState<Positions | null> =>
   useWork("positions", isAsked ? contentOf(job) : null, (remote, onProgress) =>
     remote.positions(job, onProgress),
+  );
+
+/** The bleed of a line-up, found by trying; `done` counts the tries. */
+export const useBleedPlan = (job: Job, lineUp: LineUp | null, content: Content): WorkState<Proved | null> =>
+  useWork(
+    "bleed",
+    lineUp && [...contentOf(job), job.schools, lineUp, JSON.stringify(content)],
+    (remote, onProgress) => remote.bleed(job, lineUp as LineUp, content, onProgress),
   );

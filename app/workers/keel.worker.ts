@@ -1,4 +1,5 @@
 import { expose, type Remote, releaseProxy } from "comlink";
+import { bleedTask, provedBleed } from "~/core/air/report";
 import { findingsOf } from "~/core/findings/findings";
 import { propose } from "~/core/fit/arrange";
 import { sweepAll } from "~/core/hydraulics/worst";
@@ -45,6 +46,11 @@ const worker: KeelWorker = {
           found: enduranceH(network, lineUp, start, { ambientC }, MOST_H),
         }));
       return { ...run, endurance };
+    }),
+  bleed: (job, lineUp, content, onProgress) =>
+    answer(onProgress, () => {
+      const task = bleedTask(job, lineUp, content);
+      return task && provedBleed(job, task, job.schools, (tries) => onProgress(tries, 0));
     }),
   positions: (job, onProgress) =>
     answer(onProgress, () => {

@@ -1,10 +1,12 @@
+import type { Content } from "~/core/air/procedure";
+import type { Proved } from "~/core/air/report";
 import type { BookEntry } from "~/core/book/entries";
 import type { Finding } from "~/core/findings/index";
 import type { BoardTask, Progress, Proposed, Search } from "~/core/fit/arrange";
 import type { Hung } from "~/core/fit/panel";
 import type { Sweep, SweepCase } from "~/core/hydraulics/worst";
 import type { Positions } from "~/core/manifold/positions";
-import type { Conditions, DutyStep, Job } from "~/core/plan/types";
+import type { Conditions, DutyStep, Job, LineUp } from "~/core/plan/types";
 import type { RunResult } from "~/core/running/run";
 
 /** What crosses to the worker and back: failures are values, since a thrown error loses its fields on the way. */
@@ -30,6 +32,8 @@ export interface KeelWorker {
     ambientC: number,
     onProgress: OnProgress,
   ): Answer<RunResult & { endurance: Endurance[] }>;
+  /** Null where nothing leads from a tank to a consumer. Progress counts what was tried. */
+  bleed(job: Job, lineUp: LineUp, content: Content, onProgress: OnProgress): Answer<Proved | null>;
   /** Null where there are more positions than are gone through. */
   positions(job: Job, onProgress: OnProgress): Answer<Positions | null>;
   /** A board arranged; what is best so far is told as it is found. */

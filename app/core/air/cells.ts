@@ -34,9 +34,11 @@ export interface Cells {
   readonly isVessel: Uint8Array;
   /** Run, part, tank port or node that it belongs to. */
   readonly owner: readonly string[];
-  /** Distance of its two ends from the start of its run; nought elsewhere. */
+  /** Distance of its two ends from the start of its run, and their heights; nought elsewhere. */
   readonly fromM: Float64Array;
   readonly toM: Float64Array;
+  readonly fromZM: Float64Array;
+  readonly toZM: Float64Array;
 }
 
 /** Faces join a cell to a cell, a tank or the open air; those beyond the cells are tanks, in their order, then the air. */
@@ -81,6 +83,8 @@ class Growing {
   readonly owner: string[] = [];
   readonly fromM: number[] = [];
   readonly toM: number[] = [];
+  readonly fromZM: number[] = [];
+  readonly toZM: number[] = [];
   readonly face = {
     from: [] as number[],
     to: [] as number[],
@@ -92,7 +96,7 @@ class Growing {
     first: [] as number[],
   };
 
-  cell(owner: string, volume: number, z: number, more: { tall?: number; fromM?: number; toM?: number } = {}) {
+  cell(owner: string, volume: number, z: number, more: { tall?: number } & Partial<Piece> = {}): number {
     this.owner.push(owner);
     this.volume.push(volume);
     this.z.push(z);
@@ -100,6 +104,8 @@ class Growing {
     this.vessel.push(more.tall ? 1 : 0);
     this.fromM.push(more.fromM ?? 0);
     this.toM.push(more.toM ?? 0);
+    this.fromZM.push(more.startZM ?? z);
+    this.toZM.push(more.endZM ?? z);
     return this.volume.length - 1;
   }
 
@@ -124,11 +130,12 @@ class Growing {
 /** A tank as the end of a face while cells are still being made: put right when all are there. */
 const tankEnd = (nth: number): number => -1 - nth;
 
+/** A stretch of a run and the heights of its two ends. */
 interface Piece {
   fromM: number;
   toM: number;
-  lowM: number;
-  highM: number;
+  startZM: number;
+  endZM: number;
 }
 
 /** A run's profile in pieces of one slope, none longer than a cell. */
@@ -147,8 +154,8 @@ function piecesOf(profile: readonly { atM: number; zM: number }[]): Piece[] {
       pieces.push({
         fromM: start.atM + (k / count) * legM,
         toM: start.atM + ((k + 1) / count) * legM,
-        lowM: at(k / count),
-        highM: at((k + 1) / count),
+        startZM: at(k / count),
+        endZM: at((k + 1) / count),
       });
     }
   }
@@ -252,11 +259,16 @@ class Builder {
       const lengthM = pieces.at(-1)?.toM ?? 0;
       if (pieces.length === 0 || lengthM <= 0) return;
       const own = pieces.map((piece) =>
-        grown.cell(link.id, areaM2(boreM) * (piece.toM - piece.fromM), (piece.lowM + piece.highM) / 2, piece),
+        grown.cell(
+          link.id,
+          areaM2(boreM) * (piece.toM - piece.fromM),
+          (piece.startZM + piece.endZM) / 2,
+          piece,
+        ),
       );
       this.cellsOf.set(link.id, own);
-      const sineOf = ({ fromM, toM, lowM, highM }: Piece) =>
-        Math.max(-1, Math.min(1, (highM - lowM) / (toM - fromM)));
+      const sineOf = ({ fromM, toM, startZM, endZM }: Piece) =>
+        Math.max(-1, Math.min(1, (endZM - startZM) / (toM - fromM)));
       const halfM = (i: number) => ((pieces[i] as Piece).toM - (pieces[i] as Piece).fromM) / 2;
       const last = own.length - 1;
       const faces = this.facesOf[index] as number[];
@@ -273,7 +285,7 @@ class Builder {
       if (start < 0) cellOfNode[link.from] = own[0] as number;
       else faces.push(grown.join(start, own[0] as number, at(0, this.portHeight(link.from, link), halfM(0))));
       for (let i = 0; i < last; i++) {
-        const z = (pieces[i] as Piece).highM;
+        const z = (pieces[i] as Piece).endZM;
         // The half beyond, where no face stands, costs what it costs here.
         const beyondM = (i === 0 && start < 0 ? halfM(0) : 0) + (i === last - 1 && end < 0 ? halfM(last) : 0);
         const costM = halfM(i) + halfM(i + 1) + beyondM;
@@ -342,7 +354,7 @@ class Builder {
       this.grown.cell(
         link.id,
         areaM2(bore) * (piece.toM - piece.fromM),
-        (piece.lowM + piece.highM) / 2,
+        (piece.startZM + piece.endZM) / 2,
         piece,
       ),
     );
@@ -352,7 +364,7 @@ class Builder {
     const share = 1 / (chain.length - 1);
     return chain.slice(1).map((to, i) =>
       this.grown.join(chain[i] as number, to, {
-        z: i === 0 ? outsideM : i === own.length ? mouthM : (pieces[i - 1] as Piece).highM,
+        z: i === 0 ? outsideM : i === own.length ? mouthM : (pieces[i - 1] as Piece).endZM,
         bore,
         sine,
         link: index,
@@ -400,6 +412,8 @@ class Builder {
         owner: grown.owner,
         fromM: Float64Array.from(grown.fromM),
         toM: Float64Array.from(grown.toM),
+        fromZM: Float64Array.from(grown.fromZM),
+        toZM: Float64Array.from(grown.toZM),
       },
       faces: {
         count: face.from.length,

@@ -113,6 +113,10 @@ export class AirSession {
   isOpen(joint: JointKey): boolean {
     return this.open.has(joint);
   }
+  /** Does anything run, or stand open, or is fuel still finding its way? */
+  get isMoving(): boolean {
+    return this.open.size > 0 || this.running.size > 0 || this.drawing.size > 0;
+  }
   runs(id: Id): boolean {
     return this.running.has(id);
   }

@@ -107,6 +107,8 @@ function citedFaults(entry: BookEntry, known: Known, path: string): BookFault[] 
       return wanted(entry.tankId, "tankId", known.tanks);
     case "photo":
       return wanted(entry.ofId, "ofId", known.all);
+    case "bled":
+      return wanted(entry.lineUpId, "lineUpId", known.lineUps);
     case "torqueSet":
       return wanted(entry.joint.part, "joint.part", known.all);
     case "stepDone":

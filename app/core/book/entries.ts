@@ -118,6 +118,20 @@ export interface TorqueSet extends EntryBase {
   tool: string;
 }
 
+/** A step of a bleed as it went; `begun` opens a new bleed of the line-up. */
+export interface BledStep extends EntryBase {
+  kind: "bled";
+  lineUpId: Id;
+  /** Number of the step and what it opens, as the procedure had it. */
+  step: string;
+  came: "begun" | "solid" | "foam" | "air" | "done";
+  seconds?: number;
+  /** What came into the pan, where it was measured. */
+  cameM3?: number;
+  /** On the model, to train. */
+  isPractice?: boolean;
+}
+
 /** Takes an entry out of what counts; the entry itself stays. A strike can be struck in its turn. */
 export interface Strike extends EntryBase {
   kind: "strike";
@@ -136,6 +150,7 @@ export type BookEntry =
   | StepDone
   | HoldAside
   | TorqueSet
+  | BledStep
   | Strike;
 export type Book = readonly BookEntry[];
 

@@ -1,139 +1,251 @@
 /*
- * Decides: which joint to open next, and how much fuel will have come when it runs solid.
- * Seen in three seconds: the sections filling from the tank on, with the running total into the pan.
+ * Decides: which joint to open next, what to run, and when to stop.
+ * Seen in three seconds: where the air is on the way, the joint whose turn it is, how much comes, what air is left.
  */
 import { Printer } from "lucide-react";
-import { useState } from "react";
+import { useEffect, useMemo, useState } from "react";
 import { Link } from "react-router";
 import styled from "styled-components";
+import { bledSoFar, stepKey } from "~/core/air/bled";
+import { type Content, ENOUGH, type ProcedureStep } from "~/core/air/procedure";
+import type { Proved } from "~/core/air/report";
+import { isFiltering } from "~/core/kinds/families";
+import { partsOf } from "~/core/plan/ports";
 import { SchoolNote } from "~/fields/SchoolNote";
+import { leftText, secondsText, whyNotText } from "~/messages/bleeding";
 import { nameOf } from "~/messages/notes";
 import { useJob, useTrade } from "~/state/job";
+import { useBleedPlan } from "~/state/work";
+import { Button, ToggleButton } from "~/ui/button";
 import { Select } from "~/ui/fields";
+import { GradeGlyph } from "~/ui/glyphs";
 import { Caution, PlaceHead, Sheet } from "~/ui/place";
-import { BleedNote, useBleed } from "./steps";
+import { AirDrawing } from "./AirDrawing";
+import { AirLeft, Hands, ThisBleed } from "./Hands";
+import { Steps } from "./Steps";
+import { useTrainer } from "./useTrainer";
 
 export const meta = () => [{ title: "Bleed · Iron Keel" }];
 
-const Note = styled.span`
-  display: block; font-size: 13px; color: var(--soft);
+const Row = styled.div`
+  display: flex; flex-wrap: wrap; gap: 8px 14px; align-items: flex-end; margin: 0 16px 8px;
+  > label, > div:first-child { min-width: 220px; }
+  .modes { display: flex; gap: 0; button { border-radius: 0; min-height: 36px; } }
+  @media (pointer: coarse) { .modes button { min-height: 44px; } }
+`;
+const Says = styled.p`
+  margin: 0 16px 8px; font-size: 17px; font-weight: 600; display: flex; flex-wrap: wrap; gap: 4px 8px; align-items: center; flex: 1; min-width: 220px;
+`;
+const Why = styled.ul`
+  margin: 0 16px 8px; padding-left: 20px; li { margin: 3px 0; }
 `;
 
-const PrimingNote = styled.p`
-  margin: 0 16px 10px; max-width: 70ch;
-`;
-const Ends = styled.div`
-  margin: 0 16px 10px; max-width: 260px;
-`;
+type Mode = "plan" | "practise" | "real";
+const modes: [Mode, string][] = [
+  ["plan", "Read"],
+  ["practise", "Practise"],
+  ["real", "For real"],
+];
 
 export default function Bleed() {
-  const { job, stored: verdict, lineUp, select, selectedId } = useJob();
-  const { pan } = useTrade();
-  const [endId, setEndId] = useState<string>();
-  const bleed = useBleed(endId);
-  const { steps = [], ends = [], end = null } = bleed ?? {};
-  const total = steps.at(-1)?.totalM3 ?? 0;
+  const { job, plan, book, lineUp, enter, select } = useJob();
+  const trade = useTrade();
+  const { pan } = trade;
+  const [word, setWord] = useState("dry");
+  const [mode, setMode] = useState<Mode>("plan");
+  const [chosen, choose] = useState<string | null>(null);
+  const content = useMemo<Content>(
+    () =>
+      word.startsWith("changed:")
+        ? { kind: "filterChanged", partId: word.slice(8) }
+        : { kind: word === "ranDry" ? "ranDry" : "dry" },
+    [word],
+  );
+  const work = useBleedPlan(job, lineUp, content);
+  const trainer = useTrainer(job, lineUp, content, mode === "practise");
+  const { trained } = trainer;
+  const proved = work.status === "done" ? work.value : null;
+  const procedure = proved?.procedure ?? null;
+  const ticked = useMemo(
+    () => (mode === "real" && lineUp ? bledSoFar(book, plan.id, lineUp.id) : null),
+    [mode, book, plan.id, lineUp],
+  );
+  const { playTo, again } = trainer;
+  const done = useMemo(() => {
+    if (!procedure || !ticked) return [];
+    const first = procedure.steps.findIndex((step, i) => !ticked.has(stepKey(step, i)));
+    return first < 0 ? procedure.steps : procedure.steps.slice(0, first);
+  }, [procedure, ticked]);
+  // What was ticked shows on the drawing as the plan has it.
+  useEffect(() => {
+    if (done.length === 0) return;
+    const timer = setTimeout(() => playTo(done), 0);
+    return () => clearTimeout(timer);
+  }, [done, playTo]);
+  const name = (id: string) => nameOf(job, id);
+  const contents = [
+    { id: "dry", name: "all dry" },
+    { id: "ranDry", name: "ran dry: air in the hoses" },
+    ...partsOf(job, plan).flatMap((part) =>
+      isFiltering(part) ? [{ id: `changed:${part.id}`, name: `${part.name} just changed` }] : [],
+    ),
+  ];
+  const chooseStep = (step: ProcedureStep) => {
+    if (step.kind !== "bleed") return;
+    choose(step.joint.key);
+    select(step.joint.partId);
+  };
+  const tick = (step: string, came: "begun" | "solid" | "foam" | "air" | "done", seconds?: number) => {
+    if (!lineUp) return;
+    void enter({
+      kind: "bled",
+      lineUpId: lineUp.id,
+      step,
+      came,
+      ...(seconds === undefined ? {} : { seconds }),
+    });
+  };
+  const isPetrol = job.fuel.grade.startsWith("petrol");
   return (
     <div>
       <PlaceHead>
         <h2>Bleed</h2>
-        <p>
-          {lineUp?.name ?? "No line-up"}: {steps.length} joints from tank to{" "}
-          {end?.name ?? verdict?.way?.stations.at(-1)?.name ?? "the end"}, {pan(total)} in all: a pan with
-          room for it.
-        </p>
+        <p>{lineUp?.name ?? "No line-up"}</p>
         <Link to={`/job/${job.id}/print/bleed`}>
           <Printer size={16} aria-hidden /> Bleed card
         </Link>
       </PlaceHead>
+      <Row>
+        <Select label="The lines are" value={word} options={contents} onChange={setWord} />
+        <div className="modes" role="group" aria-label="What for">
+          {modes.map(([id, text]) => (
+            <ToggleButton
+              key={id}
+              isSelected={mode === id}
+              onChange={() => {
+                setMode(id);
+                again();
+              }}
+            >
+              {text}
+            </ToggleButton>
+          ))}
+        </div>
+        {mode === "real" && (
+          <Button
+            onPress={() => {
+              again();
+              tick("begin", "begun");
+            }}
+            isDisabled={!procedure}
+          >
+            Begin a new bleed
+          </Button>
+        )}
+      </Row>
+      <Says aria-live="polite">
+        <Summary work={work} pan={pan} />
+      </Says>
+      {isPetrol && (
+        <Caution>
+          Petrol: its vapour catches far from the joint. Outside, no flame or spark, never by pressure in the
+          tank, never by mouth; a closed can under the joint, and the pump run no longer than it takes.
+        </Caution>
+      )}
+      {procedure && procedure.whyNot.length > 0 && (
+        <Why>
+          {procedure.whyNot.map((reason) => (
+            <li key={`${reason.code}${"at" in reason ? reason.at : ""}`}>
+              {whyNotText(reason, name, trade)}
+            </li>
+          ))}
+        </Why>
+      )}
+      {trained && (
+        <AirDrawing
+          picture={trained.picture}
+          model={trained.session.model}
+          joints={trained.joints}
+          chosen={chosen}
+          onChoose={choose}
+          isOpen={(key) => trained.session.isOpen(key)}
+          tick={trainer.tick}
+        />
+      )}
+      {mode === "practise" && (
+        <>
+          <AirLeft trainer={trainer} />
+          <Hands trainer={trainer} chosen={chosen} />
+          <Sheet>
+            <ThisBleed trainer={trainer} best={procedure} />
+          </Sheet>
+        </>
+      )}
+      {procedure && (
+        <Steps procedure={procedure} nameOf={name} ticked={ticked} onTick={tick} onChoose={chooseStep} />
+      )}
+      {proved && procedure && <Proof proved={proved} />}
       <Caution>
         Eye protection and gloves; stand clear of the opened joint, face and hands away. Never push fuel by
-        tank pressure above the tank's rating, and never petrol. Do not crank a dry high-pressure pump; follow
-        the engine maker's manual for the high-pressure side.
+        tank pressure above the tank's rating, and never petrol. Do not crank a dry high-pressure pump; the
+        high-pressure side belongs to a licensed workshop, and the engine maker's manual goes first.
       </Caution>
       <SchoolNote matters={["priming", "primer", "filterFill"]} />
-      {bleed?.isPriming && (
-        <PrimingNote>
-          Nothing runs that draws: fuel comes only where a joint is open. Loosen {end?.name}
-          {end?.kind === "joint" ? ", inlet," : ""} over the pan before the pump is started, and shut it when
-          fuel runs solid.
-        </PrimingNote>
-      )}
-      {ends.length > 1 && (
-        <Ends>
-          <Select
-            label="Fuel comes out at"
-            value={end?.id ?? null}
-            options={ends.map(({ id, name, kind }) => ({
-              id,
-              name: kind === "screw" ? name : `${name}, inlet joint`,
-            }))}
-            onChange={setEndId}
-          />
-        </Ends>
-      )}
-      <Sheet>
-        <svg
-          width="100%"
-          height="44"
-          viewBox="0 0 1000 44"
-          preserveAspectRatio="none"
-          role="img"
-          aria-label={`Sections from the tank on, ${pan(total)} in all`}
-        >
-          {steps.map((step, i) => {
-            const x = ((step.totalM3 - step.sectionM3) / (total || 1)) * 1000;
-            return (
-              <rect
-                key={step.partId + step.at}
-                x={x + 1}
-                y={8}
-                width={Math.max(1, (step.sectionM3 / (total || 1)) * 1000 - 2)}
-                height={28}
-                fill={selectedId === step.partId ? "var(--vacuum)" : i % 2 ? "var(--idle)" : "var(--ink)"}
-              />
-            );
-          })}
-        </svg>
-        <table>
-          <thead>
-            <tr>
-              <th className="n">Step</th>
-              <th>Open, until fuel runs solid; then shut it</th>
-              <th className="wide">Fills</th>
-              <th className="n wide">Section</th>
-              <th className="n">Into the pan so far</th>
-            </tr>
-          </thead>
-          <tbody>
-            {steps.map((step, i) => (
-              <tr
-                key={step.partId + step.at}
-                onClick={() => select(step.partId)}
-                style={{
-                  cursor: "pointer",
-                  background:
-                    selectedId === step.partId ? "color-mix(in srgb, var(--act) 9%, transparent)" : undefined,
-                }}
-              >
-                <td className="n">{i + 1}</td>
-                <td>
-                  <b>{step.partName}</b>, {step.at}
-                  <Note>
-                    <BleedNote step={step} />
-                  </Note>
-                </td>
-                <td className="wide">{nameOf(job, step.sectionId)}</td>
-                <td className="n wide">{pan(step.sectionM3)}</td>
-                <td className="n" style={{ fontWeight: 650 }}>
-                  {pan(step.totalM3)}
-                </td>
-              </tr>
-            ))}
-          </tbody>
-        </table>
-        {steps.length === 0 && <p>Nothing flows in this line-up: open a way from a tank first.</p>}
-      </Sheet>
     </div>
+  );
+}
+
+function Summary({ work, pan }: { work: ReturnType<typeof useBleedPlan>; pan: (m3: number) => string }) {
+  if (work.status === "working")
+    return <>Looking for the way to bleed it{work.done > 0 ? `, try ${work.done}` : ""}…</>;
+  if (work.status === "failed") return <>The bleed could not be worked out: {work.reason}</>;
+  if (!work.value) return <>Nothing leads from a tank to a consumer in this line-up: open a way first.</>;
+  const { procedure } = work.value;
+  const isBled = procedure.left <= ENOUGH;
+  return (
+    <>
+      {!isBled && <GradeGlyph grade="mend" />}
+      <span>
+        {isBled ? "Ends with" : "Air stays:"} {leftText(procedure.left)} of air
+        {isBled ? "" : `, ${pan(procedure.airM3)}`}. {pan(procedure.panM3)} into the pan: one of{" "}
+        {pan(procedure.panRoomM3)}. {procedure.pouredM3 > 0 && `${pan(procedure.pouredM3)} filled by hand. `}
+        {procedure.seconds > 0 && `Running in all ${secondsText(procedure.seconds)}.`}
+      </span>
+    </>
+  );
+}
+
+/** What the procedure is worth on a worse day; a figure that does not hold is told. */
+function Proof({ proved: { procedure, proof } }: { proved: Proved }) {
+  const { pan } = useTrade();
+  const days: [string, number | null][] = [
+    ["the pump gives a fifth less", proof.weakPump],
+    ["the fuel is at 0 °C", proof.cold],
+    ["the tank is at its lowest", proof.lowest],
+  ];
+  const bad = days.filter(([, left]) => left !== null && left > ENOUGH && procedure.left <= ENOUGH);
+  const dry = procedure.dry.filter(({ seconds, limitS }) => seconds > limitS);
+  return (
+    <Sheet>
+      <h3>Tried on the plan's own figures</h3>
+      <p>
+        Followed once more from the start it ends the same. Not reckoned with: air dissolved in the fuel, the
+        engine's own gallery, a wet element that holds air back. Head over a filter's outlet 8 % of it, lift
+        pump dry 15 s at the most, dosing pump 60 s: common practice, assumed.
+      </p>
+      {bad.map(([when, left]) => (
+        <p key={when}>
+          <GradeGlyph grade="watch" size={13} /> Where {when}, it leaves {leftText(left ?? 0)}: go on until it
+          runs solid, and top up once more.
+        </p>
+      ))}
+      {dry.map(({ id, seconds, limitS }) => (
+        <p key={id}>
+          <GradeGlyph grade="watch" size={13} /> The pump runs dry for {seconds.toFixed(0)} s in all; {limitS}{" "}
+          s at a time is the most: let it rest between.
+        </p>
+      ))}
+      {procedure.airM3 > 0 && <p>Left where it is: {pan(procedure.airM3)}.</p>}
+    </Sheet>
   );
 }

@@ -1,5 +1,5 @@
 import { ChevronsDownUp, ChevronsUpDown } from "lucide-react";
-import { memo, useEffect, useMemo, useState } from "react";
+import { memo, useCallback, useEffect, useMemo, useState } from "react";
 import { useLocation } from "react-router";
 import styled from "styled-components";
 import { entriesOf } from "~/core/book/entries";
@@ -28,10 +28,12 @@ const Empty = styled.p`
   margin: 0; padding: 18px 16px; color: var(--soft);
 `;
 const Low = styled.p`
-  margin: 0; padding: 8px 16px; white-space: nowrap; overflow: hidden; text-overflow: ellipsis;
+  margin: 0; padding: 8px 16px 8px 44px; white-space: nowrap; overflow: hidden; text-overflow: ellipsis;
 `;
 
 type Height = "folded" | "low" | "tall";
+/** Where the way is proved it is read closely; where it is bled it stands in the place itself, at its heights. */
+const firstHeights: Readonly<Record<string, Height>> = { prove: "tall", bleed: "folded" };
 const px: Record<Exclude<Height, "folded">, number> = { low: 176, tall: 268 };
 
 /** What the place that is open puts on the Keel. */
@@ -98,9 +100,13 @@ export function KeelStrip() {
   const { stored, plan, job, lineUp } = open;
   const { verdict, overlay } = useExplored();
   const place = useLocation().pathname.split("/")[3] ?? "";
-  const [height, setHeight] = useState<Height>("low");
+  const [heights, setHeights] = useState<Readonly<Record<string, Height>>>({});
   const narrow = useNarrow();
-  const shown: Height = place === "prove" && height === "low" ? "tall" : height;
+  const shown = heights[place] ?? firstHeights[place] ?? "low";
+  const setHeight = useCallback(
+    (height: Height) => setHeights((all) => ({ ...all, [place]: height })),
+    [place],
+  );
   const marks = useMemo(() => marksFor(place, open), [place, open]);
   const stubs = useMemo(() => (verdict?.way ? stubsOf(plan, verdict.way) : []), [plan, verdict]);
   if (place === "print") return null;

@@ -2,6 +2,7 @@ import { ClipboardCheck, Droplets, Gauge, List, PenTool, Ruler, Waypoints, Wrenc
 import { useMemo } from "react";
 import { NavLink } from "react-router";
 import styled from "styled-components";
+import { bleedOf } from "~/core/air/bleed";
 import { entriesOf } from "~/core/book/entries";
 import { lastLooks } from "~/core/book/looks";
 import { placeOf } from "~/core/findings/index";
@@ -11,7 +12,6 @@ import { counted } from "~/messages/counted";
 import { placeNames } from "~/messages/outcomes";
 import { useJob } from "~/state/job";
 import { GradeGlyph } from "~/ui/glyphs";
-import { useBleed } from "../bleed/steps";
 
 const Nav = styled.nav`
   grid-area: rail; border-right: 1.5px solid var(--hairline); background: var(--panel); overflow: auto;
@@ -48,14 +48,17 @@ const icons: Record<Place, typeof Ruler> = {
 };
 
 export function Rail() {
-  const { job, plan, book, findings } = useJob();
+  const { job, plan, book, findings, solver, stored } = useJob();
   const aboard = Object.values(plan.conditions.aboardM3).reduce((sum, m3) => sum + m3, 0);
   const points = 2 * plan.runs.length + plan.joints.length;
   const dry = useMemo(
     () => [...lastLooks(book, plan.id).values()].filter(({ result }) => result === "dry").length,
     [book, plan.id],
   );
-  const bleed = useBleed();
+  const joints = useMemo(
+    () => (stored ? bleedOf(solver, stored, plan.conditions).steps.length : 0),
+    [solver, stored, plan.conditions],
+  );
   const status: Record<Place, string> = {
     survey: `${tradeIn(job.units).volume(aboard)} aboard`,
     layout: counted(plan.parts.length + job.consumers.length, "part"),
@@ -63,7 +66,7 @@ export function Rail() {
     fit: counted(plan.runs.length, "run"),
     parts: `${plan.parts.length} to buy`,
     install: `${dry} of ${points} dry`,
-    bleed: counted(bleed?.steps.length ?? 0, "joint"),
+    bleed: counted(joints, "joint"),
     care: counted(entriesOf(book, "vacuum").length, "reading"),
   };
   const worst = (place: Place) =>

@@ -1,16 +1,18 @@
 /** Sheets to hang at the manifold: the valve table of every line-up, and the bleed card of the chosen one. */
 import { Link, useParams, useSearchParams } from "react-router";
 import styled from "styled-components";
+import { stepKey } from "~/core/air/bled";
 import { isPowered, isValve } from "~/core/kinds/families";
 import { STEEPEST_DEG } from "~/core/tanks/attitude";
 import { dipTable } from "~/core/tanks/dip";
 import { tradeIn } from "~/core/units/trade";
+import { leftText, stepDetail, stepTitle, whyNotText } from "~/messages/bleeding";
 import { nameOf } from "~/messages/notes";
 import { schoolText } from "~/messages/schools";
 import { settingText } from "~/plumbing/settingText";
 import { useJob, useTrade } from "~/state/job";
+import { useBleedPlan } from "~/state/work";
 import { Button } from "~/ui/button";
-import { BleedNote, useBleed } from "../bleed/steps";
 
 export const meta = () => [{ title: "To print · Iron Keel" }];
 
@@ -134,19 +136,24 @@ function ValveTable() {
   );
 }
 
+const DRY = { kind: "dry" } as const;
+
 function BleedCard() {
   const { job, lineUp } = useJob();
-  const { pan } = useTrade();
-  const { steps = [], end } = useBleed() ?? {};
+  const trade = useTrade();
+  const { pan } = trade;
+  const work = useBleedPlan(job, lineUp, DRY);
+  const name = (id: string) => nameOf(job, id);
+  const procedure = work.status === "done" ? (work.value?.procedure ?? null) : null;
   return (
     <>
       <h1>
         {job.name}: bleed card, {lineUp?.name}
-        {end && `, to ${end.name}`}
       </h1>
       <p>
-        Eye protection and gloves. Face and hands away from the opened joint. Pan under it. Do not crank a dry
-        high-pressure pump: follow the engine maker's manual.
+        Eye protection and gloves. Face and hands away from the opened joint. Pan under it
+        {procedure && `: one of ${pan(procedure.panRoomM3)}`}. Do not crank a dry high-pressure pump: follow
+        the engine maker's manual.
       </p>
       <p>
         {(["priming", "primer", "filterFill"] as const)
@@ -154,33 +161,40 @@ function BleedCard() {
           .join(". ")}
         .
       </p>
-      <table>
-        <thead>
-          <tr>
-            <th>Step</th>
-            <th>Open until fuel runs solid, then shut</th>
-            <th>Fills</th>
-            <th>Section</th>
-            <th>Into the pan so far</th>
-            <th>Done</th>
-          </tr>
-        </thead>
-        <tbody>
-          {steps.map((step, i) => (
-            <tr key={step.partId + step.at}>
-              <td>{i + 1}</td>
-              <td>
-                <b>{step.partName}</b>, {step.at}
-                <BleedNote step={step} />
-              </td>
-              <td>{nameOf(job, step.sectionId)}</td>
-              <td>{pan(step.sectionM3)}</td>
-              <td>{pan(step.totalM3)}</td>
-              <td />
-            </tr>
-          ))}
-        </tbody>
-      </table>
+      {work.status === "working" && <p>Looking for the way to bleed it…</p>}
+      {work.status !== "working" && !procedure && <p>Nothing leads from a tank to a consumer in it.</p>}
+      {procedure && (
+        <>
+          <table>
+            <thead>
+              <tr>
+                <th>Step</th>
+                <th>What</th>
+                <th>Into the pan</th>
+                <th>Done</th>
+              </tr>
+            </thead>
+            <tbody>
+              {procedure.steps.map((step, i) => (
+                <tr key={stepKey(step, i)}>
+                  <td>{i + 1}</td>
+                  <td>
+                    <b>{stepTitle(step, name)}</b>
+                    <br />
+                    {stepDetail(step, name)}
+                  </td>
+                  <td>{step.kind === "bleed" ? pan(step.panM3) : ""}</td>
+                  <td />
+                </tr>
+              ))}
+            </tbody>
+          </table>
+          <p>
+            Air left by the plan: {leftText(procedure.left)}.{" "}
+            {procedure.whyNot.map((reason) => whyNotText(reason, name, trade)).join(" ")}
+          </p>
+        </>
+      )}
     </>
   );
 }

@@ -1,0 +1,237 @@
+/** The hands of a bleed that is practised: spanner, key, bulb or lever, jug, handles; and the way back. */
+import { Pause, Play, RotateCcw, Undo2 } from "lucide-react";
+import { useState } from "react";
+import styled from "styled-components";
+import { KEY_CYCLE_S } from "~/core/air/procedure";
+import { lidKey, QUARTERS_OFF } from "~/core/air/session";
+import type { Id } from "~/core/kinds/record";
+import { schoolOf } from "~/core/plan/types";
+import { isOpen, settingOf } from "~/core/plan/valves";
+import { airRefusalText, jointName } from "~/messages/bleeding";
+import { useJob, useTrade } from "~/state/job";
+import { Button, ToggleButton } from "~/ui/button";
+import type { Trainer } from "./useTrainer";
+
+const Dock = styled.div`
+  display: flex; flex-wrap: wrap; gap: 8px 18px; align-items: flex-end; margin: 0 16px 8px;
+  > div { display: flex; flex-direction: column; gap: 3px; }
+  > div > span { font-size: 13px; font-weight: 650; }
+  > div > div { display: flex; flex-wrap: wrap; gap: 4px; }
+  button { min-height: 44px; }
+`;
+const Row = styled.div`
+  display: flex; flex-wrap: wrap; gap: 6px 14px; align-items: center; margin: 0 16px 6px;
+  b.big { font-size: 26px; font-weight: 750; font-stretch: 88%; }
+  .push { margin-left: auto; }
+`;
+const clock = (seconds: number): string =>
+  `${Math.floor(seconds / 60)}:${String(Math.floor(seconds % 60)).padStart(2, "0")}`;
+
+const JUG_M3 = 100e-6;
+
+/** What is left of the air, the time, and the way back to before a mistake. */
+export function AirLeft({ trainer }: { trainer: Trainer }) {
+  const { pan } = useTrade();
+  const { air, trained, moments, backTo, speed, setSpeed, again, refused } = trainer;
+  if (!air || !trained) return null;
+  const left = air.roomM3 > 0 ? (100 * air.airM3) / air.roomM3 : 0;
+  const last = moments.at(-1);
+  return (
+    <Row>
+      <b className="big">{pan(air.airM3)}</b> of air left,{" "}
+      {left < 0.1 ? "under 0.1 %: bled" : `${left.toFixed(left < 10 ? 1 : 0)} %`}
+      {refused && <span role="alert">{airRefusalText(refused)}</span>}
+      <span className="push">{clock(trained.session.atS)}</span>
+      <Button aria-label={speed === 0 ? "Go on" : "Pause"} onPress={() => setSpeed(speed === 0 ? 1 : 0)}>
+        {speed === 0 ? <Play size={16} aria-hidden /> : <Pause size={16} aria-hidden />}
+      </Button>
+      <ToggleButton isSelected={speed === 4} onChange={(is) => setSpeed(is ? 4 : 1)}>
+        4×
+      </ToggleButton>
+      <Button isDisabled={!last} onPress={() => backTo(moments.length - 1)}>
+        <Undo2 size={16} aria-hidden />{" "}
+        {last ? `Back to ${clock(last.atS)}, before: ${last.label}` : "Nothing done yet"}
+      </Button>
+      <Button $quiet onPress={again}>
+        <RotateCcw size={16} aria-hidden /> Begin again
+      </Button>
+    </Row>
+  );
+}
+
+export function Hands({ trainer, chosen }: { trainer: Trainer; chosen: string | null }) {
+  const { job, plan } = useJob();
+  const { pan } = useTrade();
+  const { trained, act, press } = trainer;
+  const [quarters, setQuarters] = useState<Readonly<Record<string, number>>>({});
+  if (!trained) return null;
+  const { session, joints, task, picture } = trained;
+  const joint = joints.find(({ key }) => key === chosen) ?? null;
+  const movers = [...new Set(joints.flatMap((one) => one.movers))];
+  const nameOf = (id: Id) => plan.parts.find((part) => part.id === id)?.name ?? id;
+  const kindOf = (id: Id) => plan.parts.find((part) => part.id === id)?.kind;
+  const isTimed = schoolOf(job.schools, "priming") === "keyCycles";
+  const isLever = schoolOf(job.schools, "primer") === "liftLever";
+  const now = { ...task.lineUp, valves: session.valves };
+  const onDrawing = new Set([...picture.stations.map(({ id }) => id), ...joints.map(({ partId }) => partId)]);
+  const valves = plan.parts.filter(
+    (part) =>
+      part.kind === "twoWay" && (onDrawing.has(part.id) || picture.vessels.some(({ isAside }) => isAside)),
+  );
+  const turn = (by: number) => {
+    if (!joint) return;
+    const to = Math.max(0, Math.min(QUARTERS_OFF, (quarters[joint.key] ?? 0) + by));
+    setQuarters({ ...quarters, [joint.key]: to });
+    act(`${jointName(joint)} ${to === 0 ? "shut" : `${to}/4 turn open`}`, [
+      { do: "open", joint: joint.key, quarters: to },
+    ]);
+  };
+  const turned = joint && session.isOpen(joint.key) ? (quarters[joint.key] ?? 2) : 0;
+  const came = joint && session.came.get(joint.key);
+  return (
+    <Dock>
+      <div>
+        <span>
+          {joint
+            ? `Spanner, ${jointName(joint)}: ${turned === 0 ? "shut" : `${turned}/4 turn`}`
+            : "Choose a joint on the drawing"}
+          {turned > 0 && came
+            ? `, ${pan(came.fuelM3)} came${came.solidS >= 3 ? ", solid" : came.solidS > 0 ? "" : ", air"}`
+            : ""}
+        </span>
+        <div>
+          <Button isDisabled={!joint || turned === 0} onPress={() => turn(-1)}>
+            −¼ turn
+          </Button>
+          <Button isDisabled={!joint || turned >= QUARTERS_OFF} onPress={() => turn(1)}>
+            +¼ turn
+          </Button>
+        </div>
+      </div>
+      {movers.map((id) => {
+        const kind = kindOf(id);
+        if (kind === "bulb" || (kind === "liftPump" && isLever))
+          return (
+            <div key={id}>
+              <span>{nameOf(id)}</span>
+              <Button onPress={() => act(`${nameOf(id)}, a stroke`, [{ do: "strokes", id, count: 1 }])}>
+                {kind === "bulb" ? "Squeeze" : "Lever stroke"}
+              </Button>
+            </div>
+          );
+        if (isTimed && kind !== "primingPump")
+          return (
+            <div key={id}>
+              <span>Key, {KEY_CYCLE_S} s a press</span>
+              <Button $main={session.runs(id)} onPress={() => press(id, `key, ${nameOf(id)}`)}>
+                {session.runs(id) ? `${nameOf(id)} runs` : `Press: ${nameOf(id)}`}
+              </Button>
+            </div>
+          );
+        return (
+          <div key={id}>
+            <span>{nameOf(id)}</span>
+            <ToggleButton
+              isSelected={session.runs(id)}
+              onChange={(on) => act(`${nameOf(id)} ${on ? "on" : "off"}`, [{ do: "pump", id, on }])}
+            >
+              {session.runs(id) ? "Runs" : "Off"}
+            </ToggleButton>
+          </div>
+        );
+      })}
+      <div>
+        <span>Jug, {pan(JUG_M3)} at a lid</span>
+        <div>
+          {picture.vessels.map(({ partId, name }) => (
+            <Button
+              key={partId}
+              onPress={() =>
+                act(`jug at ${name}`, [
+                  { do: "open", joint: lidKey(partId), quarters: QUARTERS_OFF },
+                  { do: "pour", id: partId, m3: JUG_M3 },
+                  { do: "shut", joint: lidKey(partId) },
+                ])
+              }
+            >
+              {name}
+            </Button>
+          ))}
+        </div>
+      </div>
+      {valves.length > 0 && (
+        <div>
+          <span>Handles</span>
+          <div>
+            {valves.map((valve) => {
+              if (valve.kind !== "twoWay") return null;
+              const open = isOpen(valve, ["a", "b"], settingOf(now, valve));
+              return (
+                <ToggleButton
+                  key={valve.id}
+                  isSelected={open}
+                  onChange={(to) =>
+                    act(`${valve.name} ${to ? "opened" : "shut"}`, [
+                      {
+                        do: "valve",
+                        id: valve.id,
+                        setting: { kind: "position", position: to ? "open" : "shut" },
+                      },
+                    ])
+                  }
+                >
+                  {valve.name}: {open ? "open" : "shut"}
+                </ToggleButton>
+              );
+            })}
+          </div>
+        </div>
+      )}
+    </Dock>
+  );
+}
+
+/** The bleed that is practised against the plan's best, in plain figures. */
+export function ThisBleed({
+  trainer,
+  best,
+}: {
+  trainer: Trainer;
+  best: { panM3: number; airM3: number; seconds: number } | null;
+}) {
+  const { pan } = useTrade();
+  const { trained, air, moments } = trainer;
+  if (!trained || !air) return null;
+  const { session } = trained;
+  const came = [...session.came.values()].reduce((sum, { fuelM3 }) => sum + fuelM3, 0);
+  const dry = [...session.dryS.values()].reduce((sum, seconds) => sum + seconds, 0);
+  const rows: [string, string, string][] = [
+    ["Air left", pan(air.airM3), best ? pan(best.airM3) : "–"],
+    ["Into the pan", pan(came), best ? pan(best.panM3) : "–"],
+    ["Pump dry", `${dry.toFixed(0)} s`, "–"],
+    ["Time", `${session.atS.toFixed(0)} s`, best ? `${best.seconds.toFixed(0)} s` : "–"],
+    ["Acts", String(moments.length), "–"],
+  ];
+  return (
+    <table>
+      <thead>
+        <tr>
+          <th>This bleed</th>
+          <th className="n">now</th>
+          <th className="n">plan's best</th>
+        </tr>
+      </thead>
+      <tbody>
+        {rows.map(([what, now, plan]) => (
+          <tr key={what}>
+            <td>{what}</td>
+            <td className="n" style={{ fontWeight: 650 }}>
+              {now}
+            </td>
+            <td className="n">{plan}</td>
+          </tr>
+        ))}
+      </tbody>
+    </table>
+  );
+}

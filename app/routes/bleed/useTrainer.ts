@@ -1,0 +1,176 @@
+/** A bleed practised on the model: hands act, time goes on, and each act can be taken back. */
+import { useCallback, useEffect, useMemo, useState } from "react";
+import { airIn, answeredCells, type BleedJoint, bleedJoints } from "~/core/air/joints";
+import { type AirPicture, airPicture } from "~/core/air/picture";
+import {
+  type Content,
+  fillContent,
+  KEY_CYCLE_S,
+  type ProcedureStep,
+  type ProcedureTask,
+} from "~/core/air/procedure";
+import { bleedTask } from "~/core/air/report";
+import { type AirAction, type AirRefusal, AirSession, type SavedSession } from "~/core/air/session";
+import type { Id } from "~/core/kinds/record";
+import type { Job, LineUp } from "~/core/plan/types";
+
+export interface Moment {
+  label: string;
+  atS: number;
+  saved: SavedSession;
+}
+
+export interface Trained {
+  session: AirSession;
+  task: ProcedureTask;
+  picture: AirPicture;
+  joints: BleedJoint[];
+  cells: number[];
+  /** Moments of the model at which a timed pump stops by itself. */
+  keyUntil: Map<Id, number>;
+  /** Steps of a real bleed that it was taken through. */
+  played: Set<ProcedureStep>;
+}
+
+interface Held {
+  of: Trained | null;
+  moments: Moment[];
+  refused: AirRefusal | null;
+}
+const NOTHING_HELD: Held = { of: null, moments: [], refused: null };
+
+/** The model of a line-up with what its lines hold; null where nothing leads to a consumer. */
+export function startTrained(job: Job, lineUp: LineUp, content: Content): Trained | null {
+  const task = bleedTask(job, lineUp, content);
+  const session = task && AirSession.start(task.network, lineUp, task.conditions);
+  if (!task || !session) return null;
+  fillContent(session, content, task.way);
+  const surfaceM = session.surfaceM(task.way.stations[0]?.id ?? "");
+  return {
+    session,
+    task,
+    picture: airPicture(session.model, task.way, surfaceM),
+    joints: bleedJoints(session.model, task.way, surfaceM),
+    cells: answeredCells(session.model, task.way),
+    keyUntil: new Map(),
+    played: new Set(),
+  };
+}
+
+const QUIET_MS = 500;
+/** The longest stretch of the model's time that one frame takes. */
+const MOST_FRAME_S = 0.25;
+
+export function useTrainer(job: Job, lineUp: LineUp | null, content: Content, isOn: boolean) {
+  const [turn, setTurn] = useState(0);
+  const trained = useMemo(() => {
+    // A turn begins anew from the same start.
+    void turn;
+    return lineUp ? startTrained(job, lineUp, content) : null;
+  }, [job, lineUp, content, turn]);
+  const [speed, setSpeed] = useState<0 | 1 | 4>(1);
+  const [tick, setTick] = useState(0);
+  const [held, setHeld] = useState<Held>({ of: null, moments: [], refused: null });
+  // What was done on another start is not of this one.
+  const { moments, refused } = held.of === trained ? held : NOTHING_HELD;
+  const draw = useCallback(() => setTick((now) => now + 1), []);
+
+  useEffect(() => {
+    if (!isOn || !trained || speed === 0) return;
+    const { session } = trained;
+    const isQuiet = window.matchMedia("(prefers-reduced-motion: reduce)").matches;
+    let last = performance.now();
+    let drawn = last;
+    let frame = 0;
+    const step = (now: number) => {
+      const seconds = Math.min(MOST_FRAME_S, ((now - last) / 1000) * speed);
+      last = now;
+      if (session.isMoving) {
+        const found = session.act({ do: "wait", seconds });
+        if (found) setHeld((now) => ({ ...now, of: trained, refused: found }));
+        for (const [id, until] of trained.keyUntil) {
+          if (session.atS < until) continue;
+          trained.keyUntil.delete(id);
+          session.act({ do: "pump", id, on: false });
+        }
+        if (!isQuiet || now - drawn > QUIET_MS) {
+          drawn = now;
+          draw();
+        }
+      }
+      frame = requestAnimationFrame(step);
+    };
+    frame = requestAnimationFrame(step);
+    return () => cancelAnimationFrame(frame);
+  }, [isOn, trained, speed, draw]);
+
+  const act = useCallback(
+    (label: string, actions: readonly AirAction[]) => {
+      if (!trained) return;
+      const { session } = trained;
+      const saved = session.save();
+      let found: AirRefusal | null = null;
+      for (const action of actions) {
+        found = session.act(action);
+        if (found) break;
+      }
+      const moment = { label, atS: saved.air.atS, saved };
+      setHeld((now) => ({
+        of: trained,
+        refused: found,
+        moments: [...(now.of === trained ? now.moments : []), moment],
+      }));
+      draw();
+    },
+    [trained, draw],
+  );
+  const press = useCallback(
+    (id: Id, label: string) => {
+      if (!trained) return;
+      act(label, [{ do: "pump", id, on: true }]);
+      trained.keyUntil.set(id, trained.session.atS + KEY_CYCLE_S);
+    },
+    [trained, act],
+  );
+  /** Back to before a moment; all that came after is gone. */
+  const backTo = useCallback(
+    (index: number) => {
+      const moment = moments[index];
+      if (!trained || !moment) return;
+      trained.keyUntil.clear();
+      trained.session.load(moment.saved);
+      setHeld({ of: trained, refused: null, moments: moments.slice(0, index) });
+      draw();
+    },
+    [trained, moments, draw],
+  );
+  /** Takes the model through steps that were done, those it has not been taken through yet. */
+  const playTo = useCallback(
+    (steps: readonly ProcedureStep[]) => {
+      if (!trained) return;
+      for (const step of steps) {
+        if (trained.played.has(step)) continue;
+        trained.played.add(step);
+        for (const action of step.actions) trained.session.act(action);
+      }
+      draw();
+    },
+    [trained, draw],
+  );
+  const air = trained ? airIn(trained.session.model, trained.cells) : null;
+  return {
+    trained,
+    air,
+    tick,
+    speed,
+    setSpeed,
+    moments,
+    refused,
+    act,
+    press,
+    backTo,
+    playTo,
+    again: () => setTurn(turn + 1),
+  };
+}
+export type Trainer = ReturnType<typeof useTrainer>;
