@@ -514,5 +514,6 @@ test("the demo job carries what it is meant to and nothing else", () => {
     "watch returnCanClose",
     "watch worstLimit",
     "watch freeAir",
+    "watch spareOpen",
   ]);
 });

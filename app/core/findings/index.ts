@@ -2,6 +2,8 @@
 
 import type { SetAside } from "../book/entries";
 import { cannotLiftDry } from "./bleeding/cannotLiftDry";
+import { crestHoldsAir } from "./bleeding/crestHoldsAir";
+import { spareOpen } from "./bleeding/spareOpen";
 import { triggerOverloaded } from "./electric/triggerOverloaded";
 import { wireWrong } from "./electric/wireWrong";
 import { bulbPlace } from "./filters/bulbPlace";
@@ -139,6 +141,8 @@ const all = {
   feedPressure,
   cannotHold,
   cannotLiftDry,
+  crestHoldsAir,
+  spareOpen,
   provisional,
   notJoined,
   neverUsed,

@@ -48,6 +48,14 @@ const liftedTank = (id: string): Command => ({
   change: { origin: { xM: -1, yM: 0, zM: 2 } },
 });
 
+/** A hose of 1.2 m with a crest in its middle. */
+const crest = (zM: number): Run["route"] => ({
+  kind: "measured",
+  lengthM: 1.2,
+  bends: [],
+  extremes: [{ atM: 0.6, zM: zM + 1 }],
+});
+
 /** A plan that fails a rule, what is found, and a plan near it that passes. */
 type Case = [what: string, rule: RuleId, fails: () => Job, found: Partial<Finding>, passes: () => Job];
 
@@ -302,6 +310,32 @@ const cases: Case[] = [
     () => change(van(), part("dose", { position: { xM: 0, yM: 0, zM: 3 } })),
     { grade: "mend", ids: ["dose"] },
     van,
+  ],
+  [
+    "9 a separator valved off with its outlet open to the suction, and not with both in use",
+    "spareOpen",
+    boat,
+    { grade: "watch", ids: ["sep2"] },
+    () =>
+      change(
+        boat(),
+        ...["runPort", "runStbd", "runDay"].map(
+          (lineUpId): Command => ({
+            name: "setValve",
+            lineUpId,
+            valveId: "valve2",
+            setting: { kind: "position", position: "open" },
+          }),
+        ),
+      ),
+  ],
+  [
+    "9 a hose of the feed over a crest of its own, wide enough that its flow sweeps no air",
+    "crestHoldsAir",
+    () => change(truck(), run("r5", { boreM: 0.025, route: crest(0.3) })),
+    { grade: "watch", ids: ["r5"] },
+    // The same crest in a bore whose flow clears it: 0.7 m/s against 0.3.
+    () => change(truck(), run("r5", { boreM: 0.0095, route: crest(0.3) })),
   ],
   [
     "19 a hole that nobody has looked behind",

@@ -56,6 +56,8 @@ export const flow: Sentences<
   | "feedPressure"
   | "cannotHold"
   | "cannotLiftDry"
+  | "crestHoldsAir"
+  | "spareOpen"
   | "otherSchool"
   | "primingBlocks"
   | "pumpAboveFilters"
@@ -183,6 +185,18 @@ export const flow: Sentences<
     "A pump on air lifts less than one on fuel: what stands in its clearance swells. Generic by kind; the maker's dry lift goes first.",
     "After a filter change or an empty tank it runs dry and draws nothing.",
     "Lower the pump or the line, fill it by hand first, or a primer beside the tank.",
+  ],
+  crestHoldsAir: (v, say, { ids }) => [
+    `${say.name(ids[0] ?? "")} climbs over a crest ${say.length(v.byM)} high with no joint on it`,
+    `Fuel goes through it at ${say.speed(v.hadMS)}; air is carried down the far side from ${say.speed(v.needsMS)} on.`,
+    "Air that gathers there stays when the line is bled, and comes loose in a seaway or on a slope.",
+    "Lead it without the crest, put a joint or a bleed screw on it, or a smaller bore.",
+  ],
+  spareOpen: (v, say) => [
+    `${v.part} stands valved off with its outlet open to the suction`,
+    `Dry it holds ${say.pan(v.heldM3)}; at ${say.vacuum(v.vacuumPa)} of vacuum ${say.pan(v.drawnM3)} of that is drawn out, again at every start.`,
+    "The engine stumbles hours after a bleed that was right, and nobody looks at the filter that is not in use.",
+    "Fill it to the brim before it is left so, or a valve after it as well.",
   ],
   cannotHold: (v, say) => [
     `${v.part} cannot hold ${say.gauge(v.setPa)}`,
