@@ -29,7 +29,9 @@ export const crestHoldsAir = rule({
           const density = result.settings.fuel.densityKgM3;
           const needsMS = clearingMS(link.run.boreM, slope, density, FUEL_TENSION_N_M);
           const hadMS = Math.abs(flowM3S) / areaM2(link.run.boreM);
-          return hadMS < needsMS ? [{ id: lineUp.id, byM: zM - Math.max(before.zM, after.zM), hadMS, needsMS }] : [];
+          return hadMS < needsMS
+            ? [{ id: lineUp.id, byM: zM - Math.max(before.zM, after.zM), hadMS, needsMS }]
+            : [];
         });
       });
       const worst = stuck.reduce<(typeof stuck)[number] | null>(
