@@ -62,7 +62,7 @@ const coreRooms = {
 };
 
 /** Packages that the core may use: they know nothing of a browser. */
-const corePackages = ["immer", "papaparse", "@noble/hashes"];
+const corePackages = ["immer", "papaparse", "@noble/hashes", "jstat"];
 
 /** The room and, in the core, the inner room of a file under `app/`; null for what stands outside or at the door. */
 function placeOf(file, root) {

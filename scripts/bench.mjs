@@ -7,9 +7,17 @@ import { installPackages } from "./install.mjs";
 
 installPackages();
 const wanted = process.argv.slice(2);
-for (const name of ["solver", "proving", "survey", "joints", "board", "bleed", "bundle", "keel", "store"].filter(
-  (one) => wanted.length === 0 || wanted.includes(one),
-)) {
+for (const name of [
+  "solver",
+  "proving",
+  "survey",
+  "joints",
+  "board",
+  "bleed",
+  "bundle",
+  "keel",
+  "store",
+].filter((one) => wanted.length === 0 || wanted.includes(one))) {
   console.log(`\n== ${name}`);
   if (existsSync(`bench/${name}.mjs`)) {
     execFileSync("node", [`bench/${name}.mjs`], { stdio: "inherit" });

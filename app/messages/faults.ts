@@ -127,6 +127,10 @@ export function faultText({ code, values = {} }: Fault, units: UnitChoice = metr
       return "reads the same empty and full";
     case "overCapacity":
       return "is more than the tank holds";
+    case "notColder":
+      return "must not be warmer than the warm one";
+    case "onePlace":
+      return "needs readings at two places or more";
     case "waterFloats":
       return "is not heavier than the fuel: nothing settles";
     case "countsOutOfScale":

@@ -166,6 +166,8 @@ const faultCodes: Record<string, Record<string, string | number>> = {
   lowOverHigh: {},
   sameReading: {},
   overCapacity: {},
+  notColder: {},
+  onePlace: {},
   waterFloats: {},
   countsOutOfScale: {},
   countsNotFalling: {},

@@ -17,6 +17,7 @@ import { soundingOf, TiltedTank } from "~/core/tanks/tank";
 import { ampere, celsius, kilogramPerCubicMetre, metre, squareMetre } from "~/core/units/brands";
 import { fromSi, HOUR_S, MM2_S_IN_M2_S, toSi } from "~/core/units/factors";
 import { airLaws } from "./airLaws";
+import { careLaws } from "./careLaws";
 import { fitLaws } from "./fitLaws";
 import { CalcFault, type Law, law } from "./law";
 import { coordinate, tankShape } from "./shape";
@@ -48,6 +49,7 @@ function tilted(
 export const laws: Readonly<Record<string, Law>> = {
   ...fitLaws,
   ...airLaws,
+  ...careLaws,
   ...workLaws,
   tank: law(
     z.strictObject({ shape: tankShape, levelM: coordinate, ...attitude, at }),
