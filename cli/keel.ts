@@ -2,6 +2,7 @@
 import { readFileSync } from "node:fs";
 import { airReport, bleedReport } from "~/core/air/report";
 import { standingOf } from "~/core/book/standing";
+import { gaugeTrend, trendReport } from "~/core/care/gaugeTrend";
 import { exportInp } from "~/core/export/inp";
 import { findingsOf } from "~/core/findings/findings";
 import { solveReport } from "~/core/hydraulics/report";
@@ -44,6 +45,7 @@ const usage = `usage: keel <verb> [file or -]
   work FILE [--from PLAN] [--people N]   the work order: steps with needs, holds, litres; ledger, hours, longest way
   bleed FILE --lineup ID [--school PRIMING] [--content WORD]   how it is bled: steps, proof, air left, why not
   air FILE --lineup ID --actions A.json [--content WORD] [--every S]   hands at it: air, joints and pumps over time
+  trend FILE --gauge ID            readings of a gauge as its filter's loading, and when it is due
   calc LAW [FILE]                  one law: ${Object.keys(laws).join(", ")}`;
 
 function read(file = "-"): string {
@@ -150,6 +152,17 @@ function air(args: string[]): unknown {
   return report;
 }
 
+function trend(args: string[]): unknown {
+  const { value, file: path } = flagged(args, ["--gauge"]);
+  const { job, book } = readFile(path);
+  const gauges = currentPlan(job).parts.filter(({ kind }) => kind === "gauge");
+  const gauge = gauges.find(({ id }) => id === value("--gauge"));
+  if (!gauge) throw new Stop([`--gauge: one of ${gauges.map(({ id }) => id).join(", ")}`], BAD_USE);
+  const found = gaugeTrend(buildNetwork(job), standingOf(book), gauge.id);
+  if (!found) throw new Stop([`${gauge.id}: no reading in the book that stands behind a filter`], BAD_INPUT);
+  return trendReport(found);
+}
+
 function inp(args: string[]): string {
   const { value, file } = flagged(args, ["--lineup"]);
   const job = readJob(file);
@@ -229,6 +242,8 @@ function main(args: string[]): string {
       return json(bleed(rest));
     case "air":
       return json(air(rest));
+    case "trend":
+      return json(trend(rest));
     case "work":
       return json(work(rest));
     case "run":

@@ -58,6 +58,7 @@ export const bookEntrySchema = z.discriminatedUnion("kind", [
     lineUpId: id,
     vacuumPa: z.number().min(-1e6).max(1.1e5),
     conditions,
+    engineH: z.number().min(0).max(1e6).optional(),
     note: z.string().max(LONGEST_NOTE),
   }),
   z.strictObject({

@@ -725,7 +725,7 @@ export function bleedProcedure(
 /** A bad day: what a procedure is tried on beside the plan as it is. */
 export type Disturbance = "weakPump" | "cold" | "lowest";
 const WEAK_PUMP = 0.8;
-const COLD_C = 0;
+export const COLD_C = 0;
 /** Where fuel does not come solid, a hand goes on for so many times what the steps say. */
 const PATIENCE = 3;
 

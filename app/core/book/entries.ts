@@ -17,6 +17,8 @@ export interface VacuumReading extends EntryBase {
   lineUpId: Id;
   vacuumPa: number;
   conditions: Conditions;
+  /** On the engine's counter, where it was read. */
+  engineH?: number;
   note: string;
 }
 

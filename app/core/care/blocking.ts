@@ -4,7 +4,7 @@
  * straight line. Fitted by weighted least squares; where it crosses a target by E. C. Fieller (J. R. Stat. Soc. B 16, 1954),
  * by Student's t with n - 2 degrees, the spread of the points scaled up where they scatter more than they should.
  */
-import { studentt } from "jstat";
+import jstat from "jstat";
 
 export interface LoadingPoint {
   /** Hours or litres. */
@@ -72,7 +72,7 @@ export function trendOf(
   const freedom = points.length - 2;
   const chi2 = rows.reduce((sum, { x, z, w }) => sum + w * (z - atStart - rate * x) ** 2, 0);
   const chi2PerFreedom = chi2 / freedom;
-  const t2 = studentt.inv((1 + share) / 2, freedom) ** 2 * Math.max(1, chi2PerFreedom);
+  const t2 = jstat.studentt.inv((1 + share) / 2, freedom) ** 2 * Math.max(1, chi2PerFreedom);
   const over = straightened(target, order) - meanZ;
   // (over - rate u)^2 = t^2 (1/w0 + u^2/sxx), u from the mean place: its roots are the bounds.
   const a = rate ** 2 - t2 / sxx;

@@ -1,4 +1,5 @@
 /** What is used of the package: the quantile of Student's t. */
 declare module "jstat" {
-  export const studentt: { inv(p: number, freedom: number): number };
+  const jstat: { studentt: { inv(p: number, freedom: number): number } };
+  export default jstat;
 }

@@ -7,7 +7,7 @@ import { useEffect, useMemo, useState } from "react";
 import { Link } from "react-router";
 import styled from "styled-components";
 import { bledSoFar, stepKey } from "~/core/air/bled";
-import { type Content, ENOUGH, type ProcedureStep } from "~/core/air/procedure";
+import { COLD_C, type Content, ENOUGH, type ProcedureStep } from "~/core/air/procedure";
 import type { Proved } from "~/core/air/report";
 import { isFiltering } from "~/core/kinds/families";
 import { partsOf } from "~/core/plan/ports";
@@ -217,10 +217,10 @@ function Summary({ work, pan }: { work: ReturnType<typeof useBleedPlan>; pan: (m
 
 /** What the procedure is worth on a worse day; a figure that does not hold is told. */
 function Proof({ proved: { procedure, proof } }: { proved: Proved }) {
-  const { pan } = useTrade();
+  const { pan, temperature } = useTrade();
   const days: [string, number | null][] = [
     ["the pump gives a fifth less", proof.weakPump],
-    ["the fuel is at 0 °C", proof.cold],
+    [`the fuel is at ${temperature(COLD_C)}`, proof.cold],
     ["the tank is at its lowest", proof.lowest],
   ];
   const bad = days.filter(([, left]) => left !== null && left > ENOUGH && procedure.left <= ENOUGH);

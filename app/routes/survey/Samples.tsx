@@ -6,7 +6,7 @@
 import { useState } from "react";
 import styled from "styled-components";
 import { entriesOf, type JarLook, type Sample } from "~/core/book/entries";
-import { type JarVerdict, judgeJar, settleHours } from "~/core/care/jar";
+import { judgeJar, settleHours } from "~/core/care/jar";
 import { fuelAt } from "~/core/fuel/fuel";
 import type { Tank } from "~/core/plan/types";
 import { heightsOf } from "~/core/tanks/tank";
@@ -15,34 +15,12 @@ import { panUnit } from "~/core/units/trade";
 import { notNegative } from "~/fields/checks";
 import { QuantityField } from "~/fields/QuantityField";
 import { Strike } from "~/fields/Strike";
+import { jarVerdicts } from "~/messages/care";
 import { useJob } from "~/state/job";
 import { Button } from "~/ui/button";
 import { Select } from "~/ui/fields";
 import { Caution, Sheet } from "~/ui/place";
 import { Fields, Small, useUnits } from "./tankContext";
-
-const verdicts: Record<JarVerdict, { name: string; next: string }> = {
-  clean: {
-    name: "Clean",
-    next: "Keep the tank full against condensation; sample again before a long passage, and twice a year.",
-  },
-  waitAndLook: {
-    name: "Hazy: wait and look again",
-    next: "Let the jar stand a day in a quiet, cool place. Haze that settles is water; haze that stays is an emulsion.",
-  },
-  stripAndPolish: {
-    name: "Settles clear: strip, then polish",
-    next: "Draw the water off at the lowest point, then polish: about 10 turnovers as a first figure, looking at the jar between.",
-  },
-  emulsion: {
-    name: "Haze that stays: an emulsion",
-    next: "Do not polish for ever: it goes round with the fuel. Settle long, treat, or discard by its legal way.",
-  },
-  growth: {
-    name: "Growth",
-    next: "Biocide by the maker's dose, gloves on; clean the tank by hand through its opening; then polish, with filters standing by.",
-  },
-};
 
 const Jars = styled.div`
   display: grid; grid-template-columns: repeat(auto-fill, minmax(230px, 1fr)); gap: 12px; padding: 0 16px 12px;
@@ -74,13 +52,13 @@ export function Samples() {
           return (
             <Card key={tank.id} aria-label={`Sample of ${tank.name}`}>
               <h3>
-                {tank.name}: {verdict ? verdicts[verdict].name : "no sample yet"}
+                {tank.name}: {verdict ? jarVerdicts[verdict].name : "no sample yet"}
               </h3>
               <Jar look={last?.looks.at(-1) ?? null} />
               <div>
                 {last && verdict && (
                   <>
-                    <p>{verdicts[verdict].next}</p>
+                    <p>{jarVerdicts[verdict].next}</p>
                     <p style={{ color: "var(--soft)" }}>
                       {new Date(last.at).toLocaleDateString("en-GB")}, {volume(last.drainedM3)} drained,
                       looked at {last.looks.length === 1 ? "once" : `${last.looks.length} times`}{" "}

@@ -1,0 +1,93 @@
+/** A gauge's readings as its filter's loading: made by the solver itself at loadings that are known, they come back. */
+import { readFileSync } from "node:fs";
+import { describe, expect, test } from "@jest/globals";
+import type { VacuumReading } from "../book/entries";
+import { gaugeAtPort } from "../hydraulics/derive";
+import { LineUpSolver } from "../hydraulics/solve";
+import { buildNetwork } from "../network/network";
+import { currentPlan } from "../plan/ports";
+import type { Job } from "../plan/types";
+import { gaugeTrend, trendReport } from "./gaugeTrend";
+
+const { job } = JSON.parse(readFileSync("demo/marram.keel.json", "utf8")) as { job: Job };
+const plan = currentPlan(job);
+const network = buildNetwork(job);
+const solver = new LineUpSolver(network);
+const lineUp = plan.lineUps[0]!;
+
+/** What the gauge would read with the separator loaded so, at another load and temperature each time. */
+function reading(id: string, day: number, loading: number, more: Partial<VacuumReading> = {}): VacuumReading {
+  const conditions = {
+    ...plan.conditions,
+    fuelC: 8 + (day % 13),
+    load: { ...plan.conditions.load, engine: 0.6 + 0.05 * (day % 8) },
+    loading: { ...plan.conditions.loading, elSep1: 1 },
+  };
+  const solved = solver.solve(lineUp, { ...conditions, loading: { ...conditions.loading, elSep1: loading } });
+  if (solved.outcome !== "solved") throw new Error(solved.outcome);
+  return {
+    id,
+    kind: "vacuum",
+    at: new Date(Date.UTC(2026, 5, 1 + day)).toISOString(),
+    planId: plan.id,
+    planHash: "",
+    gaugeId: "vacuum",
+    lineUpId: lineUp.id,
+    vacuumPa: -gaugeAtPort(solved, "vacuum.a"),
+    conditions,
+    note: "",
+    ...more,
+  };
+}
+const days = [0, 30, 61, 95, 140];
+const grown = (day: number) => 1.1 + 0.012 * day;
+
+describe("readings of a gauge", () => {
+  test("at other loads and temperatures come back as the loading they were made with", () => {
+    const book = days.map((day, i) => reading(`r${i}`, day, grown(day)));
+    const trend = gaugeTrend(network, book, "vacuum");
+    expect(trend?.filter.id).toBe("sep1");
+    expect(trend?.by).toBe("days");
+    trend?.points.forEach(({ x, loading }, i) => {
+      expect(x).toBeCloseTo(days[i] as number, 6);
+      expect(loading).toBeCloseTo(grown(days[i] as number), 2);
+    });
+    // A straight growth: the cake's law says 4 at day (4 - 1.1)/0.012.
+    const cake = trend?.weighed?.fits.find(({ order }) => order === 0)?.trend;
+    expect(cake?.due).toBeCloseTo((4 - 1.1) / 0.012, -1);
+    expect(trend?.weighed?.earliest ?? Infinity).toBeLessThan(cake?.due ?? 0);
+  });
+
+  test("under a clean one are kept with their spread, and stand in any order in the book", () => {
+    const book = [reading("b", 40, 1.3), reading("a", 0, 0.8), reading("c", 80, 1.7)];
+    const points = gaugeTrend(network, book, "vacuum")?.points ?? [];
+    expect(points.map(({ entryId }) => entryId)).toEqual(["a", "b", "c"]);
+    expect(points[0]?.loading).toBeCloseTo(0.8, 2);
+    for (const { plusMinus } of points) expect(plusMinus).toBeGreaterThan(0.01);
+  });
+
+  test("go by engine hours where every one has them", () => {
+    const book = days.map((day, i) => reading(`r${i}`, day, grown(day), { engineH: 400 + 3 * day }));
+    expect(gaugeTrend(network, book, "vacuum")?.by).toBe("hours");
+    const { engineH: _, ...without } = book[2]!;
+    expect(gaugeTrend(network, [...book.slice(0, 2), without, ...book.slice(3)], "vacuum")?.by).toBe("days");
+  });
+
+  test("from before the element was fitted are not of it", () => {
+    const fitted = structuredClone(job);
+    const sep = currentPlan(fitted).parts.find(({ id }) => id === "sep1");
+    if (sep?.kind !== "filter" || !sep.element) throw new Error("no element");
+    sep.element.fittedOn = "2026-07-20";
+    const book = days.map((day, i) => reading(`r${i}`, day, grown(day)));
+    expect(gaugeTrend(buildNetwork(fitted), book, "vacuum")?.points.length).toBe(3);
+  });
+
+  test("of a gauge that is gone, of none, and two alone tell no date", () => {
+    expect(gaugeTrend(network, [], "vacuum")).toBeNull();
+    expect(gaugeTrend(network, [reading("a", 0, 1.2)], "nobody")).toBeNull();
+    const two = gaugeTrend(network, [reading("a", 0, 1.2), reading("b", 30, 1.5)], "vacuum");
+    expect(two?.weighed).toBeNull();
+    const report = two && trendReport(two);
+    expect([report?.due, report?.actBy, report?.fits]).toEqual([null, null, []]);
+  });
+});

@@ -1,0 +1,123 @@
+/**
+ * Readings of a gauge brought to one measure: the restriction of the filter before it over a clean one's, each by the plan's
+ * own solution at what the reading was taken at. What a consumer draws does not change with a filter, so that the vacuum
+ * goes straight with its restriction: two solves give it, under 1 as well.
+ */
+
+import type { Book } from "../book/entries";
+import { entriesOf, type VacuumReading } from "../book/entries";
+import { gaugeAtPort } from "../hydraulics/derive";
+import { fuelWay } from "../hydraulics/route";
+import { LineUpSolver } from "../hydraulics/solve";
+import type { Filter } from "../kinds/filter";
+import type { Id } from "../kinds/record";
+import type { Network } from "../network/network";
+import type { LineUp } from "../plan/types";
+import { type LoadingPoint, type Weighed, weighedTrend } from "./blocking";
+
+/** A dial of class 1.6 over 40 kPa reads the same twice within half its class. Common practice, no source; assumed. */
+export const REPEATS_PA = 320;
+/** Nothing is restricted less than this: a reading under it tells of the gauge. */
+const LEAST_LOADING = 0.05;
+export const TREND_SHARE = 0.9;
+const DAY_MS = 86_400_000;
+
+export interface TrendPoint extends LoadingPoint {
+  entryId: Id;
+  at: string;
+}
+export interface GaugeTrend {
+  gaugeId: Id;
+  filter: Filter;
+  /** Engine hours where every reading has them, else days from the first. */
+  by: "hours" | "days";
+  target: number;
+  points: TrendPoint[];
+  /** Null with fewer than three readings, or all at one place. */
+  weighed: Weighed | null;
+}
+
+/** The filter before a gauge on a line-up's way, and what its restriction makes of the vacuum there. */
+function slopeAt(
+  solver: LineUpSolver,
+  lineUp: LineUp,
+  { conditions, gaugeId }: VacuumReading,
+): { filter: Filter; cleanPa: number; perLoadingPa: number } | null {
+  const solved = solver.solve(lineUp, conditions);
+  const way = solved.outcome === "solved" ? fuelWay(solved) : null;
+  const at = way?.stations.findIndex(({ id }) => id === gaugeId) ?? -1;
+  const station = way?.stations.slice(0, Math.max(0, at)).find(({ kind }) => kind === "filter");
+  const filter = solver.network.plan.parts.find(({ id }) => id === station?.id);
+  if (filter?.kind !== "filter" || !filter.element) return null;
+  const { id } = filter.element;
+  const vacuum = (loading: number): number => {
+    const result = solver.solve(lineUp, { ...conditions, loading: { ...conditions.loading, [id]: loading } });
+    return result.outcome === "solved" ? -gaugeAtPort(result, `${gaugeId}.a`) : Number.NaN;
+  };
+  const [one, two] = [vacuum(1), vacuum(2)];
+  return two > one ? { filter, cleanPa: one, perLoadingPa: two - one } : null;
+}
+
+/** Readings since the element that is in now was fitted, oldest first. */
+export function gaugeTrend(network: Network, book: Book, gaugeId: Id): GaugeTrend | null {
+  const solver = new LineUpSolver(network);
+  const { plan } = network;
+  const found = entriesOf(book, "vacuum")
+    .filter((entry) => entry.gaugeId === gaugeId)
+    .sort((a, b) => a.at.localeCompare(b.at))
+    .flatMap((entry) => {
+      const lineUp = plan.lineUps.find(({ id }) => id === entry.lineUpId);
+      const slope = lineUp && slopeAt(solver, lineUp, entry);
+      return slope ? [{ entry, slope }] : [];
+    });
+  const last = found.at(-1);
+  if (!last) return null;
+  const { filter } = last.slope;
+  const fittedOn = filter.element?.fittedOn ?? "";
+  const own = found.filter(({ entry, slope }) => slope.filter.id === filter.id && entry.at >= fittedOn);
+  const first = own[0]?.entry;
+  if (!first) return null;
+  const by = own.every(({ entry }) => entry.engineH !== undefined) ? "hours" : "days";
+  const points = own.map(({ entry, slope }) => ({
+    entryId: entry.id,
+    at: entry.at,
+    x: by === "hours" ? (entry.engineH as number) : (Date.parse(entry.at) - Date.parse(first.at)) / DAY_MS,
+    loading: Math.max(LEAST_LOADING, 1 + (entry.vacuumPa - slope.cleanPa) / slope.perLoadingPa),
+    plusMinus: REPEATS_PA / slope.perLoadingPa,
+  }));
+  return {
+    gaugeId,
+    filter,
+    by,
+    target: filter.changeLoading,
+    points,
+    weighed: weighedTrend(points, filter.changeLoading, TREND_SHARE),
+  };
+}
+
+/** A place of the trend as a day, where it goes by days; null where it goes by hours. */
+export function dayOf({ by, points }: GaugeTrend, x: number): Date | null {
+  const first = points[0];
+  return by === "days" && first ? new Date(Date.parse(first.at) + x * DAY_MS) : null;
+}
+
+/** As scripts read it. Field names are the contract. */
+export function trendReport(trend: GaugeTrend) {
+  const { weighed } = trend;
+  const on = (x: number | null | undefined) =>
+    x === null || x === undefined ? null : (dayOf(trend, x)?.toISOString() ?? null);
+  return {
+    gauge: trend.gaugeId,
+    filter: trend.filter.id,
+    element: trend.filter.element?.id ?? null,
+    by: trend.by,
+    target: trend.target,
+    points: trend.points.map(({ at, x, loading, plusMinus }) => ({ at, x, loading, plusMinus })),
+    fits: (weighed?.fits ?? []).map(({ order, share, trend: own }) => ({ order, share, ...own })),
+    due: weighed?.due ?? null,
+    earliest: weighed?.earliest ?? null,
+    latest: weighed?.latest ?? null,
+    dueAt: on(weighed?.due),
+    actBy: on(weighed?.earliest),
+  };
+}

@@ -1,0 +1,52 @@
+/** Care in words: where a filter stands, when it is due, and whether a reading fits. */
+import { describe, expect, test } from "@jest/globals";
+import { weighedTrend } from "~/core/care/blocking";
+import type { GaugeTrend, TrendPoint } from "~/core/care/gaugeTrend";
+import type { PartOf } from "~/core/kinds/index";
+import { newPart } from "~/core/plan/blank";
+import { fitText, trendText, whenText } from "./care";
+
+const filter = {
+  ...(newPart("filter", "f", { xM: 0, yM: 0, zM: 0 }) as PartOf<"filter">),
+  name: "Separator",
+};
+const START = Date.UTC(2026, 0, 1);
+function trend(loadings: readonly number[], by: "days" | "hours" = "days"): GaugeTrend {
+  const points: TrendPoint[] = loadings.map((loading, i) => ({
+    entryId: `${i}`,
+    at: new Date(START + i * 30 * 86_400_000).toISOString(),
+    x: i * 30,
+    loading,
+    plusMinus: 0.05,
+  }));
+  return { gaugeId: "g", filter, by, target: 4, points, weighed: weighedTrend(points, 4, 0.9) };
+}
+
+describe("a trend in words", () => {
+  test("says where it stands, between when it is due, and by when to act", () => {
+    const text = trendText(trend([1, 1.4, 1.8, 2.2, 2.6]));
+    expect(text).toMatch(
+      /^Separator stands at 2\.6 of 4 times clean; due between \d+ \w+ 2026 and .*Act by \d+ \w+ 2026\.$/,
+    );
+    expect(text).not.toContain("NaN");
+  });
+  test("in hours says hours", () => {
+    expect(trendText(trend([1, 1.4, 1.8, 2.2, 2.6], "hours"))).toMatch(
+      /due between \d+ h and .*Act by \d+ h\.$/,
+    );
+    expect(whenText(trend([1, 1.4, 1.8], "hours"), 123.4)).toBe("123 h");
+  });
+  test("that hardly grows, that falls, that has too little, and that is over, say so", () => {
+    expect(trendText(trend([1.2, 1.2, 1.21, 1.19, 1.2]))).toContain("and an open date");
+    expect(trendText(trend([2, 1.7, 1.4, 1.1, 0.8]))).toContain("does not grow enough");
+    expect(trendText(trend([1.2, 1.4]))).toContain("three readings on different days");
+    expect(trendText(trend([2, 3, 4.1]))).toMatch(/change it\.$/);
+  });
+});
+
+test("a reading within what the dial can tell is as it should be; beyond it is told by how much and which way", () => {
+  const kPa = (pa: number) => `${pa / 1000} kPa`;
+  expect(fitText(500, 640, kPa)).toBe("as it should be");
+  expect(fitText(3000, 640, kPa)).toBe("3 kPa more than the plan computes: look for the cause");
+  expect(fitText(-2000, 640, kPa)).toBe("2 kPa less than the plan computes: look for the cause");
+});

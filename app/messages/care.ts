@@ -1,0 +1,64 @@
+/** Care in words: what the trend says, whether a reading fits the plan, what the jar said. */
+import type { GaugeTrend } from "~/core/care/gaugeTrend";
+import { dayOf } from "~/core/care/gaugeTrend";
+import type { JarVerdict } from "~/core/care/jar";
+import { formatNumber } from "~/core/units/format";
+
+const dayText = (date: Date): string => date.toLocaleDateString("en-GB", { dateStyle: "medium" });
+
+/** A place on the trend's axis: a day, or engine hours. */
+export function whenText(trend: GaugeTrend, x: number): string {
+  const day = dayOf(trend, x);
+  return day ? dayText(day) : `${formatNumber(Math.round(x))} h`;
+}
+
+/** Farther ahead than this the readings say nothing yet. */
+const FAR_DAYS = 3650;
+const FAR_HOURS = 20_000;
+const isFar = ({ by, points }: GaugeTrend, x: number): boolean =>
+  x - (points.at(-1)?.x ?? 0) > (by === "days" ? FAR_DAYS : FAR_HOURS);
+
+/** Where the filter stands, between when it will be due, and by when to act. */
+export function trendText(trend: GaugeTrend): string {
+  const { filter, points, weighed, target } = trend;
+  const last = points.at(-1);
+  const stands = `${filter.name} stands at ${formatNumber(last?.loading ?? 1)} of ${formatNumber(target)} times clean`;
+  if (!weighed) return `${stands}: three readings on different days tell when it is due.`;
+  const { earliest, latest, due } = weighed;
+  if (earliest === null || isFar(trend, earliest))
+    return `${stands}; it does not grow enough to say when it is due.`;
+  if ((last?.loading ?? 0) >= target) return `${stands}: change it.`;
+  const end = latest === null || isFar(trend, latest) ? "an open date" : whenText(trend, latest);
+  const middle = due === null || isFar(trend, due) ? "" : `, about ${whenText(trend, due)}`;
+  return `${stands}; due between ${whenText(trend, earliest)} and ${end}${middle}. Act by ${whenText(trend, earliest)}.`;
+}
+
+/** What a jar says, and what to do next. */
+export const jarVerdicts: Record<JarVerdict, { name: string; next: string }> = {
+  clean: {
+    name: "Clean",
+    next: "Keep the tank full against condensation; sample again before a long passage, and twice a year.",
+  },
+  waitAndLook: {
+    name: "Hazy: wait and look again",
+    next: "Let the jar stand a day in a quiet, cool place. Haze that settles is water; haze that stays is an emulsion.",
+  },
+  stripAndPolish: {
+    name: "Settles clear: strip, then polish",
+    next: "Draw the water off at the lowest point, then polish: about 10 turnovers as a first figure, looking at the jar between.",
+  },
+  emulsion: {
+    name: "Haze that stays: an emulsion",
+    next: "Do not polish for ever: it goes round with the fuel. Settle long, treat, or discard by its legal way.",
+  },
+  growth: {
+    name: "Growth",
+    next: "Biocide by the maker's dose, gloves on; clean the tank by hand through its opening; then polish, with filters standing by.",
+  },
+};
+
+/** Whether a reading is what the plan computes, within what the gauge can tell. */
+export function fitText(offPa: number, withinPa: number, vacuum: (pa: number) => string): string {
+  if (Math.abs(offPa) <= withinPa) return "as it should be";
+  return `${vacuum(Math.abs(offPa))} ${offPa > 0 ? "more" : "less"} than the plan computes: look for the cause`;
+}

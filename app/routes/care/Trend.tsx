@@ -1,0 +1,75 @@
+/** The filter's loading over time: readings, the four laws that could be, and when it is due by them. */
+import { useMemo } from "react";
+import { bentBack } from "~/core/care/blocking";
+import { dayOf, type GaugeTrend, REPEATS_PA } from "~/core/care/gaugeTrend";
+import { trendText, whenText } from "~/messages/care";
+import { useTrade } from "~/state/job";
+import { LineChart } from "~/ui/lazyChart";
+import { Sheet } from "~/ui/place";
+
+const PIECES = 40;
+/** Ahead of the last reading as far again as they go back, and to the middle date where it lies nearer. */
+function endOf({ points, weighed }: GaugeTrend): number {
+  const [first, last] = [points[0]?.x ?? 0, points.at(-1)?.x ?? 0];
+  const most = last + 3 * Math.max(1, last - first);
+  return Math.min(most, Math.max(last + (last - first), weighed?.due ?? last));
+}
+const lawNames: Record<number, string> = { 0: "cake", 1: "pores filling", 1.5: "between", 2: "pores shut" };
+
+export function Trend({ trend }: { trend: GaugeTrend }) {
+  const { vacuum } = useTrade();
+  const { points, weighed, target } = trend;
+  const series = useMemo(() => {
+    const from = points[0]?.x ?? 0;
+    const to = endOf(trend);
+    const laws = (weighed?.fits ?? []).map(({ order, trend: fit, share }) => ({
+      name: `${lawNames[order] ?? order}, ${Math.round(100 * share)} %`,
+      colour: "idle" as const,
+      dash: [5, 3 + 2 * order],
+      points: Array.from({ length: PIECES + 1 }, (_, i) => from + (i / PIECES) * (to - from)).flatMap((x) => {
+        const loading = bentBack(fit.atStart + fit.rate * x, order);
+        return loading !== null && loading < 2 * target ? [{ x, y: loading }] : [];
+      }),
+    }));
+    return [
+      ...laws,
+      {
+        name: `change at ${target} times clean`,
+        colour: "danger" as const,
+        points: [
+          { x: from, y: target },
+          { x: to, y: target },
+        ],
+      },
+      {
+        name: "readings",
+        colour: "ink" as const,
+        dot: true,
+        points: points.map(({ x, loading }) => ({ x, y: loading })),
+      },
+    ];
+  }, [trend, points, weighed, target]);
+  const first = points[0];
+  const since = first ? dayOf(trend, 0)?.toLocaleDateString("en-GB", { dateStyle: "medium" }) : undefined;
+  const earliest = weighed?.earliest;
+  return (
+    <Sheet>
+      <h3>{trend.filter.name}, by its readings</h3>
+      <LineChart
+        label={trendText(trend)}
+        x={trend.by === "hours" ? "engine hours" : `days since ${since ?? "the first reading"}`}
+        y="times a clean one"
+        series={series}
+        yMin={0}
+        moments={earliest !== null && earliest !== undefined ? [{ x: earliest, isDanger: true }] : []}
+      />
+      <p style={{ fontSize: 13, color: "var(--soft)" }}>
+        Each reading is brought to a clean filter's by the plan at its own load, temperature and levels. How a
+        filter blocks is not known beforehand: four laws are weighed by how well they meet the readings, and
+        the earliest date of those that do is acted on
+        {earliest !== null && earliest !== undefined ? ` (${whenText(trend, earliest)}, red)` : ""}. A gauge
+        is taken to repeat within {vacuum(REPEATS_PA)}: assumed. One bad tank of fuel cannot be foretold.
+      </p>
+    </Sheet>
+  );
+}
