@@ -80,7 +80,9 @@ export function trendOf(
   const c = over ** 2 - t2 / w0;
   const root = b * b - 4 * a * c;
   const due = rate > 0 ? meanX + over / rate : null;
-  if (root < 0) return { rate, atStart, chi2PerFreedom, due, earliest: null, latest: null };
+  // What falls, and surely, never comes there: where it crosses lies behind.
+  if (root < 0 || (rate <= 0 && a > 0))
+    return { rate, atStart, chi2PerFreedom, due, earliest: null, latest: null };
   const [low, high] = [(-b - Math.sqrt(root)) / (2 * a), (-b + Math.sqrt(root)) / (2 * a)].sort(
     (one, other) => one - other,
   ) as [number, number];
