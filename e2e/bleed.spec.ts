@@ -67,3 +67,25 @@ for (const width of [390, 768])
       await expectAccessible(page, "#place");
     }
   });
+
+test("a fault is hidden, guessed wrong, told, and the practice is kept in the log; the pan is measured", async ({
+  page,
+}) => {
+  await openDemo(page, "unit12", "bleed");
+  await page.getByRole("button", { name: "Practise" }).click();
+  await page.getByRole("button", { name: "Hide a fault, and find it" }).click();
+  const what = page.getByRole("button", { name: /Something is wrong/ });
+  await expect(what).toBeVisible();
+  await page.getByRole("button", { name: "Tell me" }).click();
+  await expect(page.getByText(/^Right: /)).toBeVisible();
+  await page.getByRole("button", { name: /^Frame pump, outlet joint/ }).click();
+  await page.getByRole("button", { name: "+¼ turn" }).click();
+  await page.getByRole("button", { name: /Press: Frame pump/ }).click();
+  await expect(page.getByRole("button", { name: "Keep this practice in the log" })).toBeEnabled();
+  await page.getByRole("button", { name: "Keep this practice in the log" }).click();
+  await page.getByRole("button", { name: "For real" }).click();
+  const pan = page.getByRole("textbox", { name: "Measured in the pan" });
+  await pan.fill("500 mL");
+  await pan.press("Enter");
+  await expect(page.getByText(/^The plan says .* It is .* less\.$/)).toBeVisible();
+});

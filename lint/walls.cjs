@@ -49,7 +49,7 @@ const coreRooms = {
   hydraulics: [...plan, "tanks", "solver", "network", "random"],
   check: [...plan, "tanks"],
   edit: [...plan, "tanks", "check", "boards"],
-  air: solved,
+  air: [...solved, "random"],
   care: solved,
   parts: [...built, "joints", "box"],
   running: solved,

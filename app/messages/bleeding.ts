@@ -7,6 +7,7 @@ import {
   secondsRange,
   type WhyNot,
 } from "~/core/air/procedure";
+import type { Scenario } from "~/core/air/scenario";
 import { type AirRefusal, partOfMover } from "~/core/air/session";
 import type { Id } from "~/core/kinds/record";
 import type { tradeIn } from "~/core/units/trade";
@@ -150,6 +151,21 @@ export function contentText(content: Content, nameOf: NameOf): string {
       return `${nameOf(content.partId)} changed`;
     case "opened":
       return `a joint of ${nameOf(content.joint.split(".")[0] as string)} was open`;
+  }
+}
+
+/** What could be wrong with a line that is practised on. */
+export function scenarioText(scenario: Scenario, nameOf: NameOf): string {
+  const name = nameOf(scenario.partId);
+  switch (scenario.kind) {
+    case "suctionLeak":
+      return `a joint at ${name} draws air`;
+    case "shutValve":
+      return `${name} is shut`;
+    case "emptyFilter":
+      return `${name} was put back dry`;
+    case "lowTank":
+      return `${name} is nearly empty`;
   }
 }
 

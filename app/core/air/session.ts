@@ -63,6 +63,7 @@ export const partOfMover = (id: Id): Id => id.replace(/~lever$/, "");
 export class AirSession {
   private lineUp: LineUp;
   private readonly open = new Map<JointKey, { face: number; m2: number }>();
+  private readonly leaks = new Map<number, number>();
   private readonly running = new Set<Id>();
   private readonly pouring = new Set<Id>();
   private readonly drawing = new Map<Id, number>();
@@ -121,9 +122,19 @@ export class AirSession {
     return this.running.has(id);
   }
 
+  /** A hole that nobody sees: a joint that is not tight. It is no joint that was opened, and stays until it is mended. */
+  leak(joint: JointKey, m2: number): void {
+    const hole = this.opening(joint);
+    if (hole) this.leaks.set(hole.face, m2);
+    this.apply();
+  }
+
   private apply(): void {
     this.model.set({
-      open: new Map([...this.open.values()].map(({ face, m2 }) => [face, m2])),
+      open: new Map([
+        ...this.leaks,
+        ...[...this.open.values()].map(({ face, m2 }): [number, number] => [face, m2]),
+      ]),
       running: this.running,
       pouring: this.pouring,
       drawing: this.drawing,

@@ -7,9 +7,11 @@ import { lidKey, QUARTERS_OFF } from "~/core/air/session";
 import type { Id } from "~/core/kinds/record";
 import { schoolOf } from "~/core/plan/types";
 import { isOpen, settingOf } from "~/core/plan/valves";
-import { airRefusalText, jointName } from "~/messages/bleeding";
+import { airRefusalText, jointName, scenarioText } from "~/messages/bleeding";
+import { nameOf } from "~/messages/notes";
 import { useJob, useTrade } from "~/state/job";
 import { Button, ToggleButton } from "~/ui/button";
+import { Select } from "~/ui/fields";
 import type { Trainer } from "./useTrainer";
 
 const Dock = styled.div`
@@ -59,6 +61,49 @@ export function AirLeft({ trainer }: { trainer: Trainer }) {
   );
 }
 
+/** Find what is wrong: the trainee says what it is before the answer is told. */
+export function FindIt({ trainer }: { trainer: Trainer }) {
+  const { job } = useJob();
+  const { trained, hide, moments } = trainer;
+  const [said, setSaid] = useState<{ of: object; text: string } | null>(null);
+  if (!trained) return null;
+  const { scenario, couldBe, session } = trained;
+  if (!scenario)
+    return (
+      <Row>
+        <Button onPress={() => hide(Date.now() % 1_000_000)}>Hide a fault, and find it</Button>
+      </Row>
+    );
+  const name = (id: Id) => nameOf(job, id);
+  const texts = [...new Set(couldBe.map((one) => scenarioText(one, name)))];
+  const truth = scenarioText(scenario, name);
+  const answer = said?.of === trained ? said.text : null;
+  return (
+    <Row>
+      <div style={{ minWidth: 260 }}>
+        <Select
+          label="Something is wrong. What is it?"
+          value={answer}
+          options={texts.map((text) => ({ id: text, name: text }))}
+          onChange={(text) => setSaid({ of: trained, text })}
+        />
+      </div>
+      <span role="status" style={{ fontWeight: 650, alignSelf: "flex-end" }}>
+        {answer !== null &&
+          (answer === truth
+            ? `Right: ${truth}. Found after ${session.atS.toFixed(0)} s and ${moments.length} acts.`
+            : `No: that is not it. Look where the air comes from, and say it again.`)}
+      </span>
+      <Button $quiet onPress={() => setSaid({ of: trained, text: truth })}>
+        Tell me
+      </Button>
+      <Button $quiet onPress={() => hide(Date.now() % 1_000_000)}>
+        Another
+      </Button>
+    </Row>
+  );
+}
+
 export function Hands({ trainer, chosen }: { trainer: Trainer; chosen: string | null }) {
   const { job, plan } = useJob();
   const { pan } = useTrade();
@@ -68,7 +113,7 @@ export function Hands({ trainer, chosen }: { trainer: Trainer; chosen: string | 
   const { session, joints, task, picture } = trained;
   const joint = joints.find(({ key }) => key === chosen) ?? null;
   const movers = [...new Set(joints.flatMap((one) => one.movers))];
-  const nameOf = (id: Id) => plan.parts.find((part) => part.id === id)?.name ?? id;
+  const name = (id: Id) => nameOf(job, id);
   const kindOf = (id: Id) => plan.parts.find((part) => part.id === id)?.kind;
   const isTimed = schoolOf(job.schools, "priming") === "keyCycles";
   const isLever = schoolOf(job.schools, "primer") === "liftLever";
@@ -113,8 +158,8 @@ export function Hands({ trainer, chosen }: { trainer: Trainer; chosen: string | 
         if (kind === "bulb" || (kind === "liftPump" && isLever))
           return (
             <div key={id}>
-              <span>{nameOf(id)}</span>
-              <Button onPress={() => act(`${nameOf(id)}, a stroke`, [{ do: "strokes", id, count: 1 }])}>
+              <span>{name(id)}</span>
+              <Button onPress={() => act(`${name(id)}, a stroke`, [{ do: "strokes", id, count: 1 }])}>
                 {kind === "bulb" ? "Squeeze" : "Lever stroke"}
               </Button>
             </div>
@@ -123,17 +168,17 @@ export function Hands({ trainer, chosen }: { trainer: Trainer; chosen: string | 
           return (
             <div key={id}>
               <span>Key, {KEY_CYCLE_S} s a press</span>
-              <Button $main={session.runs(id)} onPress={() => press(id, `key, ${nameOf(id)}`)}>
-                {session.runs(id) ? `${nameOf(id)} runs` : `Press: ${nameOf(id)}`}
+              <Button $main={session.runs(id)} onPress={() => press(id, `key, ${name(id)}`)}>
+                {session.runs(id) ? `${name(id)} runs` : `Press: ${name(id)}`}
               </Button>
             </div>
           );
         return (
           <div key={id}>
-            <span>{nameOf(id)}</span>
+            <span>{name(id)}</span>
             <ToggleButton
               isSelected={session.runs(id)}
-              onChange={(on) => act(`${nameOf(id)} ${on ? "on" : "off"}`, [{ do: "pump", id, on }])}
+              onChange={(on) => act(`${name(id)} ${on ? "on" : "off"}`, [{ do: "pump", id, on }])}
             >
               {session.runs(id) ? "Runs" : "Off"}
             </ToggleButton>

@@ -9,8 +9,12 @@ import styled from "styled-components";
 import { bledSoFar, stepKey } from "~/core/air/bled";
 import { COLD_C, type Content, ENOUGH, type ProcedureStep } from "~/core/air/procedure";
 import type { Proved } from "~/core/air/report";
+import type { EntryDraft } from "~/core/book/entries";
 import { isFiltering } from "~/core/kinds/families";
 import { partsOf } from "~/core/plan/ports";
+import { panUnit } from "~/core/units/trade";
+import { notNegative } from "~/fields/checks";
+import { QuantityField } from "~/fields/QuantityField";
 import { SchoolNote } from "~/fields/SchoolNote";
 import { leftText, secondsText, whyNotText } from "~/messages/bleeding";
 import { nameOf } from "~/messages/notes";
@@ -21,9 +25,9 @@ import { Select } from "~/ui/fields";
 import { GradeGlyph } from "~/ui/glyphs";
 import { Caution, PlaceHead, Sheet } from "~/ui/place";
 import { AirDrawing } from "./AirDrawing";
-import { AirLeft, Hands, ThisBleed } from "./Hands";
+import { AirLeft, FindIt, Hands, ThisBleed } from "./Hands";
 import { Steps } from "./Steps";
-import { useTrainer } from "./useTrainer";
+import { type Trained, useTrainer } from "./useTrainer";
 
 export const meta = () => [{ title: "Bleed · Iron Keel" }];
 
@@ -176,13 +180,29 @@ export default function Bleed() {
         <>
           <AirLeft trainer={trainer} />
           <Hands trainer={trainer} chosen={chosen} />
+          <FindIt trainer={trainer} />
           <Sheet>
             <ThisBleed trainer={trainer} best={procedure} />
+            <Button
+              isDisabled={!trained || trained.session.atS === 0}
+              onPress={() => trained && lineUp && void enter(practised(trained, lineUp.id))}
+            >
+              Keep this practice in the log
+            </Button>
           </Sheet>
         </>
       )}
       {procedure && (
         <Steps procedure={procedure} nameOf={name} ticked={ticked} onTick={tick} onChoose={chooseStep} />
+      )}
+      {mode === "real" && procedure && lineUp && (
+        <Pan
+          computedM3={procedure.panM3}
+          measured={ticked?.get("pan")?.cameM3}
+          onMeasure={(cameM3) =>
+            void enter({ kind: "bled", lineUpId: lineUp.id, step: "pan", came: "done", cameM3 })
+          }
+        />
       )}
       {proved && procedure && <Proof proved={proved} />}
       <Caution>
@@ -192,6 +212,49 @@ export default function Bleed() {
       </Caution>
       <SchoolNote matters={["priming", "primer", "filterFill"]} />
     </div>
+  );
+}
+
+/** A bleed on the model as the book has it. */
+const practised = ({ session }: Trained, lineUpId: string): EntryDraft => ({
+  kind: "bled",
+  lineUpId,
+  step: "practice",
+  came: "done",
+  seconds: session.atS,
+  cameM3: [...session.came.values()].reduce((sum, { fuelM3 }) => sum + fuelM3, 0),
+  isPractice: true,
+});
+
+/** What came into the pan of a real bleed, against what the plan computes. */
+function Pan({
+  computedM3,
+  measured,
+  onMeasure,
+}: {
+  computedM3: number;
+  measured: number | undefined;
+  onMeasure: (m3: number) => void;
+}) {
+  const { job } = useJob();
+  const { pan } = useTrade();
+  return (
+    <Sheet>
+      <h3>The pan</h3>
+      <QuantityField
+        label="Measured in the pan"
+        dimension="volume"
+        unit={panUnit(job.units)}
+        value={measured}
+        check={notNegative}
+        onCommit={onMeasure}
+      />
+      <p>
+        The plan says {pan(computedM3)}.
+        {measured !== undefined &&
+          ` It is ${pan(Math.abs(measured - computedM3))} ${measured >= computedM3 ? "more" : "less"}.`}
+      </p>
+    </Sheet>
   );
 }
 

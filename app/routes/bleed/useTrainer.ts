@@ -10,6 +10,7 @@ import {
   type ProcedureTask,
 } from "~/core/air/procedure";
 import { bleedTask } from "~/core/air/report";
+import { type Scenario, scenarioBySeed, scenariosOf, startWrong } from "~/core/air/scenario";
 import { type AirAction, type AirRefusal, AirSession, type SavedSession } from "~/core/air/session";
 import type { Id } from "~/core/kinds/record";
 import type { Job, LineUp } from "~/core/plan/types";
@@ -30,6 +31,9 @@ export interface Trained {
   keyUntil: Map<Id, number>;
   /** Steps of a real bleed that it was taken through. */
   played: Set<ProcedureStep>;
+  /** What is wrong with it, where it is trained on a fault; and all that could be. */
+  scenario: Scenario | null;
+  couldBe: Scenario[];
 }
 
 interface Held {
@@ -39,12 +43,16 @@ interface Held {
 }
 const NOTHING_HELD: Held = { of: null, moments: [], refused: null };
 
-/** The model of a line-up with what its lines hold; null where nothing leads to a consumer. */
-export function startTrained(job: Job, lineUp: LineUp, content: Content): Trained | null {
+/** The model of a line-up with what its lines hold, or with a fault by its seed; null where nothing leads to a consumer. */
+function startTrained(job: Job, lineUp: LineUp, content: Content, seed: number | null): Trained | null {
   const task = bleedTask(job, lineUp, content);
-  const session = task && AirSession.start(task.network, lineUp, task.conditions);
-  if (!task || !session) return null;
-  fillContent(session, content, task.way);
+  if (!task) return null;
+  const scenario = seed === null ? null : scenarioBySeed(task, seed);
+  const session = scenario
+    ? startWrong(task, scenario, seed ?? 0)
+    : AirSession.start(task.network, lineUp, task.conditions);
+  if (!session) return null;
+  if (!scenario) fillContent(session, content, task.way);
   const surfaceM = session.surfaceM(task.way.stations[0]?.id ?? "");
   return {
     session,
@@ -54,6 +62,8 @@ export function startTrained(job: Job, lineUp: LineUp, content: Content): Traine
     cells: answeredCells(session.model, task.way),
     keyUntil: new Map(),
     played: new Set(),
+    scenario,
+    couldBe: scenario ? scenariosOf(task) : [],
   };
 }
 
@@ -62,12 +72,12 @@ const QUIET_MS = 500;
 const MOST_FRAME_S = 0.25;
 
 export function useTrainer(job: Job, lineUp: LineUp | null, content: Content, isOn: boolean) {
-  const [turn, setTurn] = useState(0);
-  const trained = useMemo(() => {
-    // A turn begins anew from the same start.
-    void turn;
-    return lineUp ? startTrained(job, lineUp, content) : null;
-  }, [job, lineUp, content, turn]);
+  // A turn begins anew from the same start; with a seed something is wrong with it.
+  const [turn, setTurn] = useState<{ nth: number; seed: number | null }>({ nth: 0, seed: null });
+  const trained = useMemo(
+    () => (lineUp ? startTrained(job, lineUp, content, turn.seed) : null),
+    [job, lineUp, content, turn],
+  );
   const [speed, setSpeed] = useState<0 | 1 | 4>(1);
   const [tick, setTick] = useState(0);
   const [held, setHeld] = useState<Held>({ of: null, moments: [], refused: null });
@@ -170,7 +180,9 @@ export function useTrainer(job: Job, lineUp: LineUp | null, content: Content, is
     press,
     backTo,
     playTo,
-    again: () => setTurn(turn + 1),
+    /** Hides a fault in it: another with every seed. */
+    hide: (seed: number) => setTurn(({ nth }) => ({ nth: nth + 1, seed })),
+    again: () => setTurn(({ nth }) => ({ nth: nth + 1, seed: null })),
   };
 }
 export type Trainer = ReturnType<typeof useTrainer>;
