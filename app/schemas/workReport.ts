@@ -1,0 +1,39 @@
+/** The shape of what `keel work` prints, published as a JSON Schema. */
+import { z } from "./zod";
+
+const minutes = z.number().min(0);
+const text = z.string();
+const step = z.strictObject({
+  id: text,
+  verb: text,
+  of: z.array(text),
+  place: text,
+  needs: z.array(text),
+  holds: z.array(text),
+  people: z.int(),
+  workMin: minutes,
+  waitMin: minutes,
+  opens: z.array(text),
+  litres: z.number().min(0),
+  undoes: z.array(text),
+  redoneBy: z.array(text),
+});
+export const workReportSchema = z.strictObject({
+  outcome: z.enum(["order", "nothing", "cannotBeOrdered", "neverTrue"]),
+  from: text.nullable(),
+  /** Ids of the steps in a ring, or what never comes true. */
+  fault: z.unknown().optional(),
+  steps: z.array(step),
+  done: z.array(text),
+  ledger: z.array(z.strictObject({ fact: text, value: text, undidBy: text, redoneBy: text.nullable() })),
+  critical: z.array(text),
+  schedule: z.strictObject({
+    people: z.int(),
+    finishMin: minutes,
+    slots: z.array(z.strictObject({ id: text, startMin: minutes, workedMin: minutes, doneMin: minutes })),
+  }),
+  pans: z.record(text, z.number()),
+  notes: z.array(text),
+});
+
+export const workReportJsonSchema = () => z.toJSONSchema(workReportSchema, { reused: "ref" });
