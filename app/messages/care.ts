@@ -2,6 +2,7 @@
 import type { GaugeTrend } from "~/core/care/gaugeTrend";
 import { dayOf } from "~/core/care/gaugeTrend";
 import type { JarVerdict } from "~/core/care/jar";
+import type { ReadingFit } from "~/core/care/readingFit";
 import { formatNumber } from "~/core/units/format";
 
 const dayText = (date: Date): string => date.toLocaleDateString("en-GB", { dateStyle: "medium" });
@@ -58,7 +59,7 @@ export const jarVerdicts: Record<JarVerdict, { name: string; next: string }> = {
 };
 
 /** Whether a reading is what the plan computes, within what the gauge can tell. */
-export function fitText(offPa: number, withinPa: number, vacuum: (pa: number) => string): string {
-  if (Math.abs(offPa) <= withinPa) return "as it should be";
+export function fitText({ offPa, fits }: ReadingFit, vacuum: (pa: number) => string): string {
+  if (fits) return "as it should be";
   return `${vacuum(Math.abs(offPa))} ${offPa > 0 ? "more" : "less"} than the plan computes: look for the cause`;
 }

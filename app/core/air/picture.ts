@@ -99,6 +99,10 @@ export function airPicture(model: AirFlow, way: FuelWay, surfaceM: number): AirP
       const isReversed =
         link !== undefined && Math.abs((mesh.posture.nodeM[link.from] as number) - start) > 1e-9;
       tube(own, isReversed, Math.max(LEAST_HOSE_M, leg.lengthM));
+      // What is let in without a way of its own stands where two hoses meet: a gauge, a screw.
+      const endM = leg.points.at(-1)?.atM ?? 0;
+      for (const { id, name, kind, zM, atM } of feed)
+        if (kind === "gauge" && Math.abs(atM - endM) < 1e-9) stations.push({ id, name, kind, x, zM });
       continue;
     }
     const cell = mesh.vesselOf.get(leg.id);

@@ -9,6 +9,8 @@ import { entriesOf, type VacuumReading } from "~/core/book/entries";
 import { gaugeTrend } from "~/core/care/gaugeTrend";
 import { judgeJar } from "~/core/care/jar";
 import { type ImpliedLoading, loadingFromReading } from "~/core/care/loadingFromReading";
+import { readingFit } from "~/core/care/readingFit";
+import type { Network } from "~/core/network/network";
 import { formatNumber } from "~/core/units/format";
 import { tradeIn, vacuumUnit } from "~/core/units/trade";
 import { QuantityField } from "~/fields/QuantityField";
@@ -46,10 +48,6 @@ const Answers = styled.dl`
   margin: 0 16px 12px; display: grid; grid-template-columns: 84px minmax(0, 1fr); gap: 4px 12px; font-size: 18px;
   dt { color: var(--soft); font-weight: 600; } dd { margin: 0; font-weight: 600; }
 `;
-/** A dial of class 1.6 over 40 kPa, and what the plan's own losses are good for. Common practice, no source; assumed. */
-const DIAL_PA = 640;
-const PLAN_SHARE = 0.15;
-
 export default function Care() {
   const open = useJob();
   const { job, plan, book, network, lineUp, enter, stored } = open;
@@ -194,53 +192,39 @@ export default function Care() {
 
 const dateOf = (at: string): string => new Date(at).toLocaleDateString("en-GB", { dateStyle: "medium" });
 
-/** The last reading against what the plan computes at what it was taken at. */
-function LastReading({
-  reading,
-  network,
-}: {
-  reading: VacuumReading;
-  network: ReturnType<typeof useJob>["network"];
-}) {
+/** What a reading implies by the plan at what it was taken at. */
+function useImplied(reading: VacuumReading, network: Network): ImpliedLoading {
   const { plan } = useJob();
-  const say = useTrade();
   const lineUp = plan.lineUps.find(({ id }) => id === reading.lineUpId);
-  const implied = useMemo(
+  return useMemo(
     () =>
       lineUp
         ? loadingFromReading(network, lineUp, reading.conditions, reading.gaugeId, reading.vacuumPa)
-        : null,
+        : { outcome: "notSolved" },
     [network, lineUp, reading],
   );
-  if (!implied || !("computedPa" in implied))
+}
+
+/** The last reading against what the plan computes at what it was taken at. */
+function LastReading({ reading, network }: { reading: VacuumReading; network: Network }) {
+  const say = useTrade();
+  const implied = useImplied(reading, network);
+  if (!("computedPa" in implied))
     return <>{say.vacuum(reading.vacuumPa)}: the plan gives no figure to compare with</>;
-  const within = Math.hypot(DIAL_PA, PLAN_SHARE * implied.computedPa);
   return (
     <>
       {say.vacuum(reading.vacuumPa)} on {dateOf(reading.at)}, the plan says {say.vacuum(implied.computedPa)}:{" "}
-      {fitText(reading.vacuumPa - implied.computedPa, within, say.vacuum)}
+      {fitText(readingFit(reading.vacuumPa, implied.computedPa), say.vacuum)}
     </>
   );
 }
 
-function ReadingRow({
-  reading,
-  network,
-}: {
-  reading: VacuumReading;
-  network: ReturnType<typeof useJob>["network"];
-}) {
+function ReadingRow({ reading, network }: { reading: VacuumReading; network: Network }) {
   const { job, plan, dispatch } = useJob();
   const { units } = job;
   const say = useTrade();
   const lineUp = plan.lineUps.find(({ id }) => id === reading.lineUpId);
-  const implied = useMemo(
-    () =>
-      lineUp
-        ? loadingFromReading(network, lineUp, reading.conditions, reading.gaugeId, reading.vacuumPa)
-        : ({ outcome: "notSolved" } as const),
-    [network, lineUp, reading],
-  );
+  const implied = useImplied(reading, network);
   const computedPa = "computedPa" in implied ? implied.computedPa : null;
   const most = Math.max(reading.vacuumPa, computedPa ?? 0, 1);
   const apply = () =>
