@@ -2,6 +2,7 @@
 import { readFileSync } from "node:fs";
 import { airReport, bleedReport } from "~/core/air/report";
 import { standingOf } from "~/core/book/standing";
+import { dueOf } from "~/core/care/due";
 import { gaugeTrend, trendReport } from "~/core/care/gaugeTrend";
 import { exportInp } from "~/core/export/inp";
 import { findingsOf } from "~/core/findings/findings";
@@ -16,9 +17,12 @@ import { STEEPEST_DEG } from "~/core/tanks/attitude";
 import { dipTable } from "~/core/tanks/dip";
 import { capacityM3, soundingOf } from "~/core/tanks/tank";
 import { airRefusalText } from "~/messages/bleeding";
+import { calendarDays } from "~/messages/care";
 import { faultText } from "~/messages/faults";
+import { nameOf } from "~/messages/notes";
 import { airActionsSchema, contentOf, readAction } from "~/schemas/air";
 import { laws } from "~/schemas/calc";
+import { calendarText } from "~/schemas/calendar";
 import { type FileFault, faultsOf, type JobFile, readJobFile } from "~/schemas/file";
 import { CalcFault } from "~/schemas/law";
 import { solveReportJsonSchema } from "~/schemas/solveReport";
@@ -46,6 +50,7 @@ const usage = `usage: keel <verb> [file or -]
   bleed FILE --lineup ID [--school PRIMING] [--content WORD]   how it is bled: steps, proof, air left, why not
   air FILE --lineup ID --actions A.json [--content WORD] [--every S]   hands at it: air, joints and pumps over time
   trend FILE --gauge ID            readings of a gauge as its filter's loading, and when it is due
+  calendar FILE                    what is due as an iCalendar file
   calc LAW [FILE]                  one law: ${Object.keys(laws).join(", ")}`;
 
 function read(file = "-"): string {
@@ -152,6 +157,13 @@ function air(args: string[]): unknown {
   return report;
 }
 
+function calendar(path: string | undefined): string {
+  const { job, book } = readFile(path);
+  const days = calendarDays(job, dueOf(buildNetwork(job), standingOf(book)), (id) => nameOf(job, id));
+  const last = book.map(({ at }) => Date.parse(at)).reduce((most, at) => Math.max(most, at), 0);
+  return calendarText(job.name, days, new Date(last));
+}
+
 function trend(args: string[]): unknown {
   const { value, file: path } = flagged(args, ["--gauge"]);
   const { job, book } = readFile(path);
@@ -242,6 +254,8 @@ function main(args: string[]): string {
       return json(bleed(rest));
     case "air":
       return json(air(rest));
+    case "calendar":
+      return calendar(rest[0]);
     case "trend":
       return json(trend(rest));
     case "work":

@@ -1,8 +1,11 @@
 /** Care in words: what the trend says, whether a reading fits the plan, what the jar said. */
+import type { Due } from "~/core/care/due";
 import type { GaugeTrend } from "~/core/care/gaugeTrend";
 import { dayOf } from "~/core/care/gaugeTrend";
 import type { JarVerdict } from "~/core/care/jar";
 import type { ReadingFit } from "~/core/care/readingFit";
+import type { Id } from "~/core/kinds/record";
+import type { Job } from "~/core/plan/types";
 import { formatNumber } from "~/core/units/format";
 
 const dayText = (date: Date): string => date.toLocaleDateString("en-GB", { dateStyle: "medium" });
@@ -63,3 +66,55 @@ export function fitText({ offPa, fits }: ReadingFit, vacuum: (pa: number) => str
   if (fits) return "as it should be";
   return `${vacuum(Math.abs(offPa))} ${offPa > 0 ? "more" : "less"} than the plan computes: look for the cause`;
 }
+
+/** What is due, as a calendar and a list say it. */
+export function dueText({ kind, ofId }: Pick<Due, "kind" | "ofId">, nameOf: (id: Id) => string): string {
+  switch (kind) {
+    case "elementYear":
+      return `${nameOf(ofId)}: element, a year old`;
+    case "elementTrend":
+      return `${nameOf(ofId)}: element, by its readings`;
+    case "sample":
+      return `${nameOf(ofId)}: sample from the lowest point`;
+  }
+}
+
+/** Why, and what to mind, in the step itself. */
+export function dueDetail({ kind, last }: Due): string {
+  const since = last === null ? "" : ` Last ${dayText(new Date(`${last}T00:00:00Z`))}.`;
+  switch (kind) {
+    case "elementYear":
+      return `Yearly, common practice; the maker's interval goes first. Engine stopped, fuel shut, pan under it, eyes covered.${since}`;
+    case "elementTrend":
+      return `The earliest date by its vacuum readings. Engine stopped, fuel shut, pan under it, eyes covered.${since}`;
+    case "sample":
+      return `Twice a year, and before a long passage: common practice. No flame; the jar away from the face.${since}`;
+  }
+}
+
+/** The day, or what is missing to know it. */
+export const dueWhen = ({ on, kind }: Pick<Due, "on" | "kind">): string =>
+  on !== null
+    ? dayText(new Date(`${on}T00:00:00Z`))
+    : kind === "sample"
+      ? "never sampled: now"
+      : "not known when it was fitted: enter it in Lay out";
+
+/** Days of a job for a calendar; what has no date is left out. */
+export const calendarDays = (
+  job: Pick<Job, "id" | "name">,
+  due: readonly Due[],
+  nameOf: (id: Id) => string,
+) =>
+  due.flatMap((one) =>
+    one.on === null
+      ? []
+      : [
+          {
+            uid: `${job.id}-${one.id.replace(/[^A-Za-z0-9]/g, "-")}@iron-keel`,
+            on: one.on,
+            summary: `${job.name}: ${dueText(one, nameOf)}`,
+            description: dueDetail(one),
+          },
+        ],
+  );

@@ -21,6 +21,7 @@ import { useJob, useTrade } from "~/state/job";
 import { Button } from "~/ui/button";
 import { TextField } from "~/ui/fields";
 import { PlaceHead, Sheet } from "~/ui/place";
+import { DueList } from "./DueList";
 import { Trend } from "./Trend";
 
 export const meta = () => [{ title: "Care · Iron Keel" }];
@@ -109,6 +110,7 @@ export default function Care() {
         <dd>{last ? <LastReading reading={last} network={network} /> : "none yet"}</dd>
       </Answers>
       {trend && <Trend trend={trend} />}
+      <DueList />
       {gauge && lineUp && (
         <Sheet>
           <h3>Take a reading in {lineUp.name}</h3>

@@ -1,0 +1,33 @@
+import { readFileSync } from "node:fs";
+import { openMarram } from "./helpers";
+import { expect, expectAccessible, test } from "./test";
+
+test("a shop sees where the fuel, the filter and the reading stand, enters one, and takes the dates to its calendar", async ({
+  page,
+}) => {
+  await openMarram(page, "care");
+  await expect(page.getByText(/^Separator 1 stands at 1\.84 of 4 times clean; due between/)).toBeVisible();
+  await expect(page.getByText(/as it should be$/)).toBeVisible();
+  const due = page.getByRole("region", { name: "What is due" });
+  await expect(due.getByText("15 Dec 2026")).toBeVisible();
+  const [download] = await Promise.all([
+    page.waitForEvent("download"),
+    due.getByRole("button", { name: "Calendar file" }).click(),
+  ]);
+  const text = readFileSync(await download.path(), "utf8");
+  expect(text).toContain("UID:marram-elSep1-trend@iron-keel");
+  expect(text).toContain("DTSTART;VALUE=DATE:20261215");
+  const read = page.getByRole("textbox", { name: "Vacuum read" });
+  await read.fill("18 kPa");
+  await read.press("Enter");
+  await page.getByRole("button", { name: "Enter in the log" }).click();
+  await expect(page.getByText(/more than the plan computes: look for the cause$/)).toBeVisible();
+  await expectAccessible(page, "#place");
+});
+
+test("at 390 wide the three answers stand first and nothing hangs over", async ({ page }) => {
+  await page.setViewportSize({ width: 390, height: 844 });
+  await openMarram(page, "care");
+  await expect(page.getByText(/^Separator 1 stands at/)).toBeVisible();
+  expect(await page.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(390);
+});
