@@ -20,6 +20,10 @@ test("a shop sees where the fuel, the filter and the reading stand, enters one, 
   const read = page.getByRole("textbox", { name: "Vacuum read" });
   await read.fill("18 kPa");
   await read.press("Enter");
+  const hours = page.getByRole("textbox", { name: "Engine hours" });
+  await hours.fill("412.5");
+  await hours.press("Enter");
+  await expect(hours).toHaveValue("412.5");
   await page.getByRole("button", { name: "Enter in the log" }).click();
   await expect(page.getByText(/more than the plan computes: look for the cause$/)).toBeVisible();
   await expectAccessible(page, "#place");

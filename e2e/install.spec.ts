@@ -59,3 +59,27 @@ test.describe("by touch, under the vehicle", () => {
     expect(await page.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(390);
   });
 });
+
+test("the sheets of the work print: order, torques, leaks, and an estimate at the shop's own rate", async ({
+  page,
+}) => {
+  await openMarram(page, "install");
+  const prints = page.getByRole("navigation", { name: "To print" });
+  await prints.getByRole("link", { name: "Order" }).click();
+  await expect(page.getByRole("heading", { level: 1, name: /work order/ })).toBeVisible();
+  await expect(page.getByRole("cell", { name: /Battery negative off/ })).toBeVisible();
+  await page.getByRole("link", { name: "Back" }).click();
+  await prints.getByRole("link", { name: "Estimate" }).click();
+  const rate = page.getByRole("textbox", { name: /Your rate/ });
+  await rate.fill("60");
+  await rate.press("Enter");
+  await expect(page.getByText(/^Labour at that rate: \d+\.$/)).toBeVisible();
+  for (const [name, heading] of [
+    ["Torques", /torques/],
+    ["Leak sheet", /leak test/],
+  ] as const) {
+    await page.getByRole("link", { name: "Back" }).click();
+    await prints.getByRole("link", { name }).click();
+    await expect(page.getByRole("heading", { level: 1, name: heading })).toBeVisible();
+  }
+});

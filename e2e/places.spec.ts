@@ -5,7 +5,15 @@ const groups = {
   survey: ["survey", "survey?part=fuel", "survey?part=hoses", "survey?part=samples", "survey?part=report"],
   planning: ["layout", "prove", "fit", "parts"],
   doing: ["install", "bleed", "care"],
-  sheets: ["print/valves", "print/bleed", "print/dip?tank=portWing&roll=5"],
+  sheets: [
+    "print/valves",
+    "print/bleed",
+    "print/dip?tank=portWing&roll=5",
+    "print/work",
+    "print/torque",
+    "print/leak",
+    "print/estimate",
+  ],
 };
 const places = Object.values(groups).flat();
 

@@ -54,7 +54,7 @@ const coreRooms = {
   parts: [...built, "joints", "box"],
   running: solved,
   manifold: [...solved, "edit"],
-  order: [...solved, "boards", "joints", "random"],
+  order: [...solved, "boards", "joints", "parts", "random"],
   service: [...solved, "boards"],
   findings: [...solved, "running", "care", "joints", "boards", "service"],
   work: [...solved, "air", "findings"],

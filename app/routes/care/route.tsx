@@ -145,7 +145,7 @@ export default function Care() {
             <QuantityField
               label="Engine hours"
               dimension="ratio"
-              unit="ratio"
+              unit=""
               value={engineH}
               check={(si) => (si >= 0 && si < 1e6 ? null : "From nought on.")}
               onCommit={setEngineH}

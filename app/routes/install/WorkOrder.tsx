@@ -4,6 +4,7 @@
  */
 import { Check, Lock, Printer } from "lucide-react";
 import { useMemo, useState } from "react";
+import { Link } from "react-router";
 import styled from "styled-components";
 import { entriesOf } from "~/core/book/entries";
 import type { Fact, WorkStep } from "~/core/order/facts";
@@ -87,6 +88,18 @@ const Drawing = styled.div`
   @media (max-width: 600px), print { display: none; }
 `;
 
+const Prints = styled.nav`
+  display: flex; flex-wrap: wrap; gap: 4px 12px; align-items: center; align-self: flex-end;
+  a { color: var(--act); display: inline-flex; align-items: center; min-height: 28px; }
+  @media (pointer: coarse) { a { min-height: 44px; } }
+  @media print { display: none; }
+`;
+const sheets = [
+  ["work", "Order"],
+  ["torque", "Torques"],
+  ["leak", "Leak sheet"],
+  ["estimate", "Estimate"],
+] as const;
 const NOTHING = "nothing";
 
 export function WorkOrder() {
@@ -125,9 +138,14 @@ export function WorkOrder() {
         >
           {people === 1 ? "One person" : "Two people"}
         </Button>
-        <Button onPress={() => window.print()} className="noPrint">
-          <Printer size={16} /> Print
-        </Button>
+        <Prints aria-label="To print">
+          <Printer size={16} aria-hidden />
+          {sheets.map(([id, text]) => (
+            <Link key={id} to={`/job/${job.id}/print/${id}`}>
+              {text}
+            </Link>
+          ))}
+        </Prints>
       </Row>
       {progress.fault && (
         <Sheet role="alert">{orderFaultText(progress.fault, namer(job, before, plan))}</Sheet>

@@ -1,4 +1,5 @@
 /** Sheets to hang at the manifold: the valve table of every line-up, and the bleed card of the chosen one. */
+import type { ReactNode } from "react";
 import { Link, useParams, useSearchParams } from "react-router";
 import styled from "styled-components";
 import { stepKey } from "~/core/air/bled";
@@ -13,6 +14,7 @@ import { settingText } from "~/plumbing/settingText";
 import { useJob, useTrade } from "~/state/job";
 import { useBleedPlan } from "~/state/work";
 import { Button } from "~/ui/button";
+import { EstimateSheet, LeakSheet, TorqueSheet, WorkSheet } from "./WorkSheets";
 
 export const meta = () => [{ title: "To print · Iron Keel" }];
 
@@ -30,6 +32,7 @@ const Bar = styled.div`
 export default function Print() {
   const { sheet } = useParams();
   const { job } = useJob();
+  const One = sheets[sheet ?? ""] ?? ValveTable;
   return (
     <div>
       <Bar>
@@ -38,12 +41,29 @@ export default function Print() {
           Print
         </Button>
       </Bar>
-      <Paper>{sheet === "bleed" ? <BleedCard /> : sheet === "dip" ? <DipCard /> : <ValveTable />}</Paper>
+      <Paper>
+        <One />
+      </Paper>
     </div>
   );
 }
 
-const backOf: Record<string, string> = { bleed: "bleed", dip: "survey" };
+const backOf: Record<string, string> = {
+  bleed: "bleed",
+  dip: "survey",
+  work: "install",
+  torque: "install",
+  leak: "install",
+  estimate: "install",
+};
+const sheets: Readonly<Record<string, () => ReactNode>> = {
+  bleed: BleedCard,
+  dip: DipCard,
+  work: WorkSheet,
+  torque: TorqueSheet,
+  leak: LeakSheet,
+  estimate: EstimateSheet,
+};
 
 /** The dip table of one tank at a trim, to hang at its sounding pipe. */
 function DipCard() {
