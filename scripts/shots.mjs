@@ -38,6 +38,20 @@ const chooseJoint = (page) =>
     .getByRole("list", { name: "Joints" })
     .getByRole("button", { name: /Engine, feed/ })
     .click();
+/** A bleed half way: one separator filled, the pump's outlet open, the key pressed. */
+const bleedSome = async (page) => {
+  await page.getByText(/^Ends with/).waitFor();
+  await page.getByRole("button", { name: "Practise" }).click();
+  const jug = page.locator("#place").getByRole("button", { name: "Separator 1", exact: true });
+  for (let i = 0; i < 8; i++) await jug.click();
+  await page.getByRole("button", { name: "Lift pump, outlet joint: shut" }).click();
+  for (let i = 0; i < 2; i++) await page.getByRole("button", { name: "+¼ turn" }).click();
+  const press = page.getByRole("button", { name: "Press: Lift pump" });
+  await press.click();
+  await press.waitFor();
+  await press.click();
+  await page.waitForTimeout(1500);
+};
 const chooseSeparator = (page) =>
   page.locator("#keel").getByRole("button", { name: "Separator 1", exact: true }).click();
 
@@ -50,7 +64,7 @@ await withBrowser(20, async (browser, address) => {
       await shoot(browser, address, { name: place, place, ...job, before: chooseJoint });
       continue;
     }
-    const before = place === "prove" ? loadFilter : place === "layout" ? chooseSeparator : undefined;
+    const before = { prove: loadFilter, layout: chooseSeparator, bleed: bleedSome }[place];
     await shoot(browser, address, { name: place, place, before });
   }
   const tab = (name) => (page) => page.getByRole("tab", { name, exact: true }).click();

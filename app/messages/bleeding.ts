@@ -1,12 +1,8 @@
 /** Bleeding in words: what is opened, what is run, what is minded, why air stays. */
+
+import type { Content } from "~/core/air/content";
 import type { BleedJoint } from "~/core/air/joints";
-import {
-  type Content,
-  KEY_CYCLE_S,
-  type ProcedureStep,
-  secondsRange,
-  type WhyNot,
-} from "~/core/air/procedure";
+import { KEY_CYCLE_S, type ProcedureStep, secondsRange, type WhyNot } from "~/core/air/procedure";
 import type { Scenario } from "~/core/air/scenario";
 import { type AirRefusal, partOfMover } from "~/core/air/session";
 import type { Id } from "~/core/kinds/record";

@@ -1,5 +1,5 @@
 /** Hands at a plan, as a file has them, and what `keel bleed` and `keel air` print: published as JSON Schemas. */
-import type { Content } from "~/core/air/procedure";
+import type { Content } from "~/core/air/content";
 import type { AirAction } from "~/core/air/session";
 import { LITRE_M3 } from "~/core/units/factors";
 import { z } from "./zod";

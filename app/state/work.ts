@@ -1,7 +1,7 @@
 /** Work that the worker does: started when asked, restarted when it dies, stopped when left. */
 import type { Remote } from "comlink";
 import { useEffect, useState } from "react";
-import type { Content } from "~/core/air/procedure";
+import type { Content } from "~/core/air/content";
 import type { Proved } from "~/core/air/report";
 import type { Sweep, SweepCase } from "~/core/hydraulics/worst";
 import type { Positions } from "~/core/manifold/positions";

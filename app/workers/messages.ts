@@ -1,4 +1,4 @@
-import type { Content } from "~/core/air/procedure";
+import type { Content } from "~/core/air/content";
 import type { Proved } from "~/core/air/report";
 import type { BookEntry } from "~/core/book/entries";
 import type { Finding } from "~/core/findings/index";

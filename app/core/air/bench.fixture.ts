@@ -4,7 +4,8 @@ import { buildNetwork } from "../network/network";
 import { newJob, newLineUp, newPart, newRun, newTank } from "../plan/blank";
 import { currentPlan } from "../plan/ports";
 import type { Job, LineUp, Plan } from "../plan/types";
-import { type AirFlow, airFlow, type Hands, IDLE_HANDS } from "./flow";
+import { type AirFlow, airFlow } from "./flow";
+import { type Hands, IDLE_HANDS } from "./movers";
 
 export interface Bench {
   job: Job;

@@ -11,22 +11,19 @@
  * boils.
  */
 import { headPa } from "../fuel/fuel";
-import type { Part } from "../kinds/index";
 import type { Id } from "../kinds/record";
 import { AIR_KG_M3, AIR_PA_S, clearingMS, FUEL_TENSION_N_M, isStuck } from "../laws/bubbles";
-import { commonClearance } from "../laws/dryLift";
 import { churchill, type FrictionValue, LAMINAR_BELOW_RE } from "../laws/friction";
 import { tabulated } from "../laws/tabulated";
 import type { Network } from "../network/network";
 import { makeSettings, type Settings, type SettingsFault } from "../network/settings";
 import type { Conditions, LineUp } from "../plan/types";
 import { analyse, factorAndSolveGeneral, type SymbolicFactor } from "../solver/factor";
-import { type Curve, Way } from "../solver/newton";
+import { Way } from "../solver/newton";
 import { areaM2 } from "../units/bore";
 import { type AirMesh, airMesh } from "./cells";
+import { type Hands, IDLE_HANDS, type Mover, moverOf } from "./movers";
 
-/** A hole opened by hand, m2. Common practice, no source: a union half a turn loose, a bleed screw, a lid lifted off its seat. */
-export const openingM2 = { joint: 12e-6, screw: 4e-6, lid: 200e-6 } as const;
 const ORIFICE = 0.62;
 /** Of its flow on fuel a pump moves so much air. Common practice, no source. */
 const ON_AIR = 0.7;
@@ -66,34 +63,6 @@ const { isFinite } = Number;
 
 const friction = tabulated(churchill);
 
-/** What moves fuel by strokes or by a curve, and what it does on air. */
-interface Mover {
-  readonly curve: Curve;
-  readonly freeM3S: number;
-  readonly clearance: number;
-}
-
-export const clearanceOf = ({ kind }: Part): number => {
-  if (kind === "dosingPump") return commonClearance.dosing;
-  if (kind === "bulb") return commonClearance.bulb;
-  return kind === "inTankPump" || kind === "transferPump" ? commonClearance.wheel : commonClearance.lift;
-};
-
-/** The primer lever of a lift pump is a mover of its own. */
-export const leverOf = (id: Id): Id => `${id}~lever`;
-
-/** Strokes of a hand a second, and the most pressure it makes. Common practice, no source. */
-export const handStrokesS = { bulb: 0.7, lever: 1 } as const;
-const HAND_RISE_PA = 40_000;
-/** What a primer lever on a lift pump moves. Common practice, no source. */
-export const LEVER_STROKE_M3 = 8e-6;
-
-const handMover = (strokeM3: number, strokesS: number, clearance: number): Mover => ({
-  curve: { flow: new Float64Array([0, strokeM3 * strokesS]), drop: new Float64Array([-HAND_RISE_PA, 0]) },
-  freeM3S: strokeM3 * strokesS,
-  clearance,
-});
-
 /** Where fuel and air went that left the plan, m3 of fuel and J (pressure times volume) of air. */
 export interface Beyond {
   readonly fuelM3: Float64Array;
@@ -111,24 +80,6 @@ export interface AirSnapshot {
   readonly beyondAir: Float64Array;
   readonly carried: Float64Array;
 }
-
-/** What hands do now: what is open and how far, which pumps run, what is squeezed, where a jug is held. */
-export interface Hands {
-  /** Area of the hole at a face of the mesh, m2. */
-  readonly open: ReadonlyMap<number, number>;
-  /** Parts that run though the line-up has them off, or are worked by hand. */
-  readonly running: ReadonlySet<Id>;
-  /** Vessels that a jug is poured into. */
-  readonly pouring: ReadonlySet<Id>;
-  /** Consumers that draw, and how much of their full load. */
-  readonly drawing: ReadonlyMap<Id, number>;
-}
-export const IDLE_HANDS: Hands = {
-  open: new Map(),
-  running: new Set(),
-  pouring: new Set(),
-  drawing: new Map(),
-};
 
 /** Sums of a step that callers ask after. */
 export class AirFlow {
@@ -348,7 +299,7 @@ export class AirFlow {
     this.oneWay.fill(0);
     this.mover.fill(null);
     this.network.links.forEach((link, i) => {
-      const mover = this.moverOf(i, lineUp);
+      const mover = moverOf(this.network, i, lineUp, hands, this.pumpShare);
       const way = laws.way[i] as Way;
       for (const f of this.mesh.facesOf[i] as readonly number[]) {
         const share = faces.share[f] as number;
@@ -403,43 +354,6 @@ export class AirFlow {
       ];
     });
     this.activate(air);
-  }
-
-  /** What a pump still gives of flow and rise. */
-  private worn({ curve, freeM3S, clearance }: Mover): Mover {
-    const share = this.pumpShare;
-    if (share === 1) return { curve, freeM3S, clearance };
-    const scaled = { flow: curve.flow.map((q) => share * q), drop: curve.drop.map((pa) => share * pa) };
-    return { curve: scaled, freeM3S: share * freeM3S, clearance };
-  }
-
-  private moverOf(i: number, lineUp: LineUp): Mover | null {
-    const link = this.network.links[i];
-    if (!link) return null;
-    const { hands } = this;
-    if (link.kind === "pump") {
-      const { part } = link;
-      if (part.kind === "liftPump" && hands.running.has(leverOf(part.id)))
-        return handMover(LEVER_STROKE_M3, handStrokesS.lever, clearanceOf(part));
-      if (!hands.running.has(part.id) && lineUp.pumps[part.id] !== "on") return null;
-      const curve = this.network.shape.curves[this.network.shape.curve[i] as number];
-      return curve
-        ? this.worn({ curve, freeM3S: curve.flow.at(-1) ?? 0, clearance: clearanceOf(part) })
-        : null;
-    }
-    if (link.kind === "dosing") {
-      const { part } = link;
-      if (!hands.running.has(part.id) && lineUp.pumps[part.id] !== "on") return null;
-      const freeM3S = part.strokeM3 * part.mostHz;
-      return {
-        curve: { flow: new Float64Array([0, freeM3S]), drop: new Float64Array([-part.mostRisePa, 0]) },
-        freeM3S,
-        clearance: clearanceOf(part),
-      };
-    }
-    if (link.kind === "check" && link.part.kind === "bulb" && hands.running.has(link.part.id))
-      return handMover(link.part.strokeM3, handStrokesS.bulb, commonClearance.bulb);
-    return null;
   }
 
   /** All that an open way joins to what moves or is open takes part; what valves shut off keeps what it holds. */

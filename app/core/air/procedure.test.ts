@@ -7,18 +7,10 @@ import { buildNetwork } from "../network/network";
 import { currentPlan } from "../plan/ports";
 import type { Job } from "../plan/types";
 import { bledWay } from "./bleed";
+import { type Content, fillContent } from "./content";
 import { airIn, answeredCells, bleedJoints } from "./joints";
 import { randomLine } from "./lines.fixture";
-import {
-  bleedProcedure,
-  type Content,
-  ENOUGH,
-  fillContent,
-  onABadDay,
-  type Procedure,
-  type ProcedureTask,
-  replay,
-} from "./procedure";
+import { bleedProcedure, ENOUGH, onABadDay, type Procedure, type ProcedureTask, replay } from "./procedure";
 import { AirSession, lidKey, QUARTERS_OFF } from "./session";
 
 const load = (name: string) =>

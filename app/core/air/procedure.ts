@@ -11,13 +11,13 @@ import type { Id } from "../kinds/record";
 import { clearingMS, FUEL_TENSION_N_M } from "../laws/bubbles";
 import { linkKindOf } from "../network/links";
 import type { Network } from "../network/network";
-import { walk } from "../network/walk";
 import type { Conditions, LineUp, Plan, Schools, ValveSetting } from "../plan/types";
 import { schoolOf } from "../plan/types";
-import { isOpen, positionsOf } from "../plan/valves";
 import { areaM2 } from "../units/bore";
-import { handStrokesS, leverOf } from "./flow";
+import { type Content, fillContent } from "./content";
+import { handle, sparesOf, valvesBefore } from "./handles";
 import { airIn, answeredCells, type BleedJoint, bleedJoints, drawnCells, wayCells } from "./joints";
+import { handStrokesS, leverOf } from "./movers";
 import { type AirAction, AirSession, lidKey, partOfMover, QUARTERS_OFF, type SavedSession } from "./session";
 
 /** Air left by volume from pickup to consumer under which a bleed has ended. */
@@ -50,16 +50,6 @@ const PAN_MORE = 1.3;
 const PAN_STEP_M3 = 0.5e-3;
 /** A hand's seconds differ so much from the model's. Common practice, no source. */
 export const secondsRange = { least: 0.8, most: 1.3 } as const;
-
-/** What the lines hold when the work begins. */
-export type Content =
-  | { kind: "dry" }
-  /** A filter emptied for its element; all else full. */
-  | { kind: "filterChanged"; partId: Id }
-  /** A joint that was apart: what could run out of the hoses at it has. */
-  | { kind: "opened"; joint: string }
-  /** Air was drawn from the tank to the consumer; what stands in vessels under their outlets stayed. */
-  | { kind: "ranDry" };
 
 interface Moved {
   id: Id;
@@ -154,106 +144,6 @@ export interface ProcedureTask {
 
 const newestStart = ({ network, lineUp, conditions }: ProcedureTask) =>
   AirSession.start(network, lineUp, conditions);
-
-/** Fuel in all vessels up to their outlets and in every hose: what is full stays full, what was opened is not. */
-export function fillContent(session: AirSession, content: Content, way: FuelWay): void {
-  const { model } = session;
-  const { mesh, network } = model;
-  const all = new Set(answeredCells(model, way));
-  const fillAll = () => {
-    for (const cell of all) model.fill(cell, 1);
-  };
-  switch (content.kind) {
-    case "dry":
-      break;
-    case "filterChanged": {
-      fillAll();
-      const vessel = mesh.vesselOf.get(content.partId);
-      if (vessel !== undefined) model.fill(vessel, 0);
-      break;
-    }
-    case "opened": {
-      fillAll();
-      const node = network.nodeOf.get(content.joint);
-      if (node === undefined) break;
-      const z = mesh.posture.nodeM[node] as number;
-      // What lies over the joint in the hoses that meet there has run out.
-      for (const link of network.links) {
-        if (link.kind !== "run" || (link.from !== node && link.to !== node)) continue;
-        for (const cell of mesh.cellsOf.get(link.id) ?? [])
-          if (all.has(cell) && (mesh.cells.zM[cell] as number) >= z - 1e-3) model.fill(cell, 0);
-      }
-      break;
-    }
-    case "ranDry":
-      for (const cell of all) if (mesh.cells.isVessel[cell]) model.fill(cell, 0.9);
-      break;
-  }
-  // The tubes that stand in the tank hold fuel to its level.
-  for (const link of network.links) {
-    if (link.kind !== "tankPort") continue;
-    for (const cell of mesh.cellsOf.get(link.id) ?? [])
-      if ((mesh.cells.zM[cell] as number) < session.surfaceM(link.tank.id)) model.fill(cell, 1);
-  }
-}
-
-/** Handles that stand shut before what is open to the suction: a spare filter that nobody draws through. */
-function sparesOf(
-  session: AirSession,
-  { network, lineUp }: ProcedureTask,
-  answered: readonly number[],
-  way: ReadonlySet<number>,
-): Id[] {
-  const { mesh } = session.model;
-  const ids = new Set<Id>();
-  for (const part of network.plan.parts) {
-    const cell = mesh.vesselOf.get(part.id);
-    if (cell === undefined || !mesh.jugOf.has(part.id) || way.has(cell) || !answered.includes(cell)) continue;
-    const own = network.links.find(
-      (link) => (link.kind === "filter" || link.kind === "rated") && link.part.id === part.id,
-    );
-    if (!own) continue;
-    // Through what lies in its own line up to the first handle.
-    walk(network.topology, [own.from], (k) => {
-      const link = network.links[k];
-      if (link?.kind !== "valve") return link?.kind === "run";
-      const isNow = isOpen(link.valve, link.ports, lineUp.valves[link.valve.id]);
-      if (!isNow && link.valve.kind === "twoWay") ids.add(link.valve.id);
-      return false;
-    });
-  }
-  return [...ids];
-}
-
-/** Handles that shut a vessel off from every tank before it; null where some way stays open. */
-function valvesBefore(network: Network, lineUp: LineUp, partId: Id): Id[] | null {
-  const index = network.links.findIndex(
-    (link) => (link.kind === "filter" || link.kind === "rated") && link.part.id === partId,
-  );
-  const own = network.links[index];
-  if (!own) return null;
-  const valves = new Set<Id>();
-  const { order } = walk(network.topology, [own.from], (k) => {
-    const link = network.links[k];
-    if (!link || k === index) return false;
-    if (link.kind === "filter" || link.kind === "pump" || link.kind === "dosing") return false;
-    if (link.kind !== "valve") return link.kind !== "check";
-    const isNow = isOpen(link.valve, link.ports, lineUp.valves[link.valve.id]);
-    if (isNow && link.valve.kind === "twoWay") valves.add(link.valve.id);
-    return isNow && link.valve.kind !== "twoWay";
-  });
-  // What is behind its own outlet is not before it.
-  if (order.includes(own.to)) return null;
-  return order.some((node) => node >= network.topology.unknowns) ? null : [...valves];
-}
-
-/** A two-way valve's setting that opens or shuts it. */
-function handle(network: Network, id: Id, isOpened: boolean): ValveSetting | null {
-  const valve = network.plan.parts.find((part) => part.id === id);
-  if (valve?.kind !== "twoWay") return null;
-  const found = positionsOf(valve).find(({ joins }) => joins.length > 0 === isOpened);
-  return found ? { kind: "position", position: found.id } : null;
-}
 
 class Planner {
   readonly steps: ProcedureStep[] = [];

@@ -6,12 +6,11 @@ import { currentPlan } from "../plan/ports";
 import type { Job, LineUp, Schools } from "../plan/types";
 import { LITRE_M3 } from "../units/factors";
 import { bledWay } from "./bleed";
+import { type Content, fillContent } from "./content";
 import { airIn, answeredCells } from "./joints";
 import {
   bleedProcedure,
-  type Content,
   ENOUGH,
-  fillContent,
   onABadDay,
   type Procedure,
   type ProcedureStep,

@@ -5,8 +5,9 @@ import { partsOf } from "../plan/ports";
 import type { Conditions } from "../plan/types";
 import { positionsOf } from "../plan/valves";
 import { seeded } from "../random/seeded";
+import { fillContent } from "./content";
 import { answeredCells, drawnCells, wayCells } from "./joints";
-import { fillContent, type ProcedureTask } from "./procedure";
+import type { ProcedureTask } from "./procedure";
 import { AirSession, type JointKey } from "./session";
 
 export type Scenario =

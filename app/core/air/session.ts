@@ -4,7 +4,8 @@ import type { Id } from "../kinds/record";
 import type { Network } from "../network/network";
 import type { Conditions, LineUp, ValveSetting } from "../plan/types";
 import { positionsOf } from "../plan/valves";
-import { AirFault, type AirFlow, type AirSnapshot, airFlow, handStrokesS, leverOf, openingM2 } from "./flow";
+import { AirFault, type AirFlow, type AirSnapshot, airFlow } from "./flow";
+import { handStrokesS, leverOf, openingM2 } from "./movers";
 
 /** A joint opened by hand: a port of the plan as `part.port`, or the lid of a vessel as `part.lid`. */
 export type JointKey = string;

@@ -1,14 +1,9 @@
 /** A bleed practised on the model: hands act, time goes on, and each act can be taken back. */
 import { useCallback, useEffect, useMemo, useState } from "react";
+import { type Content, fillContent } from "~/core/air/content";
 import { airIn, answeredCells, type BleedJoint, bleedJoints } from "~/core/air/joints";
 import { type AirPicture, airPicture } from "~/core/air/picture";
-import {
-  type Content,
-  fillContent,
-  KEY_CYCLE_S,
-  type ProcedureStep,
-  type ProcedureTask,
-} from "~/core/air/procedure";
+import { KEY_CYCLE_S, type ProcedureStep, type ProcedureTask } from "~/core/air/procedure";
 import { bleedTask } from "~/core/air/report";
 import { type Scenario, scenarioBySeed, scenariosOf, startWrong } from "~/core/air/scenario";
 import { type AirAction, type AirRefusal, AirSession, type SavedSession } from "~/core/air/session";

@@ -4,7 +4,8 @@
  * first. Law: laws/dryLift.ts.
  */
 import { atmospherePa, fuelAt } from "../../fuel/fuel";
-import { commonClearance, dryVacuumPa, liftM } from "../../laws/dryLift";
+import { clearanceOf } from "../../hydraulics/clearance";
+import { dryVacuumPa, liftM } from "../../laws/dryLift";
 import { onPart } from "../onPart";
 import { rule } from "../rule";
 
@@ -20,7 +21,7 @@ export const cannotLiftDry = rule({
     const fuel = fuelAt(job.fuel, plan.conditions.fuelC);
     if (!fuel) return [];
     return plan.parts.flatMap((part) => {
-      const ratio = part.kind === "dosingPump" ? commonClearance.dosing : commonClearance.lift;
+      const ratio = clearanceOf(part);
       const mostM = liftM(dryVacuumPa({ ratio }, air, air, CHECK_PA), fuel.densityKgM3);
       const over = verdicts.flatMap(({ lineUp, way, result }) => {
         if (way?.firstPumpId !== part.id || result.outcome !== "solved") return [];
