@@ -15,6 +15,7 @@ import type { Conditions, LineUp, Plan, Schools, ValveSetting } from "../plan/ty
 import { schoolOf } from "../plan/types";
 import { areaM2 } from "../units/bore";
 import { type Content, fillContent } from "./content";
+import { AirFault } from "./flow";
 import { handle, sparesOf, valvesBefore } from "./handles";
 import { airIn, answeredCells, type BleedJoint, bleedJoints, drawnCells, wayCells } from "./joints";
 import { handStrokesS, leverOf } from "./movers";
@@ -145,6 +146,17 @@ export interface ProcedureTask {
 const newestStart = ({ network, lineUp, conditions }: ProcedureTask) =>
   AirSession.start(network, lineUp, conditions);
 
+/** Runs until it is enough, or until the model finds no step from there: what was reached is what there is. */
+function runTo(session: AirSession, seconds: number, isDone: () => boolean): number {
+  const before = session.atS;
+  try {
+    return session.run(seconds, isDone);
+  } catch (fault) {
+    if (!(fault instanceof AirFault)) throw fault;
+    return session.atS - before;
+  }
+}
+
 class Planner {
   readonly steps: ProcedureStep[] = [];
   readonly joints: BleedJoint[];
@@ -255,7 +267,7 @@ class Planner {
     const came = session.came.get(joint.key);
     const idle = this.idleness(() => (came?.fuelM3 ?? 0) + (came?.airM3 ?? 0));
     const clears = this.idleness(() => 0);
-    const seconds = session.run(by ? MOST_PUMP_S : MOST_GRAVITY_S, () => {
+    const seconds = runTo(session, by ? MOST_PUMP_S : MOST_GRAVITY_S, () => {
       if (dry() > 3 * limit) return true;
       const isSolid = (came?.solidS ?? 0) >= SOLID_S;
       // Run once more, it goes on as long as air goes with it.
@@ -307,7 +319,7 @@ class Planner {
     const start: AirAction = { do: "pump", id: by.key, on: true };
     this.all([start]);
     const idle = this.idleness(() => 0);
-    const seconds = session.run(MOST_RUN_ON_S, idle);
+    const seconds = runTo(session, MOST_RUN_ON_S, idle);
     const end: AirAction = { do: "pump", id: by.key, on: false };
     this.all([end]);
     return {
@@ -642,11 +654,11 @@ export function onABadDay(
         continue;
       }
       // No shorter than it says, and on until it is solid.
-      session.run(action.seconds);
+      runTo(session, action.seconds, () => false);
       const more = (PATIENCE - 1) * action.seconds;
       const came = session.came.get(step.joint.key);
       if (step.isSolid && (came?.solidS ?? 0) < SOLID_S)
-        session.run(more, () => (came?.solidS ?? 0) >= SOLID_S);
+        runTo(session, more, () => (came?.solidS ?? 0) >= SOLID_S);
     }
   }
   const { airM3, roomM3 } = airIn(session.model, answeredCells(session.model, task.way));
