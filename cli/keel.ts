@@ -1,9 +1,10 @@
 /** The core on the command line: JSON in on a file or standard input, JSON out; faults with their place on standard error. */
 import { readFileSync } from "node:fs";
+import { missingIn } from "~/core/air/content";
 import { airReport, bleedReport } from "~/core/air/report";
 import { standingOf } from "~/core/book/standing";
 import { dueOf } from "~/core/care/due";
-import { gaugeTrend, trendReport } from "~/core/care/gaugeTrend";
+import { gaugeTrend, trendReport, trendsOf } from "~/core/care/gaugeTrend";
 import { exportInp } from "~/core/export/inp";
 import { findingsOf } from "~/core/findings/findings";
 import { solveReport } from "~/core/hydraulics/report";
@@ -77,12 +78,7 @@ const readJob = (file: string | undefined): Job => readFile(file).job;
 function calc(name: string | undefined, file: string | undefined): unknown {
   const law = name === undefined ? undefined : laws[name];
   if (!law) throw new Stop([`calc: no law '${name ?? ""}'`, usage], BAD_USE);
-  let input: unknown;
-  try {
-    input = JSON.parse(read(file));
-  } catch (error) {
-    throw new Stop([`input: not JSON: ${(error as Error).message}`], BAD_INPUT);
-  }
+  const input = readJson(file, "input");
   const one = (value: unknown, root: string) => {
     const parsed = law.input.safeParse(value);
     if (!parsed.success) throw refuse("input", faultsOf(parsed.error, root));
@@ -113,10 +109,21 @@ function lineUpOf(job: Job, id: string | undefined): LineUp {
   return lineUp;
 }
 
-function startContent(word = "dry") {
+function startContent(job: Job, word = "dry") {
   const content = contentOf(word);
   if (!content) throw new Stop(["--content: dry, ranDry, changed:FILTER or opened:PART.PORT"], BAD_USE);
+  const missing = missingIn(currentPlan(job), content);
+  if (missing !== null) throw new Stop([`--content: ${missing} is not in this plan`], BAD_USE);
   return content;
+}
+
+function readJson(file: string | undefined, name: string): unknown {
+  const text = read(file);
+  try {
+    return JSON.parse(text);
+  } catch (error) {
+    throw new Stop([`${name}: not JSON: ${(error as Error).message}`], BAD_INPUT);
+  }
 }
 
 function bleed(args: string[]): unknown {
@@ -127,7 +134,7 @@ function bleed(args: string[]): unknown {
   if (school !== undefined && !priming)
     throw new Stop([`--school: one of ${schoolChoices.priming.join(", ")}`], BAD_USE);
   const schools = { ...job.schools, ...(priming ? { priming } : {}) };
-  return bleedReport(job, lineUpOf(job, value("--lineup")), schools, startContent(value("--content")));
+  return bleedReport(job, lineUpOf(job, value("--lineup")), schools, startContent(job, value("--content")));
 }
 
 function air(args: string[]): unknown {
@@ -138,16 +145,15 @@ function air(args: string[]): unknown {
   if (!(every >= 0.1 && every <= 3600)) throw new Stop(["--every: a number from 0.1 to 3600"], BAD_USE);
   const from = value("--actions");
   if (from === undefined) throw new Stop(["--actions: a file with what is done"], BAD_USE);
-  let input: unknown;
-  try {
-    input = JSON.parse(read(from));
-  } catch (error) {
-    if (error instanceof Stop) throw error;
-    throw new Stop([`${from}: not JSON: ${(error as Error).message}`], BAD_INPUT);
-  }
-  const parsed = airActionsSchema.safeParse(input);
+  const parsed = airActionsSchema.safeParse(readJson(from, from));
   if (!parsed.success) throw refuse(from, faultsOf(parsed.error, "actions"));
-  const report = airReport(job, lineUp, parsed.data.map(readAction), startContent(value("--content")), every);
+  const report = airReport(
+    job,
+    lineUp,
+    parsed.data.map(readAction),
+    startContent(job, value("--content")),
+    every,
+  );
   if (!report) throw new Stop([`${lineUp.id}: nothing leads from a tank to a consumer in it`], BAD_INPUT);
   if (report.refused)
     throw new Stop(
@@ -159,7 +165,9 @@ function air(args: string[]): unknown {
 
 function calendar(path: string | undefined): string {
   const { job, book } = readFile(path);
-  const days = calendarDays(job, dueOf(buildNetwork(job), standingOf(book)), (id) => nameOf(job, id));
+  const [network, standing] = [buildNetwork(job), standingOf(book)];
+  const due = dueOf(network, standing, trendsOf(network, standing));
+  const days = calendarDays(job, due, (id) => nameOf(job, id));
   const last = book.map(({ at }) => Date.parse(at)).reduce((most, at) => Math.max(most, at), 0);
   return calendarText(job.name, days, new Date(last));
 }

@@ -8,7 +8,7 @@ import type { Id } from "~/core/kinds/record";
 import type { Job } from "~/core/plan/types";
 import { formatNumber } from "~/core/units/format";
 
-const dayText = (date: Date): string => date.toLocaleDateString("en-GB", { dateStyle: "medium" });
+export const dayText = (date: Date): string => date.toLocaleDateString("en-GB", { dateStyle: "medium" });
 
 /** A place on the trend's axis: a day, or engine hours. */
 export function whenText(trend: GaugeTrend, x: number): string {

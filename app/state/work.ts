@@ -4,6 +4,7 @@ import { useEffect, useState } from "react";
 import type { Content } from "~/core/air/content";
 import type { Proved } from "~/core/air/report";
 import type { Sweep, SweepCase } from "~/core/hydraulics/worst";
+import type { Id } from "~/core/kinds/record";
 import type { Positions } from "~/core/manifold/positions";
 import type { Conditions, DutyStep, Job, LineUp } from "~/core/plan/types";
 import type { RunResult } from "~/core/running/run";
@@ -99,9 +100,14 @@ export const usePositions = (job: Job, isAsked: boolean): WorkState<Positions | 
   );
 
 /** The bleed of a line-up, found by trying; `done` counts the tries. */
-export const useBleedPlan = (job: Job, lineUp: LineUp | null, content: Content): WorkState<Proved | null> =>
+export const useBleedPlan = (
+  job: Job,
+  lineUp: LineUp | null,
+  content: Content,
+  endId?: Id,
+): WorkState<Proved | null> =>
   useWork(
     "bleed",
-    lineUp && [...contentOf(job), job.schools, lineUp, JSON.stringify(content)],
-    (remote, onProgress) => remote.bleed(job, lineUp as LineUp, content, onProgress),
+    lineUp && [...contentOf(job), job.schools, lineUp, JSON.stringify(content), endId],
+    (remote, onProgress) => remote.bleed(job, lineUp as LineUp, content, endId, onProgress),
   );

@@ -47,9 +47,9 @@ const worker: KeelWorker = {
         }));
       return { ...run, endurance };
     }),
-  bleed: (job, lineUp, content, onProgress) =>
+  bleed: (job, lineUp, content, endId, onProgress) =>
     answer(onProgress, () => {
-      const task = bleedTask(job, lineUp, content);
+      const task = bleedTask(job, lineUp, content, endId);
       return task && provedBleed(job, task, job.schools, (tries) => onProgress(tries, 0));
     }),
   positions: (job, onProgress) =>

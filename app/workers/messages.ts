@@ -5,6 +5,7 @@ import type { Finding } from "~/core/findings/index";
 import type { BoardTask, Progress, Proposed, Search } from "~/core/fit/arrange";
 import type { Hung } from "~/core/fit/panel";
 import type { Sweep, SweepCase } from "~/core/hydraulics/worst";
+import type { Id } from "~/core/kinds/record";
 import type { Positions } from "~/core/manifold/positions";
 import type { Conditions, DutyStep, Job, LineUp } from "~/core/plan/types";
 import type { RunResult } from "~/core/running/run";
@@ -33,7 +34,13 @@ export interface KeelWorker {
     onProgress: OnProgress,
   ): Answer<RunResult & { endurance: Endurance[] }>;
   /** Null where nothing leads from a tank to a consumer. Progress counts what was tried. */
-  bleed(job: Job, lineUp: LineUp, content: Content, onProgress: OnProgress): Answer<Proved | null>;
+  bleed(
+    job: Job,
+    lineUp: LineUp,
+    content: Content,
+    endId: Id | undefined,
+    onProgress: OnProgress,
+  ): Answer<Proved | null>;
   /** Null where there are more positions than are gone through. */
   positions(job: Job, onProgress: OnProgress): Answer<Positions | null>;
   /** A board arranged; what is best so far is told as it is found. */

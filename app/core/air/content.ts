@@ -1,6 +1,11 @@
 /** What the lines hold when the work begins, put into the model. */
 import type { FuelWay } from "../hydraulics/route";
+import { isFiltering } from "../kinds/families";
 import type { Id } from "../kinds/record";
+import { runsOut } from "../laws/runOut";
+import { portKey } from "../plan/ports";
+import type { Plan } from "../plan/types";
+import { HEAD_SHARE } from "./cells";
 import { answeredCells } from "./joints";
 import type { AirSession } from "./session";
 
@@ -13,6 +18,15 @@ export type Content =
   | { kind: "opened"; joint: string }
   /** Air was drawn from the tank to the consumer; what stands in vessels under their outlets stayed. */
   | { kind: "ranDry" };
+
+/** What a content names and the plan has not: a filter, a part's port; null where all is there. */
+export function missingIn({ parts, runs, joints }: Plan, content: Content): string | null {
+  if (content.kind === "filterChanged")
+    return parts.some((part) => part.id === content.partId && isFiltering(part)) ? null : content.partId;
+  if (content.kind !== "opened") return null;
+  const used = [...runs, ...joints].flatMap(({ from, to }) => [portKey(from), portKey(to)]);
+  return used.includes(content.joint) ? null : content.joint;
+}
 
 /** Fuel in all vessels up to their outlets and in every hose: what is full stays full, what was opened is not. */
 export function fillContent(session: AirSession, content: Content, way: FuelWay): void {
@@ -36,16 +50,20 @@ export function fillContent(session: AirSession, content: Content, way: FuelWay)
       const node = network.nodeOf.get(content.joint);
       if (node === undefined) break;
       const z = mesh.posture.nodeM[node] as number;
-      // What lies over the joint in the hoses that meet there has run out.
+      // From the joint into each hose that meets there: what a crest holds back stays.
       for (const link of network.links) {
         if (link.kind !== "run" || (link.from !== node && link.to !== node)) continue;
-        for (const cell of mesh.cellsOf.get(link.id) ?? [])
-          if (all.has(cell) && (mesh.cells.zM[cell] as number) >= z - 1e-3) model.fill(cell, 0);
+        const own = mesh.cellsOf.get(link.id) ?? [];
+        const inwards = (link.from === node ? own : [...own].reverse()).filter((cell) => all.has(cell));
+        const out = runsOut([z, ...inwards.map((cell) => mesh.cells.zM[cell] as number)]).slice(1);
+        inwards.forEach((cell, i) => {
+          if (out[i]) model.fill(cell, 0);
+        });
       }
       break;
     }
     case "ranDry":
-      for (const cell of all) if (mesh.cells.isVessel[cell]) model.fill(cell, 0.9);
+      for (const cell of all) if (mesh.cells.isVessel[cell]) model.fill(cell, 1 - HEAD_SHARE);
       break;
   }
   // The tubes that stand in the tank hold fuel to its level.

@@ -29,6 +29,10 @@ const ORIFICE = 0.62;
 const ON_AIR = 0.7;
 /** How fast a can or a jug is poured. Common practice, no source. */
 const POUR_M3_S = 50e-6;
+/** It falls from no higher than this. */
+const POUR_PA = 500;
+/** A line that stands at so little gives a consumer nothing, at twice that all it asks: where fuel boils it is not fed. */
+const UNFED_PA = 20_000;
 
 /** Give of a cell and what is in it: keeps blind ends solvable. */
 const GIVE_M3_PA = 2e-14;
@@ -329,7 +333,7 @@ export class AirFlow {
       this.shut[f] = 0;
       this.oneWay[f] = 1;
       this.mover[f] = {
-        curve: { flow: new Float64Array([0, POUR_M3_S]), drop: new Float64Array([-500, 0]) },
+        curve: { flow: new Float64Array([0, POUR_M3_S]), drop: new Float64Array([-POUR_PA, 0]) },
         freeM3S: POUR_M3_S,
         clearance: 1,
       };
@@ -876,7 +880,7 @@ export class AirFlow {
     for (const { feed, back, feedM3S, burnM3S } of this.draws) {
       const p = this.pressurePa[feed] as number;
       const share = min(1, (this.fuelM3[feed] as number) / (this.mesh.cells.volumeM3[feed] as number));
-      const q = feedM3S * min(1, max(0, (p - 20_000) / 20_000));
+      const q = feedM3S * min(1, max(0, (p - UNFED_PA) / UNFED_PA));
       const wet = q * dt * share;
       const gas = q * dt * (1 - share) * p;
       fuel[feed] = (fuel[feed] as number) - wet;

@@ -5,6 +5,7 @@ import type { Id } from "../kinds/record";
 import { linkKindOf } from "../network/links";
 import { partsOf } from "../plan/ports";
 import type { AirFlow } from "./flow";
+import { moverLinks } from "./movers";
 import { type JointKey, lidKey } from "./session";
 
 export interface BleedJoint {
@@ -113,16 +114,18 @@ export function answeredCells(model: AirFlow, way: FuelWay): number[] {
 export function drawnCells(model: AirFlow, cells: readonly number[], movers: ReadonlySet<Id>): Set<number> {
   const { mesh, network } = model;
   const { faces } = mesh;
+  // Round a pump through its bypass nothing is drawn either.
+  const pushing = new Set(
+    network.links.flatMap((link, i) =>
+      link.kind !== "filter" && movers.has(linkKindOf(link).owner(link)?.id ?? "") ? [i] : [],
+    ),
+  );
   const within = new Set(cells);
   const next = new Map<number, number[]>();
   const join = (a: number, b: number) => next.set(a, [...(next.get(a) ?? []), b]);
-  network.links.forEach((link, i) => {
-    if (
-      movers.has(linkKindOf(link).owner(link)?.id ?? "") &&
-      (link.kind === "pump" || link.kind === "dosing" || link.kind === "check")
-    )
-      return;
-    for (const f of mesh.facesOf[i] as readonly number[]) {
+  mesh.facesOf.forEach((own, i) => {
+    if (pushing.has(i)) return;
+    for (const f of own) {
       const [a, b] = [faces.from[f] as number, faces.to[f] as number];
       if (model.isShut(f) || !within.has(a) || !within.has(b)) continue;
       join(a, b);
@@ -170,14 +173,19 @@ function deadLegs(model: AirFlow, way: FuelWay): number[][] {
 }
 
 /** Joints that a bleed may open, the nearest the tank first; those of dead legs behind a pump stand before the last. */
-export function bleedJoints(model: AirFlow, way: FuelWay, surfaceM: number): BleedJoint[] {
+export function bleedJoints(model: AirFlow, way: FuelWay): BleedJoint[] {
+  const surfaceM = model.surfaceOf(way.stations[0]?.id ?? "");
   const joints = wayJoints(model, way, surfaceM);
   const last = joints.at(-1);
   if (!last || last.movers.length === 0) return joints;
   const drawn = drawnCells(model, answeredCells(model, way), new Set(last.movers));
   const legs = deadLegs(model, way).filter((leg) => !leg.some((cell) => drawn.has(cell)));
   const ends = legs.flatMap((leg) => legJoints(model, leg, { surfaceM, movers: last.movers }));
-  const at = last.kind === "feed" ? joints.length - 1 : joints.length;
+  // Before the first joint behind all that pushes where fuel could be let out at last.
+  const end = joints.findIndex(
+    ({ kind, movers }) => (kind === "screw" || kind === "feed") && movers.length === last.movers.length,
+  );
+  const at = end < 0 ? joints.length : end;
   return [...joints.slice(0, at), ...ends, ...joints.slice(at)];
 }
 
@@ -233,6 +241,7 @@ function legJoints(
 function wayJoints(model: AirFlow, way: FuelWay, surfaceM: number): BleedJoint[] {
   const { mesh, network } = model;
   const parts = new Map(partsOf(network.job, network.plan).map((part) => [part.id, part]));
+  const moving = moverLinks(network);
   const movers: Id[] = [];
   const joints: BleedJoint[] = [];
   const order = wayCells(model, way);
@@ -261,11 +270,7 @@ function wayJoints(model: AirFlow, way: FuelWay, surfaceM: number): BleedJoint[]
       add(`${part.id}.feed`, part.id, "feed", nodeZ(`${part.id}.feed`) ?? station.zM);
       continue;
     }
-    const isMover =
-      part.kind === "bulb" ||
-      network.links.some(
-        (link) => (link.kind === "pump" || link.kind === "dosing") && link.part.id === part.id,
-      );
+    const isMover = moving.has(part.id);
     if (isMover) movers.push(part.id);
     const vessel = mesh.vesselOf.get(part.id);
     if (vessel !== undefined && (isFiltering(part) || part.kind === "strainer")) {
@@ -291,4 +296,27 @@ function wayJoints(model: AirFlow, way: FuelWay, surfaceM: number): BleedJoint[]
     if (key) add(key, part.id, "crest", station.zM);
   }
   return joints;
+}
+
+/** What a bleed reaches: the cells it answers for, its joints, and where fuel could be let out at last. */
+export interface Reach {
+  cells: number[];
+  joints: BleedJoint[];
+  /** The consumer's feed joint and the screws before it, the farthest first. */
+  ends: BleedJoint[];
+}
+
+/** @param endId part at whose joint it ends; by default the farthest. What lies behind that is not answered for. */
+export function reachOf(model: AirFlow, { way, endId }: { way: FuelWay; endId?: Id | undefined }): Reach {
+  const joints = bleedJoints(model, way);
+  const cells = answeredCells(model, way);
+  const ends = joints.filter(({ kind }) => kind === "feed" || kind === "screw").reverse();
+  const end = ends.find(({ partId }) => partId === endId);
+  if (!end || end === ends[0]) return { cells, joints, ends };
+  const behind = new Set(joints.slice(joints.indexOf(end) + 1).flatMap((joint) => joint.cells));
+  return {
+    cells: cells.filter((cell) => !behind.has(cell)),
+    joints: joints.slice(0, joints.indexOf(end) + 1),
+    ends,
+  };
 }

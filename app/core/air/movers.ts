@@ -47,6 +47,16 @@ const handMover = (strokeM3: number, strokesS: number, clearance: number): Mover
   clearance,
 });
 
+/** What moves fuel, by part, with its link: pumps, what doses, bulbs. */
+export const moverLinks = ({ links }: Network): Map<Id, number> =>
+  new Map(
+    links.flatMap((link, i): [Id, number][] =>
+      link.kind === "pump" || link.kind === "dosing" || (link.kind === "check" && link.part.kind === "bulb")
+        ? [[link.part.id, i]]
+        : [],
+    ),
+  );
+
 /** What a pump still gives of flow and rise. */
 function worn({ curve, freeM3S, clearance }: Mover, share: number): Mover {
   if (share === 1) return { curve, freeM3S, clearance };

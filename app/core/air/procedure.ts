@@ -17,7 +17,7 @@ import { areaM2 } from "../units/bore";
 import { type Content, fillContent } from "./content";
 import { AirFault } from "./flow";
 import { handle, sparesOf, valvesBefore } from "./handles";
-import { airIn, answeredCells, type BleedJoint, bleedJoints, drawnCells, wayCells } from "./joints";
+import { airIn, answeredCells, type BleedJoint, drawnCells, reachOf, wayCells } from "./joints";
 import { handStrokesS, leverOf } from "./movers";
 import { type AirAction, AirSession, lidKey, partOfMover, QUARTERS_OFF, type SavedSession } from "./session";
 
@@ -32,6 +32,8 @@ const MOST_GRAVITY_S = 240;
 const MOST_PUMP_S = 180;
 /** Most seconds that a pump may run dry, and presses of a timed pump. Common practice, no source; the maker's figure goes first. */
 export const mostDryS = { lift: 15, dosing: 60 } as const;
+/** A try is given up when the pump has run dry so many times what it may. */
+const GIVE_UP_DRY = 3;
 export const KEY_CYCLE_S = 3;
 const MOST_TURNS = 3;
 /** A vessel with less than this in it is filled. */
@@ -141,6 +143,8 @@ export interface ProcedureTask {
   conditions: Conditions;
   way: FuelWay;
   content: Content;
+  /** Part at whose joint fuel is let out at last, a screw before the consumer; what lies behind it is left as it is. */
+  endId?: Id | undefined;
 }
 
 const newestStart = ({ network, lineUp, conditions }: ProcedureTask) =>
@@ -179,13 +183,13 @@ class Planner {
   ) {
     const { model } = session;
     const { way } = task;
-    const tank = way.stations[0]?.id ?? "";
     this.way = new Set(wayCells(model, way));
     const spares = sparesOf(session, task, answeredCells(model, way), this.way);
     this.turned = spares.map((id) => ({ id, was: session.valves[id] }));
     if (spares.length > 0) this.steps.push(this.turn(spares, (id) => handle(task.network, id, true), false));
-    this.cells = answeredCells(model, way);
-    this.joints = bleedJoints(model, way, session.surfaceM(tank));
+    const { cells, joints } = reachOf(model, task);
+    this.cells = cells;
+    this.joints = joints;
     this.movers = this.moversInOrder();
     this.drawn = drawnCells(model, this.cells, new Set(this.movers.map(({ id }) => id)));
     this.worthALid = Math.min(TOP_UP_M3, TOP_UP_SHARE * airIn(model, this.cells).roomM3);
@@ -268,7 +272,7 @@ class Planner {
     const idle = this.idleness(() => (came?.fuelM3 ?? 0) + (came?.airM3 ?? 0));
     const clears = this.idleness(() => 0);
     const seconds = runTo(session, by ? MOST_PUMP_S : MOST_GRAVITY_S, () => {
-      if (dry() > 3 * limit) return true;
+      if (dry() > GIVE_UP_DRY * limit) return true;
       const isSolid = (came?.solidS ?? 0) >= SOLID_S;
       // Run once more, it goes on as long as air goes with it.
       if (isAgain) return this.left() <= ENOUGH ? isSolid : clears();
@@ -661,7 +665,7 @@ export function onABadDay(
         runTo(session, more, () => (came?.solidS ?? 0) >= SOLID_S);
     }
   }
-  const { airM3, roomM3 } = airIn(session.model, answeredCells(session.model, task.way));
+  const { airM3, roomM3 } = airIn(session.model, reachOf(session.model, task).cells);
   return roomM3 > 0 ? airM3 / roomM3 : 0;
 }
 
@@ -671,6 +675,6 @@ export function replay(task: ProcedureTask, actions: readonly AirAction[]): numb
   if (!session) return null;
   fillContent(session, task.content, task.way);
   for (const action of actions) if (session.act(action)) return null;
-  const { airM3, roomM3 } = airIn(session.model, answeredCells(session.model, task.way));
+  const { airM3, roomM3 } = airIn(session.model, reachOf(session.model, task).cells);
   return roomM3 > 0 ? airM3 / roomM3 : 0;
 }

@@ -1,13 +1,14 @@
 /** Bleeding and moving air as scripts read them. Field names are the contract; millilitres, seconds, shares of one. */
 import { LineUpSolver } from "../hydraulics/solve";
 import { judgeLineUp, lowestUsableM3 } from "../hydraulics/worst";
+import type { Id } from "../kinds/record";
 import { buildNetwork } from "../network/network";
 import { currentPlan } from "../plan/ports";
 import type { Job, LineUp, Schools } from "../plan/types";
 import { LITRE_M3 } from "../units/factors";
 import { bledWay } from "./bleed";
 import { type Content, fillContent } from "./content";
-import { airIn, answeredCells } from "./joints";
+import { airIn, reachOf } from "./joints";
 import {
   bleedProcedure,
   ENOUGH,
@@ -22,12 +23,12 @@ import { type AirAction, type AirRefusal, AirSession } from "./session";
 const ml = (m3: number): number => (m3 / LITRE_M3) * 1000;
 
 /** The task of a line-up: its network, its way, what its lines hold; null where nothing leads from a tank to a consumer. */
-export function bleedTask(job: Job, lineUp: LineUp, content: Content): ProcedureTask | null {
+export function bleedTask(job: Job, lineUp: LineUp, content: Content, endId?: Id): ProcedureTask | null {
   const plan = currentPlan(job);
   const network = buildNetwork(job);
   const solver = new LineUpSolver(network);
   const { from } = bledWay(solver, judgeLineUp(solver, lineUp, plan.conditions), plan.conditions);
-  return from?.way ? { network, lineUp, conditions: plan.conditions, way: from.way, content } : null;
+  return from?.way ? { network, lineUp, conditions: plan.conditions, way: from.way, content, endId } : null;
 }
 
 /** A procedure with what it is worth: played again, and on three bad days. */
@@ -184,7 +185,7 @@ export function airReport(
   const session = task && AirSession.start(task.network, lineUp, task.conditions);
   if (!task || !session) return null;
   fillContent(session, content, task.way);
-  const cells = answeredCells(session.model, task.way);
+  const { cells } = reachOf(session.model, task);
   const states = [stateOut(session, cells, null)];
   let refused: (AirRefusal & { action: number }) | null = null;
   for (const [i, action] of actions.entries()) {

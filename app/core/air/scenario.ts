@@ -7,6 +7,7 @@ import { positionsOf } from "../plan/valves";
 import { seeded } from "../random/seeded";
 import { fillContent } from "./content";
 import { answeredCells, drawnCells, wayCells } from "./joints";
+import { moverLinks } from "./movers";
 import type { ProcedureTask } from "./procedure";
 import { AirSession, type JointKey } from "./session";
 
@@ -31,13 +32,7 @@ export function scenariosOf(task: ProcedureTask): Scenario[] {
   if (!session) return [];
   const { model } = session;
   const { network, way } = task;
-  const movers = new Set(
-    network.links.flatMap((link) =>
-      link.kind === "pump" || link.kind === "dosing" || (link.kind === "check" && link.part.kind === "bulb")
-        ? [link.part.id]
-        : [],
-    ),
-  );
+  const movers = new Set(moverLinks(network).keys());
   const answered = answeredCells(model, way);
   const drawn = drawnCells(model, answered, movers);
   const onWay = new Set(wayCells(model, way));

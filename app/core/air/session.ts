@@ -5,7 +5,7 @@ import type { Network } from "../network/network";
 import type { Conditions, LineUp, ValveSetting } from "../plan/types";
 import { positionsOf } from "../plan/valves";
 import { AirFault, type AirFlow, type AirSnapshot, airFlow } from "./flow";
-import { handStrokesS, leverOf, openingM2 } from "./movers";
+import { handStrokesS, leverOf, moverLinks, openingM2 } from "./movers";
 
 /** A joint opened by hand: a port of the plan as `part.port`, or the lid of a vessel as `part.lid`. */
 export type JointKey = string;
@@ -56,6 +56,9 @@ const DRY_SHARE = 0.5;
 const QUARTERS_OF_A_JOINT = 2;
 /** Poured so full it runs over. */
 const BRIM = 0.9998;
+/** A jug that runs slower than this runs through: nobody pours longer. Common practice, no source. */
+const SLOW_POUR_M3_S = 20e-6;
+const POUR_BEGINS_S = 2;
 /** A whole turn takes a lid off. */
 export const QUARTERS_OFF = 4;
 
@@ -92,12 +95,7 @@ export class AirSession {
     };
     const model = airFlow(network, still, conditions);
     if ("code" in model) return null;
-    const movers = new Map<Id, number>();
-    network.links.forEach((link, i) => {
-      if (link.kind === "pump" || link.kind === "dosing") movers.set(link.part.id, i);
-      if (link.kind === "check" && link.part.kind === "bulb") movers.set(link.part.id, i);
-    });
-    const session = new AirSession(model, still, conditions, movers);
+    const session = new AirSession(model, still, conditions, moverLinks(network));
     session.apply();
     return session;
   }
@@ -115,6 +113,15 @@ export class AirSession {
   isOpen(joint: JointKey): boolean {
     return this.open.has(joint);
   }
+  /** Fuel that came out of joints since each was last opened, m3. */
+  get panM3(): number {
+    return [...this.came.values()].reduce((sum, { fuelM3 }) => sum + fuelM3, 0);
+  }
+  /** Seconds dry of all that pumps. */
+  get allDryS(): number {
+    return [...this.dryS.values()].reduce((sum, seconds) => sum + seconds, 0);
+  }
+
   /** Does anything run, or stand open, or is fuel still finding its way? */
   get isMoving(): boolean {
     return this.open.size > 0 || this.running.size > 0 || this.drawing.size > 0;
@@ -283,8 +290,7 @@ export class AirSession {
     let poured = 0;
     this.pouring.add(id);
     this.apply();
-    // A jug gives half a litre in ten seconds: longer than this it only runs through.
-    const longestS = 2 + m3 / 20e-6;
+    const longestS = POUR_BEGINS_S + m3 / SLOW_POUR_M3_S;
     const brim = BRIM * (volumeM3[cell] as number);
     const before = model.atS;
     if ((model.fuelM3[cell] as number) < brim)

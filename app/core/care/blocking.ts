@@ -101,6 +101,17 @@ export function trendOf(
   return { rate, atStart, chi2PerFreedom, due, earliest: meanX + low, latest: meanX + high };
 }
 
+/** The line of a fit between two places, in so many pieces; it ends where the law runs away or passes `most`. */
+export const lawCurve = (
+  { rate, atStart }: Trend,
+  order: number,
+  { from, to, most, pieces }: { from: number; to: number; most: number; pieces: number },
+): { x: number; y: number }[] =>
+  Array.from({ length: pieces + 1 }, (_, i) => from + (i / pieces) * (to - from)).flatMap((x) => {
+    const loading = bentBack(atStart + rate * x, order);
+    return loading !== null && loading < most ? [{ x, y: loading }] : [];
+  });
+
 export interface Weighed {
   fits: { order: number; trend: Trend; share: number }[];
   /** The middle of what the laws say, weighed; null where none rises. */

@@ -10,12 +10,14 @@ import { standingOf } from "../book/standing";
 import { buildNetwork } from "../network/network";
 import { currentPlan } from "../plan/ports";
 import { dueOf, monthsOn } from "./due";
+import { trendsOf } from "./gaugeTrend";
 
 const found = readJobFile(readFileSync("demo/marram.keel.json", "utf8"));
 if (!found.ok) throw new Error("no demo");
 const { job, book } = found;
 const name = (id: string) => nameOf(job, id);
-const due = dueOf(buildNetwork(job), standingOf(book));
+const network = buildNetwork(job);
+const due = dueOf(network, standingOf(book), trendsOf(network, standingOf(book)));
 
 test("months on keep the day, or take the last there is", () => {
   expect(monthsOn("2026-05-03", 6)).toBe("2026-11-03");
@@ -44,7 +46,7 @@ describe("what is due on Marram", () => {
     }
   });
   test("a sample that was never drawn is due now, and each says what to mind", () => {
-    const bare = dueOf(buildNetwork(job), []);
+    const bare = dueOf(network, [], []);
     const sample = bare.find(({ kind }) => kind === "sample");
     expect(sample?.on).toBeNull();
     expect(sample && dueWhen(sample)).toBe("never sampled: now");

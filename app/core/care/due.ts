@@ -8,7 +8,7 @@ import { entriesOf } from "../book/entries";
 import { isFiltering } from "../kinds/families";
 import type { Id } from "../kinds/record";
 import type { Network } from "../network/network";
-import { dayOf, gaugeTrend } from "./gaugeTrend";
+import { dayOf, type GaugeTrend } from "./gaugeTrend";
 
 /** Common practice, no source. */
 const ELEMENT_MONTHS = 12;
@@ -35,8 +35,8 @@ export function monthsOn(day: string, months: number): string {
   return dayText(new Date(Date.UTC(first.getUTCFullYear(), first.getUTCMonth(), Math.min(date, most))));
 }
 
-export function dueOf(network: Network, book: Book): Due[] {
-  const { job, plan } = network;
+/** `trends` are those of the same network and book: they cost solves and are worked out once. */
+export function dueOf({ job, plan }: Network, book: Book, trends: readonly GaugeTrend[]): Due[] {
   const filters = plan.parts.filter(isFiltering);
   const years = filters.flatMap((part): Due[] => {
     if (!part.element) return [];
@@ -51,11 +51,9 @@ export function dueOf(network: Network, book: Book): Due[] {
       },
     ];
   });
-  const gauges = plan.parts.filter(({ kind }) => kind === "gauge");
-  const trends = gauges.flatMap(({ id }): Due[] => {
-    const trend = gaugeTrend(network, book, id);
-    const earliest = trend?.weighed?.earliest;
-    if (!trend || earliest === null || earliest === undefined) return [];
+  const byReadings = trends.flatMap((trend): Due[] => {
+    const earliest = trend.weighed?.earliest;
+    if (earliest === null || earliest === undefined) return [];
     const day = dayOf(trend, earliest);
     if (!day) return [];
     const last = trend.points.at(-1)?.at.slice(0, 10) ?? null;
@@ -87,7 +85,7 @@ export function dueOf(network: Network, book: Book): Due[] {
       };
     });
   // What has no date stands last: it asks to be looked at, not to be done on a day.
-  return [...years, ...trends, ...samples].sort(
+  return [...years, ...byReadings, ...samples].sort(
     (a, b) => (a.on ?? "9999").localeCompare(b.on ?? "9999") || a.id.localeCompare(b.id),
   );
 }

@@ -14,6 +14,7 @@ import type { Id } from "../kinds/record";
 import type { Network } from "../network/network";
 import type { LineUp } from "../plan/types";
 import { type LoadingPoint, type Weighed, weighedTrend } from "./blocking";
+import { filterBefore } from "./filterBefore";
 
 /** A dial of class 1.6 over 40 kPa reads the same twice within half its class. Common practice, no source; assumed. */
 export const REPEATS_PA = 320;
@@ -45,10 +46,8 @@ function slopeAt(
 ): { filter: Filter; cleanPa: number; perLoadingPa: number } | null {
   const solved = solver.solve(lineUp, conditions);
   const way = solved.outcome === "solved" ? fuelWay(solved) : null;
-  const at = way?.stations.findIndex(({ id }) => id === gaugeId) ?? -1;
-  const station = way?.stations.slice(0, Math.max(0, at)).find(({ kind }) => kind === "filter");
-  const filter = solver.network.plan.parts.find(({ id }) => id === station?.id);
-  if (filter?.kind !== "filter" || !filter.element) return null;
+  const filter = way && filterBefore(solver.network.plan, way, gaugeId);
+  if (!filter) return null;
   const { id } = filter.element;
   const vacuum = (loading: number): number => {
     const result = solver.solve(lineUp, { ...conditions, loading: { ...conditions.loading, [id]: loading } });
@@ -93,6 +92,20 @@ export function gaugeTrend(network: Network, book: Book, gaugeId: Id): GaugeTren
     points,
     weighed: weighedTrend(points, filter.changeLoading, TREND_SHARE),
   };
+}
+
+/** Trends of all gauges that have one. */
+export const trendsOf = (network: Network, book: Book): GaugeTrend[] =>
+  network.plan.parts.flatMap((part) => {
+    const trend = part.kind === "gauge" ? gaugeTrend(network, book, part.id) : null;
+    return trend ? [trend] : [];
+  });
+
+/** How far ahead a trend is drawn: as far again as the readings go back, farther to its middle date, thrice at the most. */
+export function horizonOf({ points, weighed }: GaugeTrend): number {
+  const [first, last] = [points[0]?.x ?? 0, points.at(-1)?.x ?? 0];
+  const back = Math.max(1, last - first);
+  return Math.min(last + 3 * back, Math.max(last + back, weighed?.due ?? last));
 }
 
 /** A place of the trend as a day, where it goes by days; null where it goes by hours. */

@@ -5,6 +5,7 @@ import { LineUpSolver } from "../hydraulics/solve";
 import type { Id } from "../kinds/record";
 import type { Network } from "../network/network";
 import type { Conditions, LineUp } from "../plan/types";
+import { filterBefore } from "./filterBefore";
 
 export type ImpliedLoading =
   | { outcome: "loading"; elementId: Id; filterId: Id; loading: number; computedPa: number }
@@ -35,12 +36,8 @@ export function loadingFromReading(
   const now = vacuumAt(conditions);
   const way = now ? fuelWay(now.result) : null;
   if (!now || !way || !Number.isFinite(now.pa)) return { outcome: "notSolved" };
-  const gaugeAt = way.stations.findIndex(({ id }) => id === gaugeId);
-  const station = way.stations
-    .slice(0, gaugeAt < 0 ? undefined : gaugeAt)
-    .find(({ kind }) => kind === "filter");
-  const filter = network.plan.parts.find(({ id }) => id === station?.id);
-  if (filter?.kind !== "filter" || !filter.element) return { outcome: "noFilter" };
+  const filter = filterBefore(network.plan, way, gaugeId);
+  if (!filter) return { outcome: "noFilter" };
   const elementId = filter.element.id;
   const at = (loading: number) =>
     vacuumAt({ ...conditions, loading: { ...conditions.loading, [elementId]: loading } })?.pa ?? Infinity;

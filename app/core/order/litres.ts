@@ -1,4 +1,5 @@
 /** What runs out of a line that is opened, and what a tank gives through it. Still fuel, no air lock: the sure part. */
+import { runsOut } from "../laws/runOut";
 
 /** A line is looked at in cells of this length, m. */
 const CELL_M = 0.005;
@@ -37,25 +38,13 @@ export function drained(
   open: readonly ("from" | "to")[],
 ): Drained {
   const cells = cellHeights(points);
-  const climb = (list: readonly { zM: number }[]) => {
-    // Highest place from the opening up to and with each cell.
-    let most = Number.NEGATIVE_INFINITY;
-    return list.map(({ zM }) => {
-      most = Math.max(most, zM);
-      return most;
-    });
-  };
-  const fromStart = open.includes("from") ? climb(cells) : null;
-  const fromEnd = open.includes("to") ? climb([...cells].reverse()).reverse() : null;
+  const heights = cells.map(({ zM }) => zM);
+  const fromStart = open.includes("from") ? runsOut(heights) : null;
+  const fromEnd = open.includes("to") ? runsOut([...heights].reverse()).reverse() : null;
   let outM = 0;
   let staysM = 0;
-  cells.forEach(({ zM, longM }, i) => {
-    const least = Math.min(
-      fromStart?.[i] ?? Number.POSITIVE_INFINITY,
-      fromEnd?.[i] ?? Number.POSITIVE_INFINITY,
-    );
-    // At the height of its own crest it runs out.
-    if (zM >= least - 1e-12) outM += longM;
+  cells.forEach(({ longM }, i) => {
+    if (fromStart?.[i] || fromEnd?.[i]) outM += longM;
     else staysM += longM;
   });
   return { outM3: outM * areaM2, staysM3: staysM * areaM2 };

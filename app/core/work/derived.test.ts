@@ -1,7 +1,6 @@
 /** Lists derived from the demo plan, each against a sum done another way. */
 import { readFileSync } from "node:fs";
 import { describe, expect, test } from "@jest/globals";
-import { bleedLineUp } from "../air/bleed";
 import type { LeakCheck } from "../book/entries";
 import { loadingFromReading } from "../care/loadingFromReading";
 import { toCsv } from "../export/csv";
@@ -68,27 +67,6 @@ describe("the way of the fuel", () => {
 });
 
 describe("lists", () => {
-  test("bleed: sections add up to the running total, and to the hoses' own volume plus the bowls", () => {
-    const steps = bleedLineUp(plan, solved, way);
-    const hoses = way.legs
-      .filter(({ side, kind }) => side === "feed" && kind === "run")
-      .reduce((sum, leg) => sum + (Math.PI / 4) * leg.boreM ** 2 * leg.lengthM, 0);
-    const total = steps.at(-1)?.totalM3 ?? 0;
-    expect(total).toBeGreaterThan(hoses + 0.0008 + 0.0006);
-    expect(total).toBeLessThan(hoses + 0.0008 + 0.0006 + 0.0001);
-    expect(steps.map(({ totalM3 }) => totalM3)).toEqual(
-      [...steps.map(({ totalM3 }) => totalM3)].sort((a, b) => a - b),
-    );
-    expect(steps.reduce((sum, { sectionM3 }) => sum + sectionM3, 0)).toBeCloseTo(total, 12);
-    expect(steps.filter(({ partId }) => partId === "engine")).toHaveLength(1);
-    expect(steps.map(({ partId }) => partId)).toContain("vacuum");
-    expect(steps.at(-1)).toMatchObject({ partId: "engine", at: "inlet", overFuelM: null });
-    // Surface by hand from the level of 212 L; the separator's outlet stands at 0.85 m over the datum.
-    const surface = solved.settings.surfaceM.get("portWing") ?? 0;
-    expect(steps.find(({ partId }) => partId === "sep1")?.overFuelM).toBeCloseTo(0.85 - surface, 9);
-    expect(steps[0]?.overFuelM).toBeLessThan(0);
-  });
-
   test("parts: every one is counted once, every run has its hose and its allowance at both ends", () => {
     expect(partLines(plan).reduce((sum, { count }) => sum + count, 0)).toBe(plan.parts.length);
     const hoses = hoseLines(job, plan);

@@ -1,6 +1,7 @@
 /** A plan in figures, to be held against another: margin, worst part, dead fuel, joints, hose, a filter change, findings. */
 
-import { bleedLineUp } from "../air/bleed";
+import { airFlow } from "../air/flow";
+import { bleedJoints } from "../air/joints";
 import type { Book } from "../book/entries";
 import { findingsOf } from "../findings/findings";
 import type { Grade } from "../findings/rule";
@@ -55,11 +56,13 @@ function filterChangeSteps(network: Network): number {
     0,
     ...plan.parts.filter(isFiltering).map(({ id }) => {
       const bleeds = runs.map((lineUp) => {
-        const { result, way } = judgeLineUp(solver, lineUp, plan.conditions);
-        if (result.outcome !== "solved" || !way) return 0;
-        const steps = bleedLineUp(plan, result, way);
-        const at = steps.findIndex((step) => step.partId === id);
-        return at < 0 ? 0 : steps.length - at;
+        const { way } = judgeLineUp(solver, lineUp, plan.conditions);
+        const model = way && airFlow(network, lineUp, plan.conditions);
+        if (!model || "code" in model) return 0;
+        // Its own joint and those behind it, as a bleed opens them.
+        const joints = bleedJoints(model, way);
+        const at = joints.findIndex((joint) => joint.partId === id);
+        return at < 0 ? 0 : joints.length - at;
       });
       return BARE_CHANGE + 2 * shutOffsAround(network, id) + Math.max(0, ...bleeds);
     }),

@@ -2,12 +2,12 @@
 import { Pause, Play, RotateCcw, Undo2 } from "lucide-react";
 import { useState } from "react";
 import styled from "styled-components";
-import { KEY_CYCLE_S } from "~/core/air/procedure";
+import { ENOUGH, KEY_CYCLE_S } from "~/core/air/procedure";
 import { lidKey, QUARTERS_OFF } from "~/core/air/session";
 import type { Id } from "~/core/kinds/record";
 import { schoolOf } from "~/core/plan/types";
 import { isOpen, settingOf } from "~/core/plan/valves";
-import { airRefusalText, jointName, scenarioText } from "~/messages/bleeding";
+import { airRefusalText, jointName, leftText, scenarioText } from "~/messages/bleeding";
 import { nameOf } from "~/messages/notes";
 import { useJob, useTrade } from "~/state/job";
 import { Button, ToggleButton } from "~/ui/button";
@@ -36,12 +36,12 @@ export function AirLeft({ trainer }: { trainer: Trainer }) {
   const { pan } = useTrade();
   const { air, trained, moments, backTo, speed, setSpeed, again, refused } = trainer;
   if (!air || !trained) return null;
-  const left = air.roomM3 > 0 ? (100 * air.airM3) / air.roomM3 : 0;
+  const left = air.roomM3 > 0 ? air.airM3 / air.roomM3 : 0;
   const last = moments.at(-1);
   return (
     <Row>
-      <b className="big">{pan(air.airM3)}</b> of air left,{" "}
-      {left < 0.1 ? "under 0.1 %: bled" : `${left.toFixed(left < 10 ? 1 : 0)} %`}
+      <b className="big">{pan(air.airM3)}</b> of air left, {leftText(left)}
+      {left <= ENOUGH && ": bled"}
       {refused && <span role="alert">{airRefusalText(refused)}</span>}
       <span className="push">{clock(trained.session.atS)}</span>
       <Button aria-label={speed === 0 ? "Go on" : "Pause"} onPress={() => setSpeed(speed === 0 ? 1 : 0)}>
@@ -118,11 +118,7 @@ export function Hands({ trainer, chosen }: { trainer: Trainer; chosen: string | 
   const isTimed = schoolOf(job.schools, "priming") === "keyCycles";
   const isLever = schoolOf(job.schools, "primer") === "liftLever";
   const now = { ...task.lineUp, valves: session.valves };
-  const onDrawing = new Set([...picture.stations.map(({ id }) => id), ...joints.map(({ partId }) => partId)]);
-  const valves = plan.parts.filter(
-    (part) =>
-      part.kind === "twoWay" && (onDrawing.has(part.id) || picture.vessels.some(({ isAside }) => isAside)),
-  );
+  const valves = plan.parts.filter((part) => part.kind === "twoWay");
   const turn = (by: number) => {
     if (!joint) return;
     const to = Math.max(0, Math.min(QUARTERS_OFF, (quarters[joint.key] ?? 0) + by));
@@ -209,7 +205,6 @@ export function Hands({ trainer, chosen }: { trainer: Trainer; chosen: string | 
           <span>Handles</span>
           <div>
             {valves.map((valve) => {
-              if (valve.kind !== "twoWay") return null;
               const open = isOpen(valve, ["a", "b"], settingOf(now, valve));
               return (
                 <ToggleButton
@@ -248,12 +243,10 @@ export function ThisBleed({
   const { trained, air, moments } = trainer;
   if (!trained || !air) return null;
   const { session } = trained;
-  const came = [...session.came.values()].reduce((sum, { fuelM3 }) => sum + fuelM3, 0);
-  const dry = [...session.dryS.values()].reduce((sum, seconds) => sum + seconds, 0);
   const rows: [string, string, string][] = [
     ["Air left", pan(air.airM3), best ? pan(best.airM3) : "–"],
-    ["Into the pan", pan(came), best ? pan(best.panM3) : "–"],
-    ["Pump dry", `${dry.toFixed(0)} s`, "–"],
+    ["Into the pan", pan(session.panM3), best ? pan(best.panM3) : "–"],
+    ["Pump dry", `${session.allDryS.toFixed(0)} s`, "–"],
     ["Time", `${session.atS.toFixed(0)} s`, best ? `${best.seconds.toFixed(0)} s` : "–"],
     ["Acts", String(moments.length), "–"],
   ];

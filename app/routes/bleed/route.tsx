@@ -17,7 +17,7 @@ import { panUnit } from "~/core/units/trade";
 import { notNegative } from "~/fields/checks";
 import { QuantityField } from "~/fields/QuantityField";
 import { SchoolNote } from "~/fields/SchoolNote";
-import { leftText, secondsText, whyNotText } from "~/messages/bleeding";
+import { jointName, leftText, secondsText, whyNotText } from "~/messages/bleeding";
 import { nameOf } from "~/messages/notes";
 import { useJob, useTrade } from "~/state/job";
 import { useBleedPlan } from "~/state/work";
@@ -66,8 +66,10 @@ export default function Bleed() {
         : { kind: word === "ranDry" ? "ranDry" : "dry" },
     [word],
   );
-  const work = useBleedPlan(job, lineUp, content);
-  const trainer = useTrainer(job, lineUp, content, mode === "practise");
+  const [endId, setEndId] = useState<string>();
+  const work = useBleedPlan(job, lineUp, content, endId);
+  const start = useMemo(() => ({ content, endId }), [content, endId]);
+  const trainer = useTrainer(job, lineUp, start, mode === "practise");
   const { trained } = trainer;
   const proved = work.status === "done" ? work.value : null;
   const procedure = proved?.procedure ?? null;
@@ -110,7 +112,7 @@ export default function Bleed() {
       ...(seconds === undefined ? {} : { seconds }),
     });
   };
-  const isPetrol = job.fuel.grade.startsWith("petrol");
+  const isPetrol = job.fuel.grade === "petrol";
   return (
     <div>
       <PlaceHead>
@@ -122,6 +124,16 @@ export default function Bleed() {
       </PlaceHead>
       <Row>
         <Select label="The lines are" value={word} options={contents} onChange={setWord} />
+        {trained && trained.ends.length > 1 && (
+          <Select
+            label="Fuel comes out at"
+            value={
+              trained.ends.find(({ partId }) => partId === endId)?.partId ?? trained.ends[0]?.partId ?? null
+            }
+            options={trained.ends.map((end) => ({ id: end.partId, name: jointName(end) }))}
+            onChange={setEndId}
+          />
+        )}
         <div className="modes" role="group" aria-label="What for">
           {modes.map(([id, text]) => (
             <ToggleButton
@@ -223,7 +235,7 @@ const practised = ({ session }: Trained, lineUpId: string): EntryDraft => ({
   step: "practice",
   came: "done",
   seconds: session.atS,
-  cameM3: [...session.came.values()].reduce((sum, { fuelM3 }) => sum + fuelM3, 0),
+  cameM3: session.panM3,
   isPractice: true,
 });
 

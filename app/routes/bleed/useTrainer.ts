@@ -1,7 +1,7 @@
 /** A bleed practised on the model: hands act, time goes on, and each act can be taken back. */
 import { useCallback, useEffect, useMemo, useState } from "react";
 import { type Content, fillContent } from "~/core/air/content";
-import { airIn, answeredCells, type BleedJoint, bleedJoints } from "~/core/air/joints";
+import { airIn, type Reach, reachOf } from "~/core/air/joints";
 import { type AirPicture, airPicture } from "~/core/air/picture";
 import { KEY_CYCLE_S, type ProcedureStep, type ProcedureTask } from "~/core/air/procedure";
 import { bleedTask } from "~/core/air/report";
@@ -16,12 +16,10 @@ export interface Moment {
   saved: SavedSession;
 }
 
-export interface Trained {
+export interface Trained extends Reach {
   session: AirSession;
   task: ProcedureTask;
   picture: AirPicture;
-  joints: BleedJoint[];
-  cells: number[];
   /** Moments of the model at which a timed pump stops by itself. */
   keyUntil: Map<Id, number>;
   /** Steps of a real bleed that it was taken through. */
@@ -39,8 +37,14 @@ interface Held {
 const NOTHING_HELD: Held = { of: null, moments: [], refused: null };
 
 /** The model of a line-up with what its lines hold, or with a fault by its seed; null where nothing leads to a consumer. */
-function startTrained(job: Job, lineUp: LineUp, content: Content, seed: number | null): Trained | null {
-  const task = bleedTask(job, lineUp, content);
+interface Start {
+  content: Content;
+  endId: Id | undefined;
+  seed: number | null;
+}
+
+function startTrained(job: Job, lineUp: LineUp, { content, endId, seed }: Start): Trained | null {
+  const task = bleedTask(job, lineUp, content, endId);
   if (!task) return null;
   const scenario = seed === null ? null : scenarioBySeed(task, seed);
   const session = scenario
@@ -53,8 +57,7 @@ function startTrained(job: Job, lineUp: LineUp, content: Content, seed: number |
     session,
     task,
     picture: airPicture(session.model, task.way, surfaceM),
-    joints: bleedJoints(session.model, task.way, surfaceM),
-    cells: answeredCells(session.model, task.way),
+    ...reachOf(session.model, task),
     keyUntil: new Map(),
     played: new Set(),
     scenario,
@@ -66,12 +69,17 @@ const QUIET_MS = 500;
 /** The longest stretch of the model's time that one frame takes. */
 const MOST_FRAME_S = 0.25;
 
-export function useTrainer(job: Job, lineUp: LineUp | null, content: Content, isOn: boolean) {
+export function useTrainer(
+  job: Job,
+  lineUp: LineUp | null,
+  { content, endId }: Pick<Start, "content" | "endId">,
+  isOn: boolean,
+) {
   // A turn begins anew from the same start; with a seed something is wrong with it.
   const [turn, setTurn] = useState<{ nth: number; seed: number | null }>({ nth: 0, seed: null });
   const trained = useMemo(
-    () => (lineUp ? startTrained(job, lineUp, content, turn.seed) : null),
-    [job, lineUp, content, turn],
+    () => (lineUp ? startTrained(job, lineUp, { content, endId, seed: turn.seed }) : null),
+    [job, lineUp, content, endId, turn],
   );
   const [speed, setSpeed] = useState<0 | 1 | 4>(1);
   const [tick, setTick] = useState(0);
@@ -153,11 +161,13 @@ export function useTrainer(job: Job, lineUp: LineUp | null, content: Content, is
   const playTo = useCallback(
     (steps: readonly ProcedureStep[]) => {
       if (!trained) return;
+      let found: AirRefusal | null = null;
       for (const step of steps) {
         if (trained.played.has(step)) continue;
         trained.played.add(step);
-        for (const action of step.actions) trained.session.act(action);
+        for (const action of step.actions) found ??= trained.session.act(action);
       }
+      if (found) setHeld((now) => ({ ...now, of: trained, refused: found }));
       draw();
     },
     [trained, draw],

@@ -1,6 +1,8 @@
 /** What is due and when, the next first; and as a file for the calendar. */
 import { CalendarDays } from "lucide-react";
+import { useMemo } from "react";
 import { type Due, dueOf } from "~/core/care/due";
+import type { GaugeTrend } from "~/core/care/gaugeTrend";
 import { calendarDays, dueDetail, dueText, dueWhen } from "~/messages/care";
 import { nameOf } from "~/messages/notes";
 import { fileName, saveText } from "~/state/files";
@@ -15,10 +17,10 @@ async function saveCalendar({ job, book }: OpenJob, due: readonly Due[]): Promis
   saveText(`${fileName(job.name)}.ics`, calendarText(job.name, days, new Date(last)), "text/calendar");
 }
 
-export function DueList() {
+export function DueList({ trends }: { trends: readonly GaugeTrend[] }) {
   const open = useJob();
   const { job, network, book, select } = open;
-  const due = dueOf(network, book);
+  const due = useMemo(() => dueOf(network, book, trends), [network, book, trends]);
   const isDated = due.some(({ on }) => on !== null);
   return (
     <Sheet aria-label="What is due">

@@ -1,19 +1,13 @@
 /** The filter's loading over time: readings, the four laws that could be, and when it is due by them. */
 import { useMemo } from "react";
-import { bentBack } from "~/core/care/blocking";
-import { dayOf, type GaugeTrend, REPEATS_PA } from "~/core/care/gaugeTrend";
-import { trendText, whenText } from "~/messages/care";
+import { lawCurve } from "~/core/care/blocking";
+import { type GaugeTrend, horizonOf, REPEATS_PA } from "~/core/care/gaugeTrend";
+import { dayText, trendText, whenText } from "~/messages/care";
 import { useTrade } from "~/state/job";
 import { LineChart } from "~/ui/lazyChart";
 import { Sheet } from "~/ui/place";
 
 const PIECES = 40;
-/** Ahead of the last reading as far again as they go back, and to the middle date where it lies nearer. */
-function endOf({ points, weighed }: GaugeTrend): number {
-  const [first, last] = [points[0]?.x ?? 0, points.at(-1)?.x ?? 0];
-  const most = last + 3 * Math.max(1, last - first);
-  return Math.min(most, Math.max(last + (last - first), weighed?.due ?? last));
-}
 const lawNames: Record<number, string> = { 0: "cake", 1: "pores filling", 1.5: "between", 2: "pores shut" };
 
 export function Trend({ trend }: { trend: GaugeTrend }) {
@@ -21,15 +15,12 @@ export function Trend({ trend }: { trend: GaugeTrend }) {
   const { points, weighed, target } = trend;
   const series = useMemo(() => {
     const from = points[0]?.x ?? 0;
-    const to = endOf(trend);
+    const to = horizonOf(trend);
     const laws = (weighed?.fits ?? []).map(({ order, trend: fit, share }) => ({
       name: `${lawNames[order] ?? order}, ${Math.round(100 * share)} %`,
       colour: "idle" as const,
       dash: [5, 3 + 2 * order],
-      points: Array.from({ length: PIECES + 1 }, (_, i) => from + (i / PIECES) * (to - from)).flatMap((x) => {
-        const loading = bentBack(fit.atStart + fit.rate * x, order);
-        return loading !== null && loading < 2 * target ? [{ x, y: loading }] : [];
-      }),
+      points: lawCurve(fit, order, { from, to, most: 2 * target, pieces: PIECES }),
     }));
     return [
       ...laws,
@@ -50,7 +41,7 @@ export function Trend({ trend }: { trend: GaugeTrend }) {
     ];
   }, [trend, points, weighed, target]);
   const first = points[0];
-  const since = first ? dayOf(trend, 0)?.toLocaleDateString("en-GB", { dateStyle: "medium" }) : undefined;
+  const since = first ? dayText(new Date(first.at)) : undefined;
   const earliest = weighed?.earliest;
   return (
     <Sheet>

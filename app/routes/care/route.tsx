@@ -6,7 +6,7 @@
 import { useMemo, useState } from "react";
 import styled from "styled-components";
 import { entriesOf, type VacuumReading } from "~/core/book/entries";
-import { gaugeTrend } from "~/core/care/gaugeTrend";
+import { trendsOf } from "~/core/care/gaugeTrend";
 import { judgeJar } from "~/core/care/jar";
 import { type ImpliedLoading, loadingFromReading } from "~/core/care/loadingFromReading";
 import { readingFit } from "~/core/care/readingFit";
@@ -15,7 +15,7 @@ import { formatNumber } from "~/core/units/format";
 import { tradeIn, vacuumUnit } from "~/core/units/trade";
 import { QuantityField } from "~/fields/QuantityField";
 import { Strike } from "~/fields/Strike";
-import { fitText, jarVerdicts, trendText } from "~/messages/care";
+import { dayText, fitText, jarVerdicts, trendText } from "~/messages/care";
 import { nameOf } from "~/messages/notes";
 import { useJob, useTrade } from "~/state/job";
 import { Button } from "~/ui/button";
@@ -64,7 +64,8 @@ export default function Care() {
   const [note, setNote] = useState("");
   const [engineH, setEngineH] = useState<number | undefined>();
   const readings = entriesOf(book, "vacuum");
-  const trend = useMemo(() => (gauge ? gaugeTrend(network, book, gauge.id) : null), [network, book, gauge]);
+  const trends = useMemo(() => trendsOf(network, book), [network, book]);
+  const trend = trends.find(({ gaugeId }) => gaugeId === gauge?.id) ?? null;
   const last = readings.at(-1);
   const sampled = entriesOf(book, "sample").at(-1);
   const computed = stored?.way?.stations.find(({ id }) => id === gauge?.id)?.beforePa;
@@ -101,7 +102,7 @@ export default function Care() {
         <dt>Fuel</dt>
         <dd>
           {sampled
-            ? `${jarVerdicts[judgeJar(sampled)].name}, sampled ${dateOf(sampled.at)}`
+            ? `${jarVerdicts[judgeJar(sampled)].name}, sampled ${dayText(new Date(sampled.at))}`
             : "not sampled yet: draw a jar from the lowest point"}
         </dd>
         <dt>Filter</dt>
@@ -110,7 +111,7 @@ export default function Care() {
         <dd>{last ? <LastReading reading={last} network={network} /> : "none yet"}</dd>
       </Answers>
       {trend && <Trend trend={trend} />}
-      <DueList />
+      <DueList trends={trends} />
       {gauge && lineUp && (
         <Sheet>
           <h3>Take a reading in {lineUp.name}</h3>
@@ -192,8 +193,6 @@ export default function Care() {
   );
 }
 
-const dateOf = (at: string): string => new Date(at).toLocaleDateString("en-GB", { dateStyle: "medium" });
-
 /** What a reading implies by the plan at what it was taken at. */
 function useImplied(reading: VacuumReading, network: Network): ImpliedLoading {
   const { plan } = useJob();
@@ -215,7 +214,8 @@ function LastReading({ reading, network }: { reading: VacuumReading; network: Ne
     return <>{say.vacuum(reading.vacuumPa)}: the plan gives no figure to compare with</>;
   return (
     <>
-      {say.vacuum(reading.vacuumPa)} on {dateOf(reading.at)}, the plan says {say.vacuum(implied.computedPa)}:{" "}
+      {say.vacuum(reading.vacuumPa)} on {dayText(new Date(reading.at))}, the plan says{" "}
+      {say.vacuum(implied.computedPa)}:{" "}
       {fitText(readingFit(reading.vacuumPa, implied.computedPa), say.vacuum)}
     </>
   );

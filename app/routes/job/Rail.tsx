@@ -2,7 +2,7 @@ import { ClipboardCheck, Droplets, Gauge, List, PenTool, Ruler, Waypoints, Wrenc
 import { useMemo } from "react";
 import { NavLink } from "react-router";
 import styled from "styled-components";
-import { bleedOf } from "~/core/air/bleed";
+import { bledSoFar } from "~/core/air/bled";
 import { entriesOf } from "~/core/book/entries";
 import { lastLooks } from "~/core/book/looks";
 import { placeOf } from "~/core/findings/index";
@@ -48,16 +48,16 @@ const icons: Record<Place, typeof Ruler> = {
 };
 
 export function Rail() {
-  const { job, plan, book, findings, solver, stored } = useJob();
+  const { job, plan, book, findings, lineUp } = useJob();
   const aboard = Object.values(plan.conditions.aboardM3).reduce((sum, m3) => sum + m3, 0);
   const points = 2 * plan.runs.length + plan.joints.length;
   const dry = useMemo(
     () => [...lastLooks(book, plan.id).values()].filter(({ result }) => result === "dry").length,
     [book, plan.id],
   );
-  const joints = useMemo(
-    () => (stored ? bleedOf(solver, stored, plan.conditions).steps.length : 0),
-    [solver, stored, plan.conditions],
+  const bled = useMemo(
+    () => (lineUp ? bledSoFar(book, plan.id, lineUp.id).size : 0),
+    [book, plan.id, lineUp],
   );
   const status: Record<Place, string> = {
     survey: `${tradeIn(job.units).volume(aboard)} aboard`,
@@ -66,7 +66,7 @@ export function Rail() {
     fit: counted(plan.runs.length, "run"),
     parts: `${plan.parts.length} to buy`,
     install: `${dry} of ${points} dry`,
-    bleed: counted(joints, "joint"),
+    bleed: bled === 0 ? "not bled" : `${counted(bled, "step")} done`,
     care: counted(entriesOf(book, "vacuum").length, "reading"),
   };
   const worst = (place: Place) =>
