@@ -118,6 +118,8 @@ describe("on the command line", () => {
       ["--lineup", "nix"],
       ["--lineup", "warm", "--school", "magic"],
       ["--lineup", "warm", "--content", "wet"],
+      ["--lineup", "warm", "--content", "changed:nobody"],
+      ["--lineup", "warm", "--content", "opened:dose.top"],
     ]) {
       const { status, stderr } = keel("bleed", "demo/reading-van.keel.json", ...args);
       expect(status).toBe(2);

@@ -68,6 +68,10 @@ test("what is left is a share in two figures, and next to nothing is not drawn o
   expect(leftText(0.00004)).toBe("under 0.01 %");
   expect(leftText(0.0123)).toBe("1.2 %");
   expect(leftText(0.43)).toBe("43 %");
+  // Two figures of nearly all of it would be written with a power of ten.
+  expect(leftText(0.998)).toBe("100 %");
+  expect(leftText(0.0999)).toBe("10 %");
+  expect(leftText(1)).toBe("100 %");
 });
 
 test("each reason names its place, its figure and what would mend it", () => {

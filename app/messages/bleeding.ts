@@ -165,6 +165,9 @@ export function scenarioText(scenario: Scenario, nameOf: NameOf): string {
   }
 }
 
-/** A share of air left, in words: under a thousandth it has ended. */
-export const leftText = (left: number): string =>
-  left < 0.0001 ? "under 0.01 %" : `${(100 * left).toPrecision(2)} %`;
+/** A share of air left, in words: two figures, and whole per cents from ten on. */
+export function leftText(left: number): string {
+  if (left < 0.0001) return "under 0.01 %";
+  const percent = 100 * left;
+  return `${percent >= 10 ? Math.round(percent) : percent.toPrecision(2)} %`;
+}
