@@ -87,7 +87,11 @@ function calc(name: string | undefined, file: string | undefined): unknown {
     } catch (fault) {
       if (fault instanceof CalcFault)
         throw refuse("input", [
-          { path: [root, fault.path].filter(Boolean).join("."), code: fault.code, values: fault.values },
+          {
+            path: [root, fault.path].filter(Boolean).join("."),
+            code: fault.code,
+            ...(fault.values && { values: fault.values }),
+          },
         ]);
       throw fault;
     }

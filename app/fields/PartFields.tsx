@@ -31,7 +31,7 @@ function OneField({
   group,
   name,
   field,
-}: OfPart & { group?: string; name: string; field: Field }) {
+}: OfPart & { group?: string | undefined; name: string; field: Field }) {
   const { units } = useJob().job;
   const path = group === undefined ? name : `${group}.${name}`;
   const record = recordAt(part, group);
@@ -120,7 +120,7 @@ function NumberField({
   );
 }
 
-const FieldList = ({ part, edit, group, fields }: OfPart & { group?: string; fields: Fields }) =>
+const FieldList = ({ part, edit, group, fields }: OfPart & { group?: string | undefined; fields: Fields }) =>
   Object.entries(fields)
     .filter(([, { fold }]) => fold === undefined)
     .map(([name, field]) => <OneField key={name} {...{ part, edit, group, name, field }} />);

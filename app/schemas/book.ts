@@ -17,7 +17,7 @@ export const bookEntrySchema = z.discriminatedUnion("kind", [
     ...tankEntry,
     kind: z.literal("dip"),
     depthM: z.number().min(0).max(20),
-    volumeM3: atLeastZero.optional(),
+    volumeM3: atLeastZero.exactOptional(),
   }),
   z.strictObject({ ...tankEntry, kind: z.literal("fill"), addedM3: atLeastZero, reading }),
   z.strictObject({
@@ -58,7 +58,7 @@ export const bookEntrySchema = z.discriminatedUnion("kind", [
     lineUpId: id,
     vacuumPa: z.number().min(-1e6).max(1.1e5),
     conditions,
-    engineH: z.number().min(0).max(1e6).optional(),
+    engineH: z.number().min(0).max(1e6).exactOptional(),
     note: z.string().max(LONGEST_NOTE),
   }),
   z.strictObject({
@@ -66,7 +66,7 @@ export const bookEntrySchema = z.discriminatedUnion("kind", [
     kind: z.literal("leakCheck"),
     lineUpId: id,
     joint: portRef,
-    state: z.enum(["running", "pumpOnly", "overnight"]).optional(),
+    state: z.enum(["running", "pumpOnly", "overnight"]).exactOptional(),
     result: z.enum(["dry", "wet"]),
   }),
   z.strictObject({
@@ -75,7 +75,7 @@ export const bookEntrySchema = z.discriminatedUnion("kind", [
     rule: z.string().max(40),
     ids: z.array(id).max(20),
     lineUpId: id.nullable(),
-    about: z.string().max(80).optional(),
+    about: z.string().max(80).exactOptional(),
     reason: z.string().min(1).max(LONGEST_NOTE),
     figure: z.number().nullable(),
   }),
@@ -84,7 +84,7 @@ export const bookEntrySchema = z.discriminatedUnion("kind", [
     kind: z.literal("stepDone"),
     stepId: z.string().min(1).max(60),
     isDone: z.boolean(),
-    cameM3: atLeastZero.optional(),
+    cameM3: atLeastZero.exactOptional(),
   }),
   z.strictObject({
     ...entryBase,
@@ -107,17 +107,17 @@ export const bookEntrySchema = z.discriminatedUnion("kind", [
     lineUpId: id,
     step: z.string().min(1).max(60),
     came: z.enum(["begun", "solid", "foam", "air", "done"]),
-    seconds: z.number().min(0).max(86_400).optional(),
-    cameM3: atLeastZero.optional(),
-    isPractice: z.boolean().optional(),
+    seconds: z.number().min(0).max(86_400).exactOptional(),
+    cameM3: atLeastZero.exactOptional(),
+    isPractice: z.boolean().exactOptional(),
   }),
   z.strictObject({ ...entryBase, kind: z.literal("strike"), entryId: id }),
 ]) satisfies z.ZodType<BookEntry>;
 
 export const snapshotSchema = z.strictObject({
   plan: plan.omit({ conditions: true, nudges: true, duty: true }),
-  tanks: z.array(tank).max(40).optional(),
-  consumers: z.array(engine).max(10).optional(),
+  tanks: z.array(tank).max(40).exactOptional(),
+  consumers: z.array(engine).max(10).exactOptional(),
 }) satisfies z.ZodType<Snapshot>;
 
 true satisfies Same<z.infer<typeof bookEntrySchema>, BookEntry>;

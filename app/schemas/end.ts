@@ -16,5 +16,5 @@ export const endSchema = z.strictObject({
   family: z.enum(familyIds as [FamilyId, ...FamilyId[]]),
   size: z.string().min(1).max(12),
   form: z.string().min(1).max(6),
-  material: z.enum(materials).optional(),
+  material: z.enum(materials).exactOptional(),
 });

@@ -51,15 +51,15 @@ export const fitLaws: Readonly<Record<string, Law>> = {
     z.strictObject({
       from: endSchema,
       to: endSchema,
-      branch: endSchema.optional(),
+      branch: endSchema.exactOptional(),
       box: z
         .array(adapter.extend({ count: z.int().min(0).max(9999) }))
         .max(2000)
-        .optional(),
-      boxExtra: z.int().min(0).max(5).optional(),
-      biodieselPercent: z.number().min(0).max(100).optional(),
+        .exactOptional(),
+      boxExtra: z.int().min(0).max(5).exactOptional(),
+      biodieselPercent: z.number().min(0).max(100).exactOptional(),
       catalogue: z.union([z.literal("generic"), z.array(adapter).max(2000)]).default("generic"),
-      pipe: z.enum(["npt", "bsp"]).optional(),
+      pipe: z.enum(["npt", "bsp"]).exactOptional(),
     }),
     ({ catalogue, ...asked }) => {
       known(asked.from, "from");
@@ -99,7 +99,7 @@ export const fitLaws: Readonly<Record<string, Law>> = {
       passMm: positive,
       clearanceMm: atLeastZero,
       series: z.enum(["inch", "metric"]),
-      mostMm: positive.optional(),
+      mostMm: positive.exactOptional(),
     }),
     ({ passMm, clearanceMm, series, mostMm }) => {
       const { needM, saw, fits } = holeSawFor(
@@ -123,11 +123,11 @@ export const fitLaws: Readonly<Record<string, Law>> = {
       legsMm: z.array(positive).min(1).max(MOST),
       bendsDeg: z.array(z.number().gt(0).lt(180)).max(MOST),
       radiusMm: positive,
-      tubeMm: positive.optional(),
+      tubeMm: positive.exactOptional(),
       flares: z
         .array(z.strictObject({ flareMm: positive, halfAngleDeg: z.number().gt(0).lt(90) }))
         .max(2)
-        .optional(),
+        .exactOptional(),
     }),
     ({ legsMm, bendsDeg, radiusMm, tubeMm, flares }) => {
       if (bendsDeg.length !== legsMm.length - 1) throw new CalcFault("bendsDeg", "oneLessThanLegs");
@@ -172,9 +172,9 @@ export const fitLaws: Readonly<Record<string, Law>> = {
             w: positive,
             h: positive,
             turns: z.array(z.int().min(0).max(3)).min(1),
-            serviced: z.boolean().optional(),
+            serviced: z.boolean().exactOptional(),
             bodies: z.array(solid).min(1),
-            service: z.array(solid.extend({ kind: z.string().min(1).max(20) })).optional(),
+            service: z.array(solid.extend({ kind: z.string().min(1).max(20) })).exactOptional(),
             ports: z.record(z.string(), z.unknown()),
           }),
         )

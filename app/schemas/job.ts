@@ -34,22 +34,22 @@ export const reading = z.number().min(0).max(1e6);
 const length = z.number().min(0).max(20);
 
 const tankFittings = {
-  wallM: z.number().min(0).max(0.1).optional(),
-  carried: z.enum(["fixed", "portable", "bladder"]).optional(),
-  heatersOwn: z.boolean().optional(),
-  material: z.enum(["aluminium", "steel", "stainless", "plastic", "rubber"]).optional(),
-  emptyKg: z.number().min(0).max(5000).optional(),
-  droppedBy: z.enum(["hands", "twoPeople", "cradleAndJack"]).optional(),
-  plateM3: positive.optional(),
+  wallM: z.number().min(0).max(0.1).exactOptional(),
+  carried: z.enum(["fixed", "portable", "bladder"]).exactOptional(),
+  heatersOwn: z.boolean().exactOptional(),
+  material: z.enum(["aluminium", "steel", "stainless", "plastic", "rubber"]).exactOptional(),
+  emptyKg: z.number().min(0).max(5000).exactOptional(),
+  droppedBy: z.enum(["hands", "twoPeople", "cradleAndJack"]).exactOptional(),
+  plateM3: positive.exactOptional(),
   internals: z
     .array(z.strictObject({ id, name, ...box }))
     .max(40)
-    .optional(),
+    .exactOptional(),
   baffles: z
     .array(z.strictObject({ id, across: z.enum(["x", "y"]), atM: coordinate }))
     .max(40)
-    .optional(),
-  well: z.strictObject({ ...box, holeBoreM: diameter, holes: z.int().min(0).max(99) }).optional(),
+    .exactOptional(),
+  well: z.strictObject({ ...box, holeBoreM: diameter, holes: z.int().min(0).max(99) }).exactOptional(),
   sump: z
     .strictObject({
       xM: coordinate,
@@ -57,11 +57,11 @@ const tankFittings = {
       diameterM: diameter,
       depthM: size,
       holeM: diameter,
-      mostHoleM: diameter.optional(),
-      floorOverGroundM: length.optional(),
+      mostHoleM: diameter.exactOptional(),
+      floorOverGroundM: length.exactOptional(),
     })
-    .optional(),
-  sounding: z.strictObject({ xM: coordinate, yM: coordinate }).optional(),
+    .exactOptional(),
+  sounding: z.strictObject({ xM: coordinate, yM: coordinate }).exactOptional(),
   sender: z
     .strictObject({
       kind: z.enum(["ohm240to33", "ohm10to180", "ohm0to90", "volt0to5", "own"]),
@@ -71,7 +71,7 @@ const tankFittings = {
       highM: coordinate,
     })
     .refine(({ emptyReading, fullReading }) => emptyReading !== fullReading, "sameReading")
-    .optional(),
+    .exactOptional(),
   filling: z
     .strictObject({
       fillBoreM: bore,
@@ -80,11 +80,11 @@ const tankFittings = {
       ventLengthM: length,
       ventTop: position,
       spill: position,
-      hasDip: z.boolean().optional(),
-      hasArrester: z.boolean().optional(),
+      hasDip: z.boolean().exactOptional(),
+      hasArrester: z.boolean().exactOptional(),
       ratedPa: tankPressure,
     })
-    .optional(),
+    .exactOptional(),
   pickupFit: z
     .strictObject({
       portId: id,
@@ -92,11 +92,11 @@ const tankFittings = {
       depthM: size,
       sagM: length,
       carrierM: length,
-      taken: z.enum(["free", "fitted"]).optional(),
+      taken: z.enum(["free", "fitted"]).exactOptional(),
       clearanceM: length,
     })
-    .optional(),
-  cooler: z.strictObject({ effectiveness: share, coolantC: z.number().min(-60).max(120) }).optional(),
+    .exactOptional(),
+  cooler: z.strictObject({ effectiveness: share, coolantC: z.number().min(-60).max(120) }).exactOptional(),
   opening: z
     .strictObject({
       aM: size,
@@ -107,7 +107,7 @@ const tankFittings = {
           z.strictObject({
             id,
             use: z.enum(["sender", "pickup", "return", "vent", "spare", "sampling"]),
-            portId: id.optional(),
+            portId: id.exactOptional(),
             aM: coordinate,
             bM: coordinate,
             diameterM: diameter,
@@ -119,10 +119,10 @@ const tankFittings = {
         )
         .max(20),
       roomAboveM: length,
-      cleaningTaken: z.boolean().optional(),
+      cleaningTaken: z.boolean().exactOptional(),
       warnedBy: z.enum(["nothing", "whistle", "sightGlass", "gauge"]),
     })
-    .optional(),
+    .exactOptional(),
   condition: z
     .strictObject({
       cleanedFirst: z.boolean(),
@@ -130,11 +130,11 @@ const tankFittings = {
       feet: look,
       fittings: look,
       drains: z.enum(["drains", "holdsWater", "foam", "unseen"]),
-      testedPa: tankPressure.optional(),
-      testHeld: z.boolean().optional(),
+      testedPa: tankPressure.exactOptional(),
+      testHeld: z.boolean().exactOptional(),
     })
-    .optional(),
-  installed: z.strictObject({ pitchDeg: angle, rollDeg: angle }).optional(),
+    .exactOptional(),
+  installed: z.strictObject({ pitchDeg: angle, rollDeg: angle }).exactOptional(),
 };
 
 export const tank = z.strictObject({
@@ -151,7 +151,7 @@ export const tank = z.strictObject({
         id,
         name,
         role: z.enum(["outlet", "return"]),
-        fitting: z.enum(["tube", "standpipe", "sump", "side"]).optional(),
+        fitting: z.enum(["tube", "standpipe", "sump", "side"]).exactOptional(),
         mouth: position,
         outside: position,
         boreM: bore,
@@ -181,7 +181,7 @@ const run = z.strictObject({
   from: portRef,
   to: portRef,
   boreM: bore,
-  endBoreM: z.tuple([bore, bore]).optional(),
+  endBoreM: z.tuple([bore, bore]).exactOptional(),
   roughnessM: atLeastZero,
   product,
   route,
@@ -191,7 +191,7 @@ const run = z.strictObject({
       place: z.enum(["engineRoom", "outside"]),
       feel: z.enum(["sound", "stiff", "soft", "oily", "cracked"]),
     })
-    .optional(),
+    .exactOptional(),
   neighbours: z
     .array(
       z.strictObject({
@@ -204,11 +204,11 @@ const run = z.strictObject({
       }),
     )
     .max(40)
-    .optional(),
-  supportEveryM: size.optional(),
-  mark: z.string().max(80).optional(),
-  make: z.enum(["hose", "rigid"]).optional(),
-  provisional: z.boolean().optional(),
+    .exactOptional(),
+  supportEveryM: size.exactOptional(),
+  mark: z.string().max(80).exactOptional(),
+  make: z.enum(["hose", "rigid"]).exactOptional(),
+  provisional: z.boolean().exactOptional(),
   given,
 });
 
@@ -231,7 +231,7 @@ export const conditions = z.strictObject({
   aboardM3: z.record(id, atLeastZero),
   loading: z.record(id, z.number().min(1).max(1000)),
   load: z.record(id, share),
-  trim: z.strictObject({ pitchDeg: angle, rollDeg: angle }).optional(),
+  trim: z.strictObject({ pitchDeg: angle, rollDeg: angle }).exactOptional(),
 });
 const dutyStep = z.strictObject({
   id,
@@ -284,27 +284,27 @@ const passage = z.strictObject({
   made: z.enum(["wood", "cored", "metal", "plastic"]),
   wallM: z.number().positive().max(0.5),
   runs: z.array(id).max(40),
-  alsoM: diameter.optional(),
-  grommetM: z.number().positive().max(0.05).optional(),
-  sleeveM: z.number().positive().max(0.6).optional(),
-  fromEdgeM: z.tuple([z.number().min(0).max(20), z.number().min(0).max(20)]).optional(),
-  behind: z.enum(["free", "chassis", "stringer", "tank", "wires"]).optional(),
+  alsoM: diameter.exactOptional(),
+  grommetM: z.number().positive().max(0.05).exactOptional(),
+  sleeveM: z.number().positive().max(0.6).exactOptional(),
+  fromEdgeM: z.tuple([z.number().min(0).max(20), z.number().min(0).max(20)]).exactOptional(),
+  behind: z.enum(["free", "chassis", "stringer", "tank", "wires"]).exactOptional(),
 });
 const mounted = z.strictObject({
   boardId: id,
   turn: z.union([z.literal(0), z.literal(1), z.literal(2), z.literal(3)]),
-  pinned: z.boolean().optional(),
+  pinned: z.boolean().exactOptional(),
 });
 export const plan = z.strictObject({
   id,
   name,
-  basedOn: id.optional(),
+  basedOn: id.exactOptional(),
   parts: z.array(planPart).max(1000),
   runs: z.array(run).max(2000),
   joints: z.array(z.strictObject({ id, from: portRef, to: portRef })).max(1000),
   lineUps: z.array(lineUp).max(200),
   conditions,
-  duty: z.array(dutyStep).max(200).optional(),
+  duty: z.array(dutyStep).max(200).exactOptional(),
   limits: z.strictObject({
     suctionCleanPa: positive,
     suctionChangePa: positive,
@@ -312,11 +312,11 @@ export const plan = z.strictObject({
     freeAirFraction: z.number().positive().max(1),
   }),
   serviceAllowanceM: atLeastZero,
-  ends: z.record(id, z.record(id, endSchema)).optional(),
-  awaited: z.array(id).max(1000).optional(),
-  passages: z.array(passage).max(200).optional(),
-  boards: z.array(board).max(20).optional(),
-  mounted: z.record(id, mounted).optional(),
+  ends: z.record(id, z.record(id, endSchema)).exactOptional(),
+  awaited: z.array(id).max(1000).exactOptional(),
+  passages: z.array(passage).max(200).exactOptional(),
+  boards: z.array(board).max(20).exactOptional(),
+  mounted: z.record(id, mounted).exactOptional(),
   nudges: z.record(
     id,
     z.strictObject({ dx: z.number().min(-1e4).max(1e4), dy: z.number().min(-1e4).max(1e4) }),
@@ -327,7 +327,7 @@ const unit = <D extends keyof typeof dimensions>(dimension: D) =>
   z.enum(Object.keys(dimensions[dimension].units) as [UnitOf<D>, ...UnitOf<D>[]]);
 
 const school = <M extends SchoolMatter>(matter: M) =>
-  z.enum(schoolChoices[matter] as unknown as [SchoolChoice<M>, ...SchoolChoice<M>[]]).optional();
+  z.enum(schoolChoices[matter] as unknown as [SchoolChoice<M>, ...SchoolChoice<M>[]]).exactOptional();
 const schools = {
   returnMouth: school("returnMouth"),
   liftPump: school("liftPump"),
@@ -365,11 +365,11 @@ export const jobSchema = z.strictObject({
     ambientHighC: z.number().min(-60).max(70),
     envelope: z
       .strictObject({ pitchDeg: z.number().min(0).max(45), rollDeg: z.number().min(0).max(45) })
-      .optional(),
-    accelerationG: z.number().min(0).max(20).optional(),
+      .exactOptional(),
+    accelerationG: z.number().min(0).max(20).exactOptional(),
     supply: z
-      .strictObject({ volts: z.number().positive().max(100), regulatorPeakW: positive.optional() })
-      .optional(),
+      .strictObject({ volts: z.number().positive().max(100), regulatorPeakW: positive.exactOptional() })
+      .exactOptional(),
     given,
   }),
   fuel: z.strictObject({
@@ -381,9 +381,9 @@ export const jobSchema = z.strictObject({
         z.strictObject({ tempC: z.number().min(-60).max(150), mm2S: z.number().min(0.21).max(100) }),
       ])
       .refine(([a, b]) => a.tempC !== b.tempC, "sameTemperature"),
-    cloudPointC: z.number().min(-80).max(40).optional(),
-    reidPa: z.number().min(1e4).max(2e5).optional(),
-    biodieselShare: share.optional(),
+    cloudPointC: z.number().min(-80).max(40).exactOptional(),
+    reidPa: z.number().min(1e4).max(2e5).exactOptional(),
+    biodieselShare: share.exactOptional(),
   }),
   tanks: z.array(tank).max(40),
   consumers: z.array(engine).max(10),

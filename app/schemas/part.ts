@@ -17,12 +17,12 @@ const partBase = {
   position,
   boreM: bore,
   ports: z
-    .record(z.string(), z.strictObject({ offset: position.optional(), boreM: bore.optional() }))
-    .optional(),
-  provisional: z.boolean().optional(),
-  flowBasis: z.enum(["arrow", "maker", "outerSide", "guess"]).optional(),
-  size: z.strictObject({ widthM: bodySize, heightM: bodySize, depthM: bodySize }).optional(),
-  shopMade: z.strictObject({ tested: z.boolean() }).optional(),
+    .record(z.string(), z.strictObject({ offset: position.exactOptional(), boreM: bore.exactOptional() }))
+    .exactOptional(),
+  provisional: z.boolean().exactOptional(),
+  flowBasis: z.enum(["arrow", "maker", "outerSide", "guess"]).exactOptional(),
+  size: z.strictObject({ widthM: bodySize, heightM: bodySize, depthM: bodySize }).exactOptional(),
+  shopMade: z.strictObject({ tested: z.boolean() }).exactOptional(),
 };
 
 /** Each number greater, or each smaller, than the one before it. */
@@ -56,7 +56,7 @@ const structures = {
     z.strictObject({ kind: z.literal("blocked") }),
     z.strictObject({ kind: z.literal("bypass"), opensPa: atLeastZero, dropPa: positive }),
   ]),
-  element: z.strictObject({ id, fittedOn: z.iso.date().optional() }).nullable(),
+  element: z.strictObject({ id, fittedOn: z.iso.date().exactOptional() }).nullable(),
   loads: z
     .array(z.strictObject({ load: share, feedM3S: atLeastZero, burnM3S: atLeastZero }))
     .min(1)
@@ -101,7 +101,7 @@ const fieldSchemas = (fields: Readonly<Record<string, Field>>): Record<string, z
     Object.entries(fields).map(([key, field]) => {
       const schema = made.get(field) ?? fieldSchema(field);
       made.set(field, schema);
-      return [key, field.isOptional ? schema.optional() : schema];
+      return [key, field.isOptional ? schema.exactOptional() : schema];
     }),
   );
 

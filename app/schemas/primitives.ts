@@ -22,10 +22,10 @@ export const given = z
   .record(
     z.string(),
     z.strictObject({
-      entered: z.string().max(40).optional(),
-      plusMinus: atLeastZero.optional(),
-      basis: z.enum(["measured", "maker", "assumed"]).optional(),
+      entered: z.string().max(40).exactOptional(),
+      plusMinus: atLeastZero.exactOptional(),
+      basis: z.enum(["measured", "maker", "assumed"]).exactOptional(),
     }),
   )
-  .optional();
+  .exactOptional();
 export const position = z.strictObject({ xM: coordinate, yM: coordinate, zM: coordinate });

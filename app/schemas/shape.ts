@@ -20,7 +20,7 @@ export const tankShape = z.discriminatedUnion("kind", [
     diameterM: size,
     lengthM: size,
     axis: z.enum(["x", "y", "z"]),
-    endDepthM: z.number().min(0).max(FARTHEST_M).optional(),
+    endDepthM: z.number().min(0).max(FARTHEST_M).exactOptional(),
   }),
   z.strictObject({
     kind: z.literal("loft"),

@@ -322,7 +322,7 @@ function OpenJobProvider({ live, book, tab, say, children }: OpenProps) {
       enter: enterInBook,
       undo: () => step(() => undo(id, tab)),
       redo: () => step(() => redo(id, tab)),
-      say: (text, lasts) => say({ text, lasts }),
+      say: (text, lasts) => say({ text, ...(lasts && { lasts }) }),
     }),
     [
       job,

@@ -22,7 +22,7 @@ export interface Series {
   name: string;
   colour: keyof Scheme;
   points: { x: number; y: number }[];
-  dash?: number[];
+  dash?: number[] | undefined;
   dot?: boolean;
 }
 
@@ -125,7 +125,7 @@ export function LineChart({
             pointRadius: dot ? 6 : 0,
             borderColor: scheme[colour],
             backgroundColor: scheme[colour],
-            borderDash: dash,
+            ...(dash && { borderDash: dash }),
             borderWidth: 2.5,
           })),
         }}

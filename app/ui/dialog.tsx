@@ -25,7 +25,7 @@ interface Props {
 
 export function Dialog({ title, isOpen, onOpenChange, children }: Props) {
   return (
-    <Overlay isDismissable isOpen={isOpen} onOpenChange={onOpenChange}>
+    <Overlay isDismissable {...(isOpen !== undefined && { isOpen })} {...(onOpenChange && { onOpenChange })}>
       <Sheet>
         <Body>
           {({ close }) => (

@@ -96,8 +96,8 @@ export function TextField({ label, value, onCommit, autoFocus, name }: TextProps
         onBlur={commit}
         isInvalid={fault !== null}
         validationBehavior="aria"
-        autoFocus={autoFocus}
-        name={name}
+        {...(autoFocus !== undefined && { autoFocus })}
+        {...(name !== undefined && { name })}
       >
         <FieldLabel>{label}</FieldLabel>
         <Box onKeyDown={(event) => event.key === "Enter" && commit()} maxLength={80} />
@@ -117,10 +117,10 @@ export interface QuantityProps {
   /** Sentence for a text that was not understood. */
   faultText: (fault: QuantityFault) => string;
   /** Refuses a value with a reason. */
-  check?: (si: number) => string | null;
+  check?: ((si: number) => string | null) | undefined;
   /** Marked where a number is assumed rather than measured or the maker's. */
-  basis?: "measured" | "maker" | "assumed";
-  entered?: string;
+  basis?: "measured" | "maker" | "assumed" | undefined;
+  entered?: string | undefined;
 }
 
 /** A number with its unit: the text is kept while it is typed, the number in SI is kept on Enter or on leaving. */
@@ -311,7 +311,7 @@ export function Select<K extends string>({
   return (
     <Field>
       <AriaSelect
-        aria-label={hideLabel ? label : undefined}
+        {...(hideLabel && { "aria-label": label })}
         selectedKey={value}
         onSelectionChange={(key) => key !== null && onChange(String(key) as K)}
         placeholder={placeholder ?? "choose"}

@@ -31,7 +31,7 @@ export interface PlanFault {
   values?: Record<string, string | number>;
 }
 
-function duplicates(items: readonly { id: string }[], path: string): PlanFault[] {
+function duplicates(items: readonly { id: string }[], path: string) {
   const seen = new Set<string>();
   return items.flatMap(({ id }, i) => {
     if (!seen.has(id)) {

@@ -15,21 +15,22 @@ import type {
   Tank,
   ValveSetting,
 } from "../plan/types";
+import type { Change } from "./merge";
 
 /** A change of a record's fields, and these as they were shown when it was made; without them it holds as it is. */
-export interface Edit<Change> {
-  change: Change;
-  shown?: Change;
+export interface Edit<C> {
+  change: C;
+  shown?: C | undefined;
 }
 
 export type Command =
   | { name: "rename"; jobName: string }
-  | ({ name: "editJob" } & Edit<Partial<Pick<Job, "kind" | "note" | "units" | "schools" | "site" | "fuel">>>)
+  | ({ name: "editJob" } & Edit<Change<Pick<Job, "kind" | "note" | "units" | "schools" | "site" | "fuel">>>)
   | { name: "addTank"; id: Id; tankName: string; position: Position }
-  | ({ name: "editTank"; id: Id } & Edit<Partial<Omit<Tank, "id">>>)
+  | ({ name: "editTank"; id: Id } & Edit<Change<Omit<Tank, "id">>>)
   | { name: "removeTank"; id: Id }
   | { name: "addEngine"; id: Id; engineName: string; position: Position; kind?: Engine["kind"] }
-  | ({ name: "editEngine"; id: Id } & Edit<Partial<Omit<Engine, "id" | "kind">>>)
+  | ({ name: "editEngine"; id: Id } & Edit<Change<Omit<Engine, "id" | "kind">>>)
   | { name: "removeEngine"; id: Id }
   | { name: "addPart"; id: Id; kind: NewPartKind; position: Position }
   | { name: "insertPart"; id: Id; kind: NewPartKind; runId: Id; newRunId: Id; at?: number }
@@ -39,7 +40,7 @@ export type Command =
   | { name: "turnPart"; id: Id }
   | { name: "connect"; id: Id; from: PortRef; to: PortRef }
   | { name: "join"; id: Id; from: PortRef; to: PortRef }
-  | ({ name: "editRun"; id: Id } & Edit<Partial<Omit<Run, "id" | "from" | "to">>>)
+  | ({ name: "editRun"; id: Id } & Edit<Change<Omit<Run, "id" | "from" | "to">>>)
   | { name: "disconnect"; id: Id }
   | { name: "setValve"; lineUpId: Id; valveId: Id; setting: ValveSetting }
   | { name: "setBranch"; lineUpId: Id; valveId: Id; branch: Id; isOpen: boolean }
@@ -47,11 +48,11 @@ export type Command =
   | { name: "setConsumer"; lineUpId: Id; consumerId: Id; state: "running" | "stopped" }
   | { name: "addLineUp"; id: Id; lineUpName: string }
   | { name: "duplicateLineUp"; id: Id; from: Id; lineUpName: string }
-  | ({ name: "editLineUp"; id: Id } & Edit<Partial<Pick<LineUp, "name" | "purpose" | "intendedTransfer">>>)
+  | ({ name: "editLineUp"; id: Id } & Edit<Change<Pick<LineUp, "name" | "purpose" | "intendedTransfer">>>)
   | { name: "removeLineUp"; id: Id }
-  | { name: "setConditions"; change: Partial<Conditions> }
+  | { name: "setConditions"; change: Change<Conditions> }
   | ({ name: "editPlan" } & Edit<
-      Partial<Pick<Plan, "name" | "limits" | "serviceAllowanceM" | "duty" | "passages" | "awaited">>
+      Change<Pick<Plan, "name" | "limits" | "serviceAllowanceM" | "duty" | "passages" | "awaited">>
     >)
   /** A copy of the current plan beside it, made current; the copy knows what it came from. */
   | { name: "forkPlan"; id: Id; planName: string }
@@ -62,7 +63,7 @@ export type Command =
   /** What a port or a hose ends in; null where it is not known any more. */
   | { name: "setEnd"; id: Id; port: Id; end: End | null }
   | { name: "addBoard"; board: Board }
-  | ({ name: "editBoard"; id: Id } & Edit<Partial<Omit<Board, "id">>>)
+  | ({ name: "editBoard"; id: Id } & Edit<Change<Omit<Board, "id">>>)
   | { name: "removeBoard"; id: Id }
   /** Hangs parts on a board, or elsewhere on it: the middle of each body, and its turn. */
   | { name: "hang"; boardId: Id; at: { id: Id; position: Position; turn: QuarterTurn }[] }

@@ -5,12 +5,13 @@ import type { Conditions, Job, LineUp, Plan } from "../plan/types";
 import { firstSetting } from "../plan/valves";
 import type { Handlers } from "./command";
 import { lineUpOf } from "./find";
+import type { Change } from "./merge";
 import { editRecord } from "./record";
 
 /** By tank, element and consumer: what another tab set meanwhile for another one stands. */
 function setConditions(
   conditions: Conditions,
-  { fuelC, aboardM3, loading, load, trim }: Partial<Conditions>,
+  { fuelC, aboardM3, loading, load, trim }: Change<Conditions>,
 ): void {
   if (fuelC !== undefined) conditions.fuelC = fuelC;
   if (trim !== undefined) conditions.trim = trim;

@@ -5,6 +5,20 @@
 
 type Loose = Record<string, unknown>;
 
+/** A value in which what may be absent may also be given as undefined: then it goes. */
+type Loosened<T> = T extends readonly (infer I)[]
+  ? number extends T["length"]
+    ? Loosened<I>[]
+    : T
+  : T extends object
+    ? { [K in keyof T]: object extends Pick<T, K> ? Loosened<T[K]> | undefined : Loosened<T[K]> }
+    : T;
+
+/** Some of a record's fields, as they are to be; what it may lack and is given as undefined goes. */
+export type Change<T> = {
+  [K in keyof T]?: object extends Pick<T, K> ? Loosened<T[K]> | undefined : Loosened<T[K]>;
+};
+
 const isRecord = (value: unknown): value is Loose =>
   typeof value === "object" && value !== null && !Array.isArray(value);
 
@@ -71,13 +85,21 @@ function mergedRecord(shown: Loose, wanted: Loose, now: Loose): Loose {
 
 /** A change of some fields, as it is to be put on a record that may have changed since it was shown. */
 export function rebased<T extends object>(
-  change: Partial<T>,
-  shown: Partial<T> | undefined,
+  change: Change<T>,
+  shown: Change<T> | undefined,
   now: T,
-): Partial<T> {
-  if (!shown) return change;
+): Change<T> {
   const keys = Object.keys(change) as (keyof T)[];
   return Object.fromEntries(
-    keys.map((key) => [key, merged(shown[key], change[key], now[key])]),
-  ) as Partial<T>;
+    keys.map((key) => [key, shown ? merged(shown[key], change[key], now[key]) : change[key]]),
+  ) as Change<T>;
+}
+
+/** A value without the keys that are given as undefined, at any depth. */
+export function cleaned(value: unknown): unknown {
+  if (Array.isArray(value)) return value.map(cleaned);
+  if (!isRecord(value)) return value;
+  return Object.fromEntries(
+    Object.entries(value).flatMap(([key, held]) => (held === undefined ? [] : [[key, cleaned(held)]])),
+  );
 }

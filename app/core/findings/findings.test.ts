@@ -3,6 +3,7 @@ import { describe, expect, test } from "@jest/globals";
 import type { Book, JarLook, SetAside } from "../book/entries";
 import type { Command } from "../edit/command";
 import { applyCommand } from "../edit/commands";
+import type { Change } from "../edit/merge";
 import { startJob } from "../edit/starters";
 import { Bench } from "../hydraulics/bench.fixture";
 import { LineUpSolver } from "../hydraulics/solve";
@@ -179,7 +180,7 @@ describe("rules of what was found on board: each fires on its change to the demo
   const [day, port] = [tank("dayTank"), tank("portWing")];
   const opening = day.opening!;
   const filling = port.filling!;
-  const cases: [RuleId, string, string, Partial<Tank>, Partial<Finding>][] = [
+  const cases: [RuleId, string, string, Change<Tank>, Partial<Finding>][] = [
     ["tankCapacity", "a plate far from the shape", "portWing", { plateM3: 0.28 }, { grade: "mend" }],
     [
       "returnHot",

@@ -1,7 +1,7 @@
 import { LITRE_M3, LITRE_PER_HOUR_M3_S } from "../units/factors";
 import { panVolume, positive, toggle } from "./fields";
 import type { Kind } from "./kind";
-import { cracking, oneWayInLine } from "./opening";
+import { oneWayInLine, ownCracking } from "./opening";
 import { type RatedDrop, ratedFields } from "./rated";
 
 /** A rubber bulb between two checks, squeezed by hand. */
@@ -17,7 +17,7 @@ export const bulb: Kind<Bulb> = {
   title: "Primer bulb",
   fields: {
     ...ratedFields(1500, 100 * LITRE_PER_HOUR_M3_S),
-    crackingPa: { ...cracking(500), isNeeded: undefined },
+    crackingPa: ownCracking(500),
     strokeM3: panVolume("maker", positive, { blank: 0.04 * LITRE_M3 }),
     forDiesel: toggle({ blank: false }),
   },

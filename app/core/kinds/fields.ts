@@ -41,7 +41,7 @@ interface Common<T> {
   /** 'To measure' asks for it as long as it is assumed. */
   isNeeded?: true;
   /** It tells one part from another of its kind in the parts list. */
-  tells?: true;
+  tells?: boolean;
   fold?: Fold;
 }
 

@@ -20,6 +20,9 @@ export const opensFields = (setPa: number, droopPa: number) => ({
 export const cracking = (blank: number) =>
   pressure("maker", atLeastZero, { blank, isNeeded: true, tells: true });
 
+/** Of a part that has it beside what it is: told where it is known, not asked for. */
+export const ownCracking = (blank: number) => pressure("maker", atLeastZero, { blank, tells: true });
+
 export const opensBy = ({ setPa, droopPa, ratedFlowM3S }: OpensBy) => ({
   opensPa: setPa,
   perFlowPa: droopPa / ratedFlowM3S,

@@ -20,8 +20,8 @@ export const pumpFilterUnit: Kind<PumpFilterUnit> = {
   hasArrow: true,
   fields: {
     ...filterFields,
-    ...pumpFields(500, 90000, { kind: "bypass", opensPa: BYPASS_OPENS_PA, dropPa: 4000 }),
-    curve: { ...pumpFields(500, 90000, { kind: "blocked" }).curve, tells: undefined },
+    // A unit is told by its filter, not by its curve.
+    ...pumpFields(500, 90000, { kind: "bypass", opensPa: BYPASS_OPENS_PA, dropPa: 4000 }, false),
     reliefPa: pressure("maker", positive, { blank: 60000, isNeeded: true }),
   },
   ports: () => [...inOut, port("back", "own return", "branch")],

@@ -51,12 +51,17 @@ export const offPerFlowPa = ({ off, curve }: PumpBody): number =>
   off.kind === "blocked" ? 0 : off.dropPa / freeFlowM3S(curve);
 
 /** The straight curve of a blank pump between rest and free flow. */
-export function pumpFields(freeLitresAnHour: number, deadHeadPa: number, off: PumpOff): FieldsOf<PumpBody> {
+export function pumpFields(
+  freeLitresAnHour: number,
+  deadHeadPa: number,
+  off: PumpOff,
+  tells = true,
+): FieldsOf<PumpBody> {
   return {
     curve: {
       form: "curve",
       isNeeded: true,
-      tells: true,
+      tells,
       blank: [
         { flowM3S: 0, risePa: deadHeadPa },
         { flowM3S: freeLitresAnHour * LITRE_PER_HOUR_M3_S, risePa: 0 },

@@ -5,9 +5,14 @@ type Floored = Pick<Tank, "shape" | "wallM" | "sump">;
 
 /** Height of the floor inside under a place, tank frame, m: where the dipstick stands. */
 export function floorUnder(form: Floored, xM: number, yM: number): number {
-  const { shape, wallM = 0, sump } = form;
-  if (sump && Math.hypot(xM - sump.xM, yM - sump.yM) <= sump.diameterM / 2)
-    return floorUnder({ shape, wallM }, sump.xM, sump.yM) - sump.depthM;
+  const { sump } = form;
+  return sump && Math.hypot(xM - sump.xM, yM - sump.yM) <= sump.diameterM / 2
+    ? shellFloorUnder(form, sump.xM, sump.yM) - sump.depthM
+    : shellFloorUnder(form, xM, yM);
+}
+
+/** Height of the shell's own floor there, tank frame, m: what a sump hangs from. */
+export function shellFloorUnder({ shape, wallM = 0 }: Floored, xM: number, yM: number): number {
   const lowest = boundsOf(shape).z[0];
   switch (shape.kind) {
     case "box":

@@ -2,7 +2,7 @@
 import type { Position } from "../kinds/record";
 import type { Tank } from "../plan/types";
 import { type Attitude, fittedAttitude, type Up, upOf } from "./attitude";
-import { floorUnder } from "./floor";
+import { shellFloorUnder } from "./floor";
 import { insetPolygon } from "./polygon";
 import { RoundSolid } from "./round";
 import { boxSolid, RuledSolid } from "./ruled";
@@ -57,7 +57,7 @@ function piecesOf(form: TankForm): Piece[] {
   const pieces: Piece[] = [{ solid: shellOf(form), sign: 1 }];
   if (form.sump) {
     const { xM, yM, diameterM, depthM } = form.sump;
-    const floor = floorUnder({ shape: form.shape, wallM: form.wallM }, xM, yM);
+    const floor = shellFloorUnder(form, xM, yM);
     pieces.push({
       sign: 1,
       solid: new RoundSolid({

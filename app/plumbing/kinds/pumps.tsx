@@ -74,7 +74,11 @@ const pumpDrawing = <K extends PumpKind>(kind: K, height = 96): Drawing<PartOf<K
       <g>
         <Lead of={of} y={22} half={30} />
         <PumpGlyph cx={box.width / 2} isOn={isOn(of)} toLeft={isToLeft(of)} kind={kind} />
-        <Under of={of} y={60} figure={passing && `${risePa > 0 ? "+" : ""}${tradeIn(units).gauge(risePa)}`} />
+        <Under
+          of={of}
+          y={60}
+          figure={passing ? `${risePa > 0 ? "+" : ""}${tradeIn(units).gauge(risePa)}` : ""}
+        />
       </g>
     );
   },

@@ -4,8 +4,9 @@
  */
 import styled from "styled-components";
 import { type PassageHole, passageHoles, sawsOf } from "~/core/boards/passages";
+import type { Change } from "~/core/edit/merge";
 import { newId } from "~/core/kinds/ids";
-import type { Passage } from "~/core/plan/types";
+import type { Passage, Plan } from "~/core/plan/types";
 import { notNegative, positive } from "~/fields/checks";
 import { QuantityField } from "~/fields/QuantityField";
 import { counted } from "~/messages/counted";
@@ -36,7 +37,8 @@ export function Openings() {
   const holes = passageHoles(plan, sawsOf(job.units));
   const all = plan.passages ?? [];
   const wrong = holes.filter(({ faults }) => faults.length > 0).length;
-  const set = (passages: Passage[]) => void dispatch({ name: "editPlan", change: { passages } });
+  const set = (passages: NonNullable<Change<Plan>["passages"]>) =>
+    void dispatch({ name: "editPlan", change: { passages } });
   const add = () =>
     set([
       ...all,
@@ -69,9 +71,7 @@ export function Openings() {
         <HoleCard
           key={hole.passage.id}
           hole={hole}
-          set={(change) =>
-            set(all.map((one) => (one.id === hole.passage.id ? tidy({ ...one, ...change }) : one)))
-          }
+          set={(change) => set(all.map((one) => (one.id === hole.passage.id ? { ...one, ...change } : one)))}
           remove={() => set(all.filter(({ id }) => id !== hole.passage.id))}
         />
       ))}
@@ -79,19 +79,13 @@ export function Openings() {
   );
 }
 
-/** A figure that is not told is not there. */
-const tidy = (passage: Passage): Passage =>
-  Object.fromEntries(
-    Object.entries(passage).filter(([, value]) => value !== undefined),
-  ) as unknown as Passage;
-
 function HoleCard({
   hole,
   set,
   remove,
 }: {
   hole: PassageHole;
-  set: (change: { [K in keyof Passage]?: Passage[K] | undefined }) => void;
+  set: (change: Change<Passage>) => void;
   remove: () => void;
 }) {
   const { job, plan } = useJob();

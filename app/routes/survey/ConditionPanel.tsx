@@ -1,3 +1,4 @@
+import type { Change } from "~/core/edit/merge";
 /*
  * Decides: keep, mend or replace this tank.
  * Seen in three seconds: the verdict and its reasons.
@@ -70,7 +71,7 @@ export function ConditionPanel() {
   const puddles = entriesOf(book, "puddle").filter((one) => one.tankId === tank.id);
   const { verdict, reasons: why } = judgeTank(tank, puddles);
   const condition = tank.condition ?? unseen;
-  const set = (change: Partial<Condition>) => void edit({ condition: { ...condition, ...change } });
+  const set = (change: Change<Condition>) => void edit({ condition: { ...condition, ...change } });
   const most = testPressurePa(tank, job.fuel.grade === "petrol");
   const tilt = installedTilt(
     tank,

@@ -1,3 +1,4 @@
+import type { Change } from "~/core/edit/merge";
 /*
  * Decides: how many litres a depth or a gauge reading stands for, and whether the gauge can be believed.
  * Seen in three seconds: litres over depth as a curve, the straight-line gauge's error, and what is left at E.
@@ -261,7 +262,7 @@ function SenderCard() {
   const edit = useEditTank(tank);
   const { sender } = tank;
   const { z } = boundsOf(tank.shape);
-  const set = (change: Partial<Sender>) => sender && void edit({ sender: { ...sender, ...change } });
+  const set = (change: Change<Sender>) => sender && void edit({ sender: { ...sender, ...change } });
   const choose = (kind: Sender["kind"]) => {
     const [emptyReading, fullReading] = senderReadings[kind];
     const height = z[1] - z[0];
@@ -299,7 +300,12 @@ function SenderCard() {
               of={sender}
               set={(change) => {
                 const [at, value] = "lowM" in change ? [0, change.lowM] : [1, change.highM];
-                const [lowM, highM] = inOrder([sender.lowM, sender.highM], at, value ?? 0, 0);
+                const [lowM = sender.lowM, highM = sender.highM] = inOrder(
+                  [sender.lowM, sender.highM],
+                  at,
+                  value ?? 0,
+                  0,
+                );
                 set({ lowM, highM });
               }}
               fields={[

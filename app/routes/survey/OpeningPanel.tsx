@@ -1,3 +1,4 @@
+import type { Change } from "~/core/edit/merge";
 /*
  * Decides: where each hole goes in the plate, and with which saw.
  * Seen in three seconds: the plate to scale with its holes, and which of them cannot be cut as drawn.
@@ -83,9 +84,9 @@ export function OpeningPanel() {
       </Panel>
     );
   }
-  const set = (change: Partial<Opening>, gesture?: string) =>
+  const set = (change: Change<Opening>, gesture?: string) =>
     edit({ opening: { ...opening, ...change } }, undefined, gesture);
-  const setHole = (id: string, change: Partial<PlateHole>, gesture?: string) =>
+  const setHole = (id: string, change: Change<PlateHole>, gesture?: string) =>
     set({ holes: opening.holes.map((hole) => (hole.id === id ? { ...hole, ...change } : hole)) }, gesture);
   const faults = holeFaults(tank);
   const chosen = opening.holes.find(({ id }) => id === chosenId) ?? opening.holes[0];

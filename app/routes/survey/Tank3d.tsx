@@ -26,7 +26,7 @@ import {
   WebGLRenderer,
 } from "three";
 import type { SectionPoint, Tank, TankShape } from "~/core/plan/types";
-import { floorUnder } from "~/core/tanks/floor";
+import { shellFloorUnder } from "~/core/tanks/floor";
 import { boundsOf, sectionOf } from "~/core/tanks/shape";
 import { Slider } from "~/ui/fields";
 import { currentTheme, day, night } from "~/ui/theme";
@@ -94,12 +94,13 @@ function geometriesOf(shape: TankShape): BufferGeometry[] {
 }
 
 /** What hangs under the tank, filled as it is; and what stands in it, as edges. */
-function sumpGeometry({ shape, wallM, sump }: Tank): BufferGeometry[] {
+function sumpGeometry(tank: Tank): BufferGeometry[] {
+  const { sump } = tank;
   if (!sump) return [];
   const { xM, yM, diameterM, depthM } = sump;
   const pot = new CylinderGeometry(diameterM / 2, diameterM / 2, depthM, 32);
   pot.rotateX(Math.PI / 2);
-  pot.translate(xM, yM, floorUnder({ shape, wallM }, xM, yM) - depthM / 2);
+  pot.translate(xM, yM, shellFloorUnder(tank, xM, yM) - depthM / 2);
   return [pot];
 }
 

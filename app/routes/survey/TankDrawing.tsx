@@ -5,7 +5,7 @@
 import { type KeyboardEvent, type PointerEvent, useState } from "react";
 import styled from "styled-components";
 import type { LoftSection, SectionPoint, Tank, TankShape } from "~/core/plan/types";
-import { floorUnder } from "~/core/tanks/floor";
+import { shellFloorUnder } from "~/core/tanks/floor";
 import { polygonBelow } from "~/core/tanks/polygon";
 import { planOf, profileAt, sectionAt } from "~/core/tanks/shape";
 import { isWet, soundingOf } from "~/core/tanks/tank";
@@ -209,9 +209,10 @@ const rectangle = (u0: number, z0: number, u1: number, z1: number): SectionPoint
 ];
 
 /** The sump as it hangs from the floor over it; nothing where there is none. */
-function sumpOutline({ shape, wallM, sump }: Tank, side: Side): SectionPoint[] {
+function sumpOutline(tank: Tank, side: Side): SectionPoint[] {
+  const { sump } = tank;
   if (!sump) return [];
-  const [middle, floor] = [along(sump, side), floorUnder({ shape, wallM }, sump.xM, sump.yM)];
+  const [middle, floor] = [along(sump, side), shellFloorUnder(tank, sump.xM, sump.yM)];
   return rectangle(middle - sump.diameterM / 2, floor - sump.depthM, middle + sump.diameterM / 2, floor);
 }
 

@@ -1,3 +1,4 @@
+import type { Change } from "~/core/edit/merge";
 /*
  * Decides: whether it can be filled at the pump's rate, and where fuel comes out first when it heels.
  * Seen in three seconds: the fill rate its vent allows, room to grow, and the vent's height over the fill's lip.
@@ -62,7 +63,7 @@ export function VentPanel() {
       </Panel>
     );
   }
-  const set = (change: Partial<Filling>) => void edit({ filling: { ...filling, ...change } });
+  const set = (change: Change<Filling>) => void edit({ filling: { ...filling, ...change } });
   const envelope = envelopeOf(job);
   const spill = spillAtHeel(tank, envelope);
   const rate = fillRateM3S(filling);

@@ -1,3 +1,4 @@
+import type { Change } from "~/core/edit/merge";
 /** The tank that is surveyed: how it is held on the drawing, what is in it, and the one way to change it. */
 
 import { createContext, type ReactNode, useContext, useMemo } from "react";
@@ -47,7 +48,11 @@ export function useTank(): SurveyedTank {
 /** Changes the tank; a figure that was typed is noted as measured, with the text it was typed as. */
 export function useEditTank(tank: Tank) {
   const { dispatch } = useJob();
-  return (change: Partial<Tank>, typed?: { field: string; entered?: string }, gesture?: string) =>
+  return (
+    change: Change<Omit<Tank, "id">>,
+    typed?: { field: string; entered?: string | undefined },
+    gesture?: string,
+  ) =>
     dispatch(
       {
         name: "editTank",
@@ -67,9 +72,9 @@ interface LengthProps {
   label: string;
   value: number | undefined;
   onCommit: (si: number, entered: string) => void;
-  check?: (si: number) => string | null;
-  basis?: "measured" | "maker" | "assumed";
-  entered?: string;
+  check?: ((si: number) => string | null) | undefined;
+  basis?: "measured" | "maker" | "assumed" | undefined;
+  entered?: string | undefined;
 }
 
 /** A length in the job's units. */
