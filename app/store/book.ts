@@ -3,6 +3,7 @@ import { entryFaults } from "~/core/book/check";
 import type { BookEntry, EntryDraft } from "~/core/book/entries";
 import { type Snapshot, snapshotOf } from "~/core/book/snapshot";
 import { standingOf } from "~/core/book/standing";
+import { cleaned } from "~/core/edit/merge";
 import { newId } from "~/core/kinds/ids";
 import { currentPlan } from "~/core/plan/ports";
 import type { Job } from "~/core/plan/types";
@@ -33,7 +34,7 @@ export async function readBook(jobId: string): Promise<ReadBook> {
   const since = read.get(jobId) ?? known;
   const fresh = rows.filter(({ seq = 0 }) => seq > since.lastSeq);
   if (fresh.length === 0) return since.book;
-  const parsed = fresh.map(({ entry }) => bookEntrySchema.safeParse(entry));
+  const parsed = fresh.map(({ entry }) => bookEntrySchema.safeParse(cleaned(entry)));
   const all = [...since.book.all, ...parsed.flatMap(({ data }) => data ?? [])];
   const broken = since.book.broken + parsed.filter(({ success }) => !success).length;
   const book = { all, standing: standingOf(all), broken };
@@ -73,7 +74,7 @@ export async function enter(
     const rows: BookRow[] = [];
     const faults: FileFault[] = [];
     for (const [i, { at = now(), ...draft }] of drafts.entries()) {
-      const found = bookEntrySchema.safeParse({ ...draft, ...base, id: newId(), at });
+      const found = bookEntrySchema.safeParse(cleaned({ ...draft, ...base, id: newId(), at }));
       if (!found.success) faults.push(...faultsOf(found.error, `book[${i}]`));
       else {
         const entry = found.data;

@@ -1,6 +1,7 @@
 /** Jobs as they lie in the store: read once a stamp, migrated when they are older, never dropped when they do not parse. */
 import { checkBook } from "~/core/book/check";
 import { checkJob } from "~/core/check/job";
+import { cleaned } from "~/core/edit/merge";
 import { newId } from "~/core/kinds/ids";
 import type { Job } from "~/core/plan/types";
 import { bookEntrySchema, snapshotSchema } from "~/schemas/book";
@@ -33,7 +34,8 @@ export function summaryOf(job: Job): Summary {
 
 /** What keeps a job from being kept: its shape, or records that do not fit one another. */
 export function jobFaults(job: Job): FileFault[] {
-  const parsed = jobSchema.safeParse(job);
+  // A step of an older page may bring back a key without a value.
+  const parsed = jobSchema.safeParse(cleaned(job));
   return parsed.success ? checkJob(job) : faultsOf(parsed.error);
 }
 
@@ -65,7 +67,8 @@ export async function readStored(id: string, evenDeleted = false): Promise<Store
   const known = parsed.get(id);
   if (known?.stamp === record.stamp) return { status: "open", record, job: known.job };
   const row = await db.documents.get(id);
-  const found = jobSchema.safeParse(row?.doc);
+  // Older rows may hold a figure that is not known as a key without a value.
+  const found = jobSchema.safeParse(cleaned(row?.doc));
   if (!found.success) return { status: "broken", record, faults: faultsOf(found.error, "job") };
   keepParsed(record, found.data);
   return { status: "open", record, job: found.data };
@@ -202,7 +205,11 @@ async function bringUp(record: JobRecord): Promise<void> {
       }),
     };
     const bundle = migrate({ file, pictures: new Map() }, record.version);
-    const { job, book, snapshots } = bundle.file as { job: unknown; book: unknown[]; snapshots: object };
+    const { job, book, snapshots } = cleaned(bundle.file) as {
+      job: unknown;
+      book: unknown[];
+      snapshots: object;
+    };
     const sound = jobSchema.safeParse(job);
     if (!sound.success) throw new BrokenRow(faultsOf(sound.error, "job"));
     const entries = book.map((entry) => bookEntrySchema.safeParse(entry));

@@ -350,6 +350,27 @@ describe("jobs", () => {
     expect(aside[0]?.faults[0]).toContain("tanks");
   });
 
+  test("with keys that have no value, as older pages kept them, are read, changed and undone", async () => {
+    const row = await database().documents.get("marram");
+    const doc = row?.doc as Job;
+    const tanks = doc.tanks.map((tank) => ({ ...tank, wallM: undefined }));
+    await database().documents.put({ ...row, id: "marram", doc: { ...doc, tanks } } as never);
+    await database().records.update("marram", { stamp: "older page" });
+    expect(await commit("marram", { name: "rename", jobName: "Tern" })).toMatchObject({ ok: true });
+    expect((await stored())?.tanks[0]).toEqual(doc.tanks[0]);
+    expect(await undo("marram")).toMatchObject({ outcome: "done" });
+    const ids = await enter("marram", [
+      {
+        kind: "bled",
+        lineUpId: job.plans.at(-1)?.lineUps[0]?.id ?? "",
+        step: "s",
+        came: "done",
+        seconds: undefined,
+      } as never,
+    ]);
+    expect(ids.ok).toBe(true);
+  });
+
   test("written by a newer version are shown, not opened, and nothing of them changes", async () => {
     await database().records.update("marram", { version: VERSION + 1 });
     const before = say(await database().documents.get("marram"));

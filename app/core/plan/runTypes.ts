@@ -1,0 +1,86 @@
+/** A run of hose or tube: its route, what it is made of, what lies near it, and what it passes. */
+import type { GivenByField, Id, Position } from "../kinds/record";
+
+export interface PortRef {
+  part: Id;
+  port: Id;
+}
+
+export type Route =
+  | {
+      kind: "measured";
+      lengthM: number;
+      bends: { deg: 45 | 90; count: number }[];
+      /** High and low points by distance from `from`, job frame. */
+      extremes: { atM: number; zM: number }[];
+    }
+  /** Its bends are of one radius, to the centre line of the hose. */
+  | { kind: "traced"; points: Position[]; radiusM: number };
+
+export interface HoseProduct {
+  marking: string;
+  outerDiameterM: number;
+  /** Least radius as on its sheet, to the inside of the bend. */
+  leastRadiusM: number;
+}
+
+export interface Run {
+  id: Id;
+  from: PortRef;
+  to: PortRef;
+  boreM: number;
+  /** Bore of the barb or adapter at each end; the hose's own where none is narrower. */
+  endBoreM?: [number, number];
+  roughnessM: number;
+  product: HoseProduct;
+  route: Route;
+  survey?: HoseSurvey;
+  neighbours?: Neighbour[];
+  /** Distance between its supports. */
+  supportEveryM?: number;
+  /** Mark on it: from which tank, to which part. */
+  mark?: string;
+  /** Metal or rigid tube, or hose. Default: hose. */
+  make?: "hose" | "rigid";
+  provisional?: boolean;
+  given?: GivenByField;
+}
+
+/** Something near a run, by its distance from the start and its least distance from it. */
+export interface Neighbour {
+  id: Id;
+  kind: "hot" | "moving" | "sharp" | "line" | "battery";
+  name: string;
+  atM: number;
+  apartM: number;
+  /** Shielded, tied together or through a grommet. */
+  guarded: boolean;
+}
+
+/** What is printed on a hose found on board, and how it looks and feels. */
+export interface HoseSurvey {
+  printed: string;
+  place: "engineRoom" | "outside";
+  feel: "sound" | "stiff" | "soft" | "oily" | "cracked";
+}
+
+/** A hole that hoses, pipes or wires pass, and where it is cut. */
+export interface Passage {
+  id: Id;
+  name: string;
+  through: "floor" | "bulkhead" | "stringer" | "board" | "body";
+  made: "wood" | "cored" | "metal" | "plastic";
+  wallM: number;
+  /** Hoses and tubes that pass it. */
+  runs: Id[];
+  /** Something else that passes it, such as wires; over all. */
+  alsoM?: number;
+  /** Wall of the grommet or sleeve in it; none where it is absent. */
+  grommetM?: number;
+  /** Length of the sleeve. */
+  sleeveM?: number;
+  /** Its middle from two edges that can be reached from both sides. */
+  fromEdgeM?: [number, number];
+  /** What lies behind it. Absent until somebody has looked. */
+  behind?: "free" | "chassis" | "stringer" | "tank" | "wires";
+}
