@@ -51,7 +51,7 @@ const coreRooms = {
   edit: [...plan, "tanks", "check", "boards"],
   air: [...solved, "random"],
   care: solved,
-  parts: [...built, "joints", "box"],
+  parts: [...built, "joints", "box", "fit"],
   running: solved,
   manifold: [...solved, "edit"],
   order: [...solved, "boards", "joints", "parts", "random"],

@@ -3,6 +3,7 @@ import { type Adapter, genericAdapters } from "~/core/ends/adapters";
 import { type End, type Joining, type WhyNot } from "~/core/ends/ends";
 import { type Dress, type Family, type FamilyId, families } from "~/core/ends/families";
 import type { JointState } from "~/core/joints/joints";
+import type { tradeIn } from "~/core/units/trade";
 
 export const familyName = (family: FamilyId): string => (families[family] as Family).name;
 
@@ -65,6 +66,15 @@ function adapterOf(id: string): Adapter | undefined {
 }
 
 /** Ends of an adapter of the generic catalogue, by its id. */
+/** What is done to a tube before it is flared: a nut that was forgotten goes on by cutting the flare off. */
+export const flareText = (
+  flares: readonly { end: End; allowanceM: number }[],
+  say: ReturnType<typeof tradeIn>,
+): string =>
+  flares.length === 0
+    ? ""
+    : `${flares.map(({ end, allowanceM }) => `${endText(end)}: ${say.length(allowanceM)} for its flare`).join("; ")}. Nuts and sleeves on first, threads towards the ends.`;
+
 export const adapterEnds = (id: string): readonly End[] => adapterOf(id)?.ends ?? [];
 
 /** '1/2 NPT male to 12.7 mm barb'. */

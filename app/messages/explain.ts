@@ -6,7 +6,7 @@ import type { SolvedLineUp } from "~/core/hydraulics/solve";
 import type { Filtering, Pushing } from "~/core/kinds/families";
 import type { Run, Tank } from "~/core/plan/types";
 import { capacityM3 } from "~/core/tanks/tank";
-import { formatNumber, formatQuantity, type UnitChoice } from "~/core/units/format";
+import { formatNumber, formatQuantity, percentText, type UnitChoice } from "~/core/units/format";
 import { tradeIn } from "~/core/units/trade";
 
 export interface Explanation {
@@ -15,8 +15,6 @@ export interface Explanation {
   inputs: [string, string][];
   source: string;
 }
-
-const percent = (share: number) => `${formatNumber(share * 100, 2)} %`;
 
 export function explainVacuum(
   solved: SolvedLineUp,
@@ -48,7 +46,7 @@ export function explainVacuum(
         .slice(0, 8)
         .map(({ id, lossPa, share }): [string, string] => [
           name(id),
-          `${say.vacuum(lossPa)} (${percent(share)})`,
+          `${say.vacuum(lossPa)} (${percentText(share)})`,
         ]),
     ],
     source:
@@ -100,7 +98,7 @@ export function explainFilter(filter: Filtering, loading: number, units: UnitCho
             ] as [string, string],
           ]
         : []),
-      ["Medium's part", percent(filter.viscousShare)],
+      ["Medium's part", percentText(filter.viscousShare)],
       ["Clogging of the medium", `${formatNumber(loading)} (clean is 1)`],
       ["Rated basis", filter.given?.ratedDropPa?.basis === "maker" ? "maker's figure" : "assumed"],
     ],
@@ -161,8 +159,9 @@ export function explainFreeAir(solved: SolvedLineUp, gaugePa: number, units: Uni
       ["Dissolved air (Ostwald)", formatNumber(fuel.ostwaldAir)],
       ["Air pressure", formatQuantity("pressure", atmospherePa, units.pressure, 4)],
       ["Pressure here, absolute", formatQuantity("pressure", absolutePa, units.pressure, 4)],
-      ["Result", freeAir === null ? "boils" : percent(freeAir)],
+      ["Result", freeAir === null ? "boils" : percentText(freeAir)],
     ],
-    source: "Form of ASTM D2779 and Henry's law (from memory); 1 % as the limit is common practice.",
+    source:
+      "Form of ASTM D2779 and Henry's law (from memory), at rest: a short vacuum gives off less. 1 % is said to be seen; what harms is what diesel gives off at the suction at which filters are changed. Common practice.",
   };
 }

@@ -35,6 +35,8 @@ export function eventText(event: RunEvent, units: UnitChoice, name: (id: string)
       return `${name(event.partId)} is at its change point`;
     case "potDrains":
       return `${name(event.partId)} is not kept full`;
+    case "potEmpty":
+      return `${name(event.partId)} is empty: it gives air`;
     case "failed":
       return "No solution: the fuel is outside what is known of it";
   }

@@ -62,7 +62,7 @@ export const schoolTexts: Readonly<
   factoryFilter: {
     name: "Factory filter",
     reason: "It is the last line of defence, and its water sensor still warns.",
-    touches: "What Install keeps, or leads elsewhere.",
+    touches: "A finding where a block stands in its place against the school.",
     choices: {
       kept: "kept as last line of defence",
       removed: "removed, every circuit it carried led elsewhere",
@@ -104,7 +104,7 @@ export const schoolTexts: Readonly<
     name: "Joints",
     reason:
       "Under pressure a screwed flare holds; at low pressure a barb with two clamps is mended anywhere.",
-    touches: "How joints are made, in Parts and Install.",
+    touches: "A finding where a part ends in another way.",
     choices: {
       flareAndBarb: "flare ends on pressure, barb and two clamps else",
       pushOnBarb: "push-on barb",
@@ -114,7 +114,7 @@ export const schoolTexts: Readonly<
   torque: {
     name: "Torque in aluminium banjos",
     reason: "The maker's figure goes before any other.",
-    touches: "Torques in Install.",
+    touches: "The torque to compare by, in Install.",
     choices: { makers: "maker's", lowerBySixth: "lower by a sixth, re-checked" },
   },
   dirtyTank: {

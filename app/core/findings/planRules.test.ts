@@ -254,6 +254,41 @@ const cases: Case[] = [
     truck,
   ],
   [
+    "the factory filter's place taken by a block, where the school keeps it",
+    "otherSchool",
+    () => {
+      const job = change(truck(), { name: "replacePart", id: "sep", newId: "plate", kind: "block" });
+      return change(job, {
+        name: "editJob",
+        change: { schools: { shutOff: "abycH33", factoryFilter: "kept" } },
+      });
+    },
+    { grade: "watch", school: "factoryFilter:kept", ids: ["plate"] },
+    () =>
+      change(truck(), {
+        name: "editJob",
+        change: { schools: { shutOff: "abycH33", factoryFilter: "kept" } },
+      }),
+  ],
+  [
+    "a push-to-connect end where the school is flare and barb",
+    "otherSchool",
+    () => {
+      const end = { family: "qc", size: "9.49", form: "f" } as const;
+      const job = change(truck(), { name: "setEnd", id: "sep", port: "in", end });
+      return change(job, {
+        name: "editJob",
+        change: { schools: { shutOff: "abycH33", joints: "flareAndBarb" } },
+      });
+    },
+    { grade: "watch", school: "joints:flareAndBarb", ids: ["sep"] },
+    () =>
+      change(truck(), {
+        name: "editJob",
+        change: { schools: { shutOff: "abycH33", joints: "flareAndBarb" } },
+      }),
+  ],
+  [
     "a site colder than the fuel's cloud point",
     "fuelWaxes",
     () => {
@@ -857,7 +892,6 @@ describe("the demo jobs carry what they are meant to and nothing else", () => {
       "mend suctionClean",
       "mend heaterSupply",
       "watch worstLimit",
-      "watch freeAir",
       "watch heaterOnVehicle",
     ]);
   });

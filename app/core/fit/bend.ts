@@ -16,6 +16,10 @@ export interface Bent {
 
 const RAD = Math.PI / 180;
 
+/** A flare turns the tube's wall outward: half of what it grows by, over half its angle. */
+export const flareAllowanceM = (tubeM: number, { flareM, halfAngleDeg }: Flare): number =>
+  ((flareM - tubeM) / 2) * Math.tan((halfAngleDeg * RAD) / 2);
+
 /**
  * @param legsM lengths to the points where the legs would meet
  * @param bendsDeg turn at each corner, one less than legs
@@ -31,10 +35,7 @@ export function bentLine(
   const setbacks = bendsDeg.map((deg) => radiusM * Math.tan((deg * RAD) / 2));
   const arcsM = bendsDeg.map((deg) => radiusM * deg * RAD);
   const straightsM = legsM.map((leg, i) => leg - (setbacks[i - 1] ?? 0) - (setbacks[i] ?? 0));
-  // A flare turns the tube's wall outward: half of what it grows by, over half its angle.
-  const flareAllowancesM = flares.map(
-    ({ flareM, halfAngleDeg }) => ((flareM - tubeM) / 2) * Math.tan((halfAngleDeg * RAD) / 2),
-  );
+  const flareAllowancesM = flares.map((flare) => flareAllowanceM(tubeM, flare));
   const sum = (list: readonly number[]) => list.reduce((total, one) => total + one, 0);
   const developedM = sum(straightsM) + sum(arcsM);
   return { developedM, straightsM, arcsM, flareAllowancesM, cutM: developedM + sum(flareAllowancesM) };

@@ -2,7 +2,7 @@ import { describe, expect, test } from "@jest/globals";
 import fc from "fast-check";
 import { celsius, kilogramPerCubicMetre } from "../units/brands";
 import { densityAt, densityProductByDensity, thermalExpansionPerK } from "./density";
-import { freeAirFraction, ostwaldAir } from "./dissolvedAir";
+import { freeAirFraction, harmfulAirFraction, ostwaldAir, releasedShare } from "./dissolvedAir";
 import { atmospherePa, fuelAt, headPa, presetFuel } from "./fuel";
 import { gradeIds, grades } from "./grades";
 import { petrolVapourPa } from "./vapour";
@@ -117,6 +117,21 @@ describe("vapour and air", () => {
     }
     expect(freeAirFraction(air, 101325, 100, 100)).toBeNull();
     expect(freeAirFraction(air, 101325, -5, 100)).toBeNull();
+  });
+
+  test("what harms begins over what is seen: at the 20 kPa of a filter's change, about 3 % of the volume", () => {
+    // L of diesel about 0.12 (ASTM D2779): 0.12 x 20 / 81.3.
+    expect(harmfulAirFraction(20e3)).toBeCloseTo((ostwaldAir(840, 15) * 20) / 81.325, 12);
+    expect(harmfulAirFraction(20e3)).toBeGreaterThan(0.025);
+    expect(harmfulAirFraction(20e3)).toBeLessThan(0.035);
+    expect(harmfulAirFraction(10e3)).toBeGreaterThan(0.01);
+  });
+
+  test("air comes out with time: none at once, 63 % in 4 s, all in a minute", () => {
+    expect(releasedShare(0)).toBe(0);
+    expect(releasedShare(4)).toBeCloseTo(0.632, 3);
+    expect(releasedShare(60)).toBeCloseTo(1, 6);
+    expect(releasedShare(Infinity)).toBe(1);
   });
 
   test.each([

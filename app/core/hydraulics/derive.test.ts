@@ -5,6 +5,7 @@ import { randomJob } from "../network/randomPlan.fixture";
 import { currentPlan, portsOf } from "../plan/ports";
 import type { Job } from "../plan/types";
 import { flowOfRun, gaugeAtPort, passingParts } from "./derive";
+import { underVacuumS, type WayPoint } from "./route";
 import { LineUpSolver, type SolvedLineUp } from "./solve";
 
 function* solutions(job: Job): Generator<SolvedLineUp> {
@@ -48,4 +49,21 @@ describe("what passes a part", () => {
     expect(passingParts(run!).get("cool")?.isReturn).toBe(true);
     expect(passingParts(run!).has("trans")).toBe(false);
   });
+});
+
+test("time under vacuum: what the hose and the bowl hold below zero, over the flow", () => {
+  const point = (atM: number, gaugePa: number): WayPoint => ({ atM, zM: 0, gaugePa });
+  const leg = (id: string, kind: "run" | "part", points: WayPoint[]) =>
+    ({ id, kind, side: "feed", points, boreM: 0.01, flowM3S: 1e-5 }) as never;
+  // 2 m that pass zero half way, a bowl of 0.5 L, 1 m wholly below, then the pump.
+  const legs = [
+    leg("a", "run", [point(0, 3000), point(2, -3000)]),
+    leg("bowl", "part", [point(2, -3000), point(2, -5000)]),
+    leg("b", "run", [point(2, -5000), point(3, -6000)]),
+    leg("pump", "part", [point(3, -6000), point(3, 20000)]),
+    leg("c", "run", [point(3, -100), point(9, -100)]),
+  ];
+  const area = (Math.PI / 4) * 0.01 ** 2;
+  const seconds = underVacuumS({ legs } as never, "pump", (id) => (id === "bowl" ? 5e-4 : 0));
+  expect(seconds).toBeCloseTo((area * 2 + 5e-4) / 1e-5, 9);
 });

@@ -1,9 +1,11 @@
 /** Suction at the inlets of a way against their limits: the maker's figure, or common practice marked so. */
+import { releasedShare } from "../fuel/dissolvedAir";
 import { isConsumer, isPowered, type Powered } from "../kinds/families";
-import type { Engine } from "../kinds/index";
+import { type Engine, kindOf } from "../kinds/index";
+import type { Id } from "../kinds/record";
 import type { Limits, Plan } from "../plan/types";
 import { figuresAt, gaugeAtPort } from "./derive";
-import { type FuelWay, suctionLosses } from "./route";
+import { type FuelWay, suctionLosses, underVacuumS } from "./route";
 import type { SolvedLineUp } from "./solve";
 import { strokePa } from "./starving";
 
@@ -11,7 +13,9 @@ export interface Suction {
   /** Pump or consumer the limit belongs to. */
   id: string;
   vacuumPa: number;
+  /** Free air at rest at this vacuum, and what of it has come out by the time the fuel is there; null where it boils. */
   freeAir: number | null;
+  airOut: number | null;
   limitPa: number;
   basis: "maker" | "common";
   marginPa: number;
@@ -39,8 +43,12 @@ function suctionAt(
   solved: SolvedLineUp,
   way: FuelWay,
   part: Powered | Engine,
-  limits: Limits,
+  { limits, parts }: Plan,
 ): Suction | null {
+  const volumeOf = (id: Id) => {
+    const passed = parts.find((one) => one.id === id);
+    return passed ? (kindOf(passed).volumeM3(passed) ?? 0) : 0;
+  };
   const gaugePa = gaugeAtPort(solved, `${part.id}.${isConsumer(part) ? "feed" : "in"}`);
   if (Number.isNaN(gaugePa)) return null;
   const losses = suctionLosses(way, part.id);
@@ -49,11 +57,13 @@ function suctionAt(
   const hardestPa = gaugePa - (part.kind === "dosingPump" ? strokePa(part, flowM3S, lossPa) : 0);
   const { vacuumPa, freeAir } = figuresAt(solved, hardestPa);
   const { limitPa, basis } = limitOf(part, limits);
+  const airOut = freeAir === null ? null : freeAir * releasedShare(underVacuumS(way, part.id, volumeOf));
   const [most] = losses;
   return {
     id: part.id,
     vacuumPa,
     freeAir,
+    airOut,
     limitPa,
     basis,
     marginPa: limitPa + hardestPa,
@@ -64,7 +74,7 @@ function suctionAt(
 /** At the first inlet that draws: what the suction side alone answers for. */
 export function firstSuction(solved: SolvedLineUp, way: FuelWay, plan: Plan): Suction | null {
   const [first] = inletsOf(solved, way, plan);
-  return first ? suctionAt(solved, way, first, plan.limits) : null;
+  return first ? suctionAt(solved, way, first, plan) : null;
 }
 
 /**
@@ -72,9 +82,7 @@ export function firstSuction(solved: SolvedLineUp, way: FuelWay, plan: Plan): Su
  * consumer itself. Null where the way has neither pump nor consumer.
  */
 export function suctionOf(solved: SolvedLineUp, way: FuelWay, plan: Plan): Suction | null {
-  const judged = inletsOf(solved, way, plan).flatMap(
-    (part) => suctionAt(solved, way, part, plan.limits) ?? [],
-  );
+  const judged = inletsOf(solved, way, plan).flatMap((part) => suctionAt(solved, way, part, plan) ?? []);
   return judged.reduce<Suction | null>(
     (worst, one) => (!worst || one.marginPa < worst.marginPa ? one : worst),
     null,

@@ -9,6 +9,7 @@ import type { Id } from "../kinds/record";
 import { linkKindOf } from "../network/links";
 import type { NetworkLink, StationKind } from "../network/links/link";
 import type { Plan } from "../plan/types";
+import { areaM2 } from "../units/bore";
 import { figuresOf, transitionRange } from "./derive";
 import type { SolvedLineUp } from "./solve";
 
@@ -321,6 +322,32 @@ export function suctionLosses(
   return before
     .map(({ id, kind, lossPa }) => ({ id, kind, lossPa, share: sum > 0 ? Math.max(0, lossPa) / sum : 0 }))
     .sort((a, b) => b.lossPa - a.lossPa);
+}
+
+/**
+ * Seconds that fuel stands under vacuum on its way to a part of the feed; endless where nothing flows.
+ * @param volumeOf what a part holds, m3
+ */
+export function underVacuumS({ legs }: FuelWay, upTo: Id, volumeOf: (id: Id) => number): number {
+  const feed = legs.filter(({ side }) => side === "feed");
+  const end = feed.findIndex(({ id }) => id === upTo);
+  return (end < 0 ? feed : feed.slice(0, end)).reduce((sum, { id, kind, points, boreM, flowM3S }) => {
+    const heldM3 = kind === "part" && (points[0]?.gaugePa ?? 0) < 0 ? volumeOf(id) : 0;
+    const lineM3 = kind === "run" ? areaM2(boreM) * lengthBelowZeroM(points) : 0;
+    const volumeM3 = heldM3 + lineM3;
+    return volumeM3 > 0 ? sum + volumeM3 / flowM3S : sum;
+  }, 0);
+}
+
+/** Length of a profile in which its gauge pressure is below zero. */
+function lengthBelowZeroM(points: readonly WayPoint[]): number {
+  return points.slice(1).reduce((sum, b, i) => {
+    const a = points[i] as WayPoint;
+    const long = Math.abs(b.atM - a.atM);
+    if (a.gaugePa >= 0 && b.gaugePa >= 0) return sum;
+    if (a.gaugePa < 0 && b.gaugePa < 0) return sum + long;
+    return sum + (long * -Math.min(a.gaugePa, b.gaugePa)) / Math.abs(a.gaugePa - b.gaugePa);
+  }, 0);
 }
 
 /** The busiest outlet of any tank: where a transfer starts. */

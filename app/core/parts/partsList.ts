@@ -8,6 +8,7 @@ import { freeFlowM3S } from "../kinds/pumping";
 import { placedPorts, portKey } from "../plan/ports";
 import { runGeometry } from "../plan/route";
 import type { Job, Plan, Run } from "../plan/types";
+import { type TubeEnd, tubeEnds } from "./tubeEnds";
 
 export interface PartLine {
   kind: Part["kind"];
@@ -91,10 +92,10 @@ export function hoseLines(job: Job, plan: Plan): HoseLine[] {
 
 /**
  * What a run is cut longer by for service: a hose grows to its barb and is cut free, so each cut end has the plan's
- * allowance. Ends that are crimped, screwed or rigid come off whole and have none.
+ * allowance. Ends that are crimped or screwed come off whole and have none; a rigid tube has what its flares take.
  */
 export function allowanceM(plan: Plan, run: Run): number {
-  if (run.make === "rigid") return 0;
+  if (run.make === "rigid") return tubeEnds(plan, run).reduce((sum, one) => sum + one.allowanceM, 0);
   const cut = (["from", "to"] as const).filter((side) => {
     const end = plan.ends?.[run.id]?.[side];
     return end === undefined || end.family === "hose";
@@ -115,6 +116,8 @@ export interface RunSheetLine {
   bends90: number;
   bends45: number;
   cutM: number;
+  /** Flared ends of a rigid tube. */
+  flares: TubeEnd[];
   highM: number;
   lowM: number;
   isAssumed: boolean;
@@ -142,6 +145,7 @@ export function runSheet(job: Job, plan: Plan): RunSheetLine[] {
         bends90,
         bends45,
         cutM: lengthM + allowanceM(plan, run),
+        flares: tubeEnds(plan, run),
         highM: Math.max(...heights),
         lowM: Math.min(...heights),
         isAssumed: run.route.kind === "measured" && run.given?.lengthM?.basis !== "measured",

@@ -65,6 +65,7 @@ export function runReport(job: Job, ambientC: number) {
       aboardL: litres(point.aboardM3),
       tempC: point.tempC,
       spilledL: litres(point.spilledM3),
+      potL: litres(point.potM3),
       loading: point.loading,
       vacuumKpa: kpa(point.vacuumPa),
       limitKpa: kpa(point.limitPa),

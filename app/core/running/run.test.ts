@@ -2,14 +2,15 @@ import { readFileSync } from "node:fs";
 import { describe, expect, test } from "@jest/globals";
 import { fuelAt } from "../fuel/fuel";
 import { tankFlows } from "../hydraulics/derive";
-import { LineUpSolver } from "../hydraulics/solve";
+import { portFlowM3S } from "../hydraulics/pot";
+import { LineUpSolver, solveLineUp } from "../hydraulics/solve";
 import { buildNetwork } from "../network/network";
 import { newEngine, newJob, newLineUp, newPart, newRun, newTank } from "../plan/blank";
 import { currentPlan } from "../plan/ports";
 import type { DutyStep, Job, Plan } from "../plan/types";
 import { STILL_AIR_W_M2K, specificHeatJKgK } from "../tanks/heat";
 import { capacityM3 } from "../tanks/tank";
-import { GRAVITY_M_S2, LITRE_PER_HOUR_M3_S } from "../units/factors";
+import { GRAVITY_M_S2, LITRE_M3, LITRE_PER_HOUR_M3_S } from "../units/factors";
 import { conditionsAt, enduranceH, runOverTime } from "./run";
 
 const at = (xM: number, yM: number, zM: number) => ({ xM, yM, zM });
@@ -191,7 +192,18 @@ describe("a run over time against what can be worked out", () => {
       runOverTime(buildNetwork(aboard), plan.conditions, [duty(1)], { ambientC: 15 }).events.map(
         ({ kind }) => kind,
       );
-    expect(kinds(job)).toEqual(["step", "potDrains"]);
+    expect(kinds(job)).toEqual(["step", "potDrains", "potEmpty"]);
+    // At steady flows it falls in a straight line: its own volume over what comes back over its overflow.
+    const network = buildNetwork(job);
+    const solved = solveLineUp(network, plan.lineUps[0]!, plan.conditions);
+    if (solved.outcome !== "solved") throw new Error("not solved");
+    const [drawn, filled] = [-portFlowM3S(solved, "pot", "out"), portFlowM3S(solved, "pot", "fill")];
+    const emptyS = (1.5 * LITRE_M3) / (drawn - filled);
+    const { events, points } = runOverTime(network, plan.conditions, [duty(1)], { ambientC: 15 });
+    const empty = events.find(({ kind }) => kind === "potEmpty");
+    expect(Math.abs((empty?.atS ?? 0) / emptyS - 1)).toBeLessThan(0.002);
+    for (const { atS, potM3 } of points)
+      expect(Math.abs((potM3.pot ?? -1) / LITRE_M3 - 1.5 * Math.max(0, 1 - atS / emptyS))).toBeLessThan(4e-3);
     plan.lineUps[0]!.consumers.e = "stopped";
     expect(kinds(job)).toEqual(["step"]);
   });

@@ -10,6 +10,7 @@ import { LineUpSolver, type SolvedLineUp } from "../hydraulics/solve";
 import { judgeLineUp } from "../hydraulics/worst";
 import { elementsOf, type Filtering } from "../kinds/families";
 import type { Id } from "../kinds/record";
+import type { SwirlPot } from "../kinds/swirlPot";
 import type { Network } from "../network/network";
 import { postureOf } from "../network/posture";
 import { returnCooler } from "../network/returnCooler";
@@ -33,6 +34,8 @@ export type Happening =
   | { kind: "filterDue"; partId: Id }
   /** A swirl pot draws back over its overflow: what fills it does not keep up. */
   | { kind: "potDrains"; partId: Id }
+  /** Its own mouth has come clear: air is drawn with the fuel from here on. */
+  | { kind: "potEmpty"; partId: Id }
   /** No solution: fuel outside what is known of it, or a line-up that is gone. */
   | { kind: "failed"; why: string };
 /** What ends a run until a consumer is no longer fed. */
@@ -48,6 +51,8 @@ export interface RunPoint {
   tempC: Record<Id, number>;
   loading: Record<Id, number>;
   spilledM3: Record<Id, number>;
+  /** What each swirl pot holds. */
+  potM3: Record<Id, number>;
   fuelC: number;
   vacuumPa: number | null;
   limitPa: number | null;
@@ -269,7 +274,13 @@ class Runner {
     return worst;
   }
 
-  point(y: Float64Array, atS: number, step: DutyStep, lineUp: LineUp): RunPoint {
+  point(
+    y: Float64Array,
+    atS: number,
+    step: DutyStep,
+    lineUp: LineUp,
+    potM3: Record<Id, number> = {},
+  ): RunPoint {
     const n = this.tanks.length;
     const conditions = this.conditions(y, step);
     const { suction } = judgeLineUp(this.solver, lineUp, conditions);
@@ -281,18 +292,15 @@ class Runner {
       tempC: Object.fromEntries(this.tanks.map(({ id }, i) => [id, y[n + i] as number])),
       loading: conditions.loading,
       spilledM3: Object.fromEntries(this.tanks.map(({ id }, i) => [id, y[2 * n + i] as number])),
+      potM3,
       fuelC: conditions.fuelC,
       vacuumPa: suction?.vacuumPa ?? null,
       limitPa: suction?.limitPa ?? null,
     };
   }
 
-  /** Pots that draw back over their overflow in a solution. */
-  drainingPots(solved: SolvedLineUp): Id[] {
-    return this.network.plan.parts.flatMap(({ id, kind }) => {
-      if (kind !== "swirlPot") return [];
-      return portFlowM3S(solved, id, "over") > 0 ? [id] : [];
-    });
+  get pots(): SwirlPot[] {
+    return this.network.plan.parts.filter((part) => part.kind === "swirlPot");
   }
 
   /** Outlets whose mouths stand clear though fuel would come from them. */
@@ -411,10 +419,53 @@ const without = (lineUp: LineUp, stopped: ReadonlySet<Id>): LineUp =>
         ),
       };
 
+/**
+ * What the swirl pots hold over a run. They begin full; where fuel would come back over the overflow, that way gives air
+ * in truth, and the pot falls by as much until its mouth comes clear. Fuel that goes over has filled it.
+ */
+class Pots {
+  private readonly held: Map<Id, number>;
+
+  constructor(private readonly pots: readonly SwirlPot[]) {
+    this.held = new Map(pots.map(({ id, volumeM3 }) => [id, volumeM3]));
+  }
+
+  /** Seconds to the next pot that runs empty at these flows. */
+  lastS(solved: SolvedLineUp): number {
+    return this.pots.reduce((least, { id }) => {
+      const falls = portFlowM3S(solved, id, "over");
+      const holds = this.held.get(id) ?? 0;
+      return falls > 0 && holds > 0 ? Math.min(least, holds / falls) : least;
+    }, Infinity);
+  }
+
+  /** @returns the pots that fall at these flows though they were full, and those that came empty, with when. */
+  pass(solved: SolvedLineUp, seconds: number): { falling: Id[]; empty: { id: Id; afterS: number }[] } {
+    const falling: Id[] = [];
+    const empty: { id: Id; afterS: number }[] = [];
+    for (const { id, volumeM3 } of this.pots) {
+      const falls = portFlowM3S(solved, id, "over");
+      const holds = this.held.get(id) ?? 0;
+      const left = Math.min(volumeM3, holds - falls * seconds);
+      if (falls > 0 && holds === volumeM3) falling.push(id);
+      // What rounding leaves of a step that was cut to end here.
+      const isEmpty = left < 1e-9 * volumeM3;
+      if (isEmpty && holds > 0) empty.push({ id, afterS: Math.min(seconds, holds / falls) });
+      this.held.set(id, isEmpty ? 0 : left);
+    }
+    return { falling, empty };
+  }
+
+  get now(): Record<Id, number> {
+    return Object.fromEntries(this.held);
+  }
+}
+
 class Course {
   readonly points: RunPoint[] = [];
   readonly events: RunEvent[] = [];
   private readonly ofS: number;
+  private readonly pots: Pots;
   private atS = 0;
   private y: Float64Array;
 
@@ -427,6 +478,7 @@ class Course {
     private readonly isDone?: (events: readonly RunEvent[]) => boolean,
   ) {
     this.y = run.start(start);
+    this.pots = new Pots(run.pots);
     this.ofS = dutySeconds(duty);
   }
 
@@ -454,7 +506,6 @@ class Course {
       return;
     }
     const stopped = new Set<Id>();
-    let draining = new Set<Id>();
     let lineUp = asSet;
     let now = this.run.rates(this.y, step, lineUp);
     this.run.weigh(now);
@@ -468,9 +519,6 @@ class Course {
     let watching = watches(this.run, step, lineUp);
     let good = watching.map(({ of }) => of(this.y) > 0);
     const settle = () => {
-      const pots = now.solved ? this.run.drainingPots(now.solved) : [];
-      for (const partId of pots) if (!draining.has(partId)) this.note(step, { kind: "potDrains", partId });
-      draining = new Set(pots);
       const fresh = this.starved(now, step, stopped);
       if (!fresh) return;
       lineUp = without(asSet, stopped);
@@ -479,14 +527,14 @@ class Course {
       good = watching.map(({ of }) => of(this.y) > 0);
     };
     settle();
-    this.points.push(this.run.point(this.y, this.atS, step, lineUp));
+    this.points.push(this.run.point(this.y, this.atS, step, lineUp, this.pots.now));
     while (this.atS < endS - 1e-9) {
       if (!now.solved) {
         this.note(step, { kind: "failed", why: now.why });
         this.atS = endS;
         break;
       }
-      h = Math.min(h, endS - this.atS);
+      h = Math.min(h, endS - this.atS, Math.max(LEAST_STEP_S, this.pots.lastS(now.solved)));
       const tried = trial(this.run, this.y, now, h, step, lineUp);
       if ((!tried.isSame || tried.error > 1) && h > LEAST_STEP_S) {
         const shrink = tried.isSame ? Math.max(0.2, 0.9 * tried.error ** (-1 / 3)) : 0.5;
@@ -494,6 +542,10 @@ class Course {
         continue;
       }
       this.smooth(step, watching, good, now, tried, h);
+      const { falling, empty } = this.pots.pass(now.solved, h);
+      for (const partId of falling) this.note(step, { kind: "potDrains", partId });
+      for (const { id, afterS } of empty)
+        this.note(step, { kind: "potEmpty", partId: id }, this.atS + afterS);
       this.y = tried.y;
       this.atS += h;
       now = tried.end;
@@ -501,7 +553,7 @@ class Course {
       settle();
       if (this.isDone?.(this.events)) return;
       this.run.weigh(now);
-      this.points.push(this.run.point(this.y, this.atS, step, lineUp));
+      this.points.push(this.run.point(this.y, this.atS, step, lineUp, this.pots.now));
       this.onProgress?.(this.atS, this.ofS);
       h = Math.min(MOST_STEP_S, h * Math.min(4, 0.9 * Math.max(1e-3, tried.error) ** (-1 / 3)));
     }

@@ -67,6 +67,9 @@ export function formatNumber(value: number, figures = 3): string {
   return trimmed === "-0" ? "0" : trimmed.replace("-", "−");
 }
 
+/** A share in per cent, two significant figures. */
+export const percentText = (share: number): string => `${formatNumber(share * 100, 2)} %`;
+
 export interface Shown {
   readonly number: string;
   readonly unit: string;

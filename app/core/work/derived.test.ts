@@ -12,6 +12,7 @@ import { defaultSweep, judgeAll, sweepAll, worstConditions } from "../hydraulics
 import { isPowered } from "../kinds/families";
 import { buildNetwork } from "../network/network";
 import { allowanceM, hoseLines, partLines, runSheet } from "../parts/partsList";
+import { tubeEnds } from "../parts/tubeEnds";
 import { assumedFigures } from "../plan/assumed";
 import { currentPlan } from "../plan/ports";
 import type { Job, LineUp } from "../plan/types";
@@ -87,6 +88,30 @@ describe("lists", () => {
     expect(allowanceM(plan, run!)).toBeCloseTo(2 * plan.serviceAllowanceM, 12);
     expect(allowanceM(made, run!)).toBeCloseTo(plan.serviceAllowanceM, 12);
     expect(allowanceM(plan, rigid)).toBe(0);
+  });
+
+  test("a flared tube is cut longer by what its flares take: the wall turned out over half their angle", () => {
+    const [run] = plan.runs;
+    const rigid = { ...run!, make: "rigid" as const };
+    // 3/8 in tube, flare 0.487 in (SAE J533, from memory): 0.056 in turned over 18.5 and 22.5 degrees.
+    const flared = {
+      ...plan,
+      ends: {
+        [run!.id]: { to: { family: "jic37", size: "-6", form: "fs" } as const },
+        [run!.from.part]: { [run!.from.port]: { family: "sae45", size: "3/8", form: "m" } as const },
+      },
+    };
+    const [inch, tan] = [0.0254, (deg: number) => Math.tan((deg * Math.PI) / 180)];
+    const wanted = 0.056 * inch * (tan(18.5) + tan(22.5));
+    expect(allowanceM(flared, rigid) / wanted).toBeCloseTo(1, 2);
+    expect(tubeEnds(flared, rigid).map(({ side, end }) => [side, end.family])).toEqual([
+      ["from", "sae45"],
+      ["to", "jic37"],
+    ]);
+    // A barb or a pipe thread is not flared, and a hose has no flare whatever it ends in.
+    expect(tubeEnds(flared, run!)).toEqual([]);
+    const pipe = { ...plan, ends: { [run!.id]: { to: { family: "npt", size: "1/4", form: "m" } as const } } };
+    expect(allowanceM(pipe, rigid)).toBe(0);
   });
 
   test.each(leakStates)(

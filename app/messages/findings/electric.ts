@@ -1,10 +1,9 @@
 /** Sentences for circuits. */
 import type { ValuesOf } from "~/core/findings/index";
-import { formatNumber } from "~/core/units/format";
+import { formatNumber, percentText } from "~/core/units/format";
 import type { Say, Sentences, Words } from "./say";
 
 const amperes = (value: number) => `${formatNumber(value)} A`;
-const percent = (share: number) => `${formatNumber(share * 100, 2)} %`;
 
 function wireWords(v: ValuesOf<"wireWrong">, say: Say): Words {
   const { part } = v;
@@ -27,7 +26,7 @@ function wireWords(v: ValuesOf<"wireWrong">, say: Say): Words {
       ];
     case "drop":
       return [
-        `${part}: its wire loses ${percent(v.dropShare)} of the volts, ${percent(v.allowedShare)} is allowed`,
+        `${part}: its wire loses ${percentText(v.dropShare)} of the volts, ${percentText(v.allowedShare)} is allowed`,
         "",
         "A pump short of volts gives less fuel, and a heater faults.",
         least,

@@ -310,6 +310,7 @@ describe("events of a run in words", () => {
     { ...base, kind: "hot", tankId: "frame", tempC: 60 },
     { ...base, kind: "filterDue", partId: "sep" },
     { ...base, kind: "potDrains", partId: "pot" },
+    { ...base, kind: "potEmpty", partId: "pot" },
     { ...base, kind: "failed", why: "badConditions" },
   ];
 

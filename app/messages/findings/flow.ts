@@ -4,6 +4,7 @@ import type { ValuesOf } from "~/core/findings/index";
 import type { Shortage } from "~/core/hydraulics/starving";
 import type { WorstCause } from "~/core/hydraulics/worst";
 import type { SchoolMatter } from "~/core/plan/types";
+import { percentText } from "~/core/units/format";
 import { schoolTexts } from "../schools";
 import { capital, hours, type Say, type Sentences } from "./say";
 
@@ -167,9 +168,9 @@ export const flow: Sentences<
     "A larger bore where most is lost, or a larger filter.",
   ],
   freeAir: (v, say) => [
-    `Bubbles likely: ${(v.freeAir * 100).toFixed(1)} % free air at ${v.pump}`,
-    `In ${v.lineUp}, at ${say.vacuum(v.vacuumPa)} of vacuum.`,
-    "Air that the fuel held comes out under vacuum; above about 1 % it shows in a clear line.",
+    `Air out of the fuel at ${v.pump}: ${percentText(v.freeAir)}, ${percentText(v.limit)} harms`,
+    `In ${v.lineUp}, at ${say.vacuum(v.vacuumPa)} of vacuum, by the time that it stands in the line.`,
+    "Under vacuum fuel gives off the air it held: the pump loses its prime over a hump, an injection pump stumbles, a bowl fills with air. About 1 % shows in a clear line and goes through.",
     "Less vacuum: a cleaner filter, a larger bore, less lift.",
   ],
   feedPressure: (v, say) => [

@@ -1,4 +1,5 @@
 /** The steps of a bleed in their order; for real each is ticked with what came. */
+
 import { Check, Timer } from "lucide-react";
 import { useState } from "react";
 import styled from "styled-components";
@@ -6,6 +7,7 @@ import { stepKey } from "~/core/air/bled";
 import type { Procedure, ProcedureStep } from "~/core/air/procedure";
 import type { BledStep } from "~/core/book/entries";
 import type { Id } from "~/core/kinds/record";
+import { Term } from "~/fields/Term";
 import { stepDetail, stepTitle } from "~/messages/bleeding";
 import { useTrade } from "~/state/job";
 import { Button } from "~/ui/button";
@@ -52,9 +54,11 @@ export function Steps({ procedure, nameOf, ticked, onTick, onChoose }: Props) {
   return (
     <Sheet>
       <List aria-label="Steps of the bleed">
-        <li style={{ color: "var(--soft)", fontSize: 13 }} aria-hidden>
+        <li style={{ color: "var(--soft)", fontSize: 13 }}>
           <span />
-          <span>Open, move, shut when it has run solid for 3 s</span>
+          <span>
+            Open, move, shut when it has run <Term of="solid" /> for 3 s: no <Term of="foam" />
+          </span>
           <span className="n">Fills</span>
           <span className="n">Into the pan</span>
         </li>

@@ -7,6 +7,7 @@ import { type RunSheetLine, runSheet } from "~/core/parts/partsList";
 import { tradeIn } from "~/core/units/trade";
 import { notNegative } from "~/fields/checks";
 import { QuantityField } from "~/fields/QuantityField";
+import { flareText } from "~/messages/ends";
 import { useJob } from "~/state/job";
 import { Button } from "~/ui/button";
 import { Caution, PlaceHead, Sheet } from "~/ui/place";
@@ -21,6 +22,9 @@ const RunButton = styled.button`
   border: 0; background: none; padding: 0; cursor: pointer; text-align: left; font-weight: 600; min-height: 28px;
 `;
 
+const Flares = styled.div`
+  font-size: 12px; font-weight: 400; max-width: 30ch; margin-left: auto;
+`;
 const Body = styled.div`
   h2 { font-size: 20px; padding: 8px 0 7px 16px; }
 `;
@@ -127,6 +131,7 @@ function Runs() {
                 </td>
                 <td className="n" style={{ fontWeight: 650 }}>
                   {length(line.cutM)}
+                  <Flares>{flareText(line.flares, tradeIn(units))}</Flares>
                 </td>
               </tr>
             ))}

@@ -2,17 +2,20 @@
  * Decides: what to do next, and what must not be forgotten.
  * Seen in three seconds: the next step with its caution, what holds it, what is undone and not yet redone, the hours left.
  */
+
 import { Check, Lock, Printer } from "lucide-react";
 import { useMemo, useState } from "react";
 import { Link } from "react-router";
 import styled from "styled-components";
 import { entriesOf } from "~/core/book/entries";
+import { commonTorquesNM } from "~/core/joints/torque";
 import type { Fact, WorkStep } from "~/core/order/facts";
 import { hoursLeft, makerOf, type Progress, progressOf } from "~/core/order/progress";
-import type { Job, Plan, PortRef } from "~/core/plan/types";
+import { type Job, type Plan, type PortRef, schoolOf } from "~/core/plan/types";
 import { positive } from "~/fields/checks";
 import { Photos } from "~/fields/Photos";
 import { QuantityField } from "~/fields/QuantityField";
+import { Term } from "~/fields/Term";
 import { counted } from "~/messages/counted";
 import { minutesText } from "~/messages/service";
 import {
@@ -170,7 +173,7 @@ export function WorkOrder() {
               {shown.holds.length > 0 && (
                 <p className="held">
                   <Lock size={18} aria-hidden />
-                  Held. {holdText(shown.holds[0] as Fact, namer(job, before, plan))}
+                  <Term of="hold">Held</Term>. {holdText(shown.holds[0] as Fact, namer(job, before, plan))}
                   {shown.holds.length > 1 && ` And ${counted(shown.holds.length - 1, "thing")} more.`}
                 </p>
               )}
@@ -366,7 +369,9 @@ function LedgerOf({ progress, before }: { progress: Progress; before: Plan | nul
   return (
     <Ledger aria-label="Undone and not yet redone">
       <h3>
-        <span>Undone {ledger.length}</span>
+        <span>
+          <Term of="ledger">Undone</Term> {ledger.length}
+        </span>
         <small>redone by step</small>
       </h3>
       {ledger.length === 0 && <p>Nothing is undone that is to be redone.</p>}
@@ -438,14 +443,13 @@ const pictured = (job: Job, plan: Plan, { verb, of }: WorkStep): boolean =>
   ["undo", "join", "partOut", "unplug", "boardUp", "tankFitting"].includes(verb) &&
   [...plan.parts, ...plan.runs, ...job.tanks, ...job.consumers].some(({ id }) => id === of[0]);
 
-/** Common practice, shown only to compare: the maker's figure goes first. No source. */
-const commonNM = { banjo: [20, 24], sumpFlange: 30 } as const;
-
 /** What a joint was tightened to: the maker's figure first, and with which tool. */
 function Torque({ joint }: { joint: PortRef }) {
   const { job, plan, book, enter } = useJob();
   const trade = useTrade();
   const [tool, setTool] = useState("torque spanner");
+  const school = schoolOf(job.schools, "torque");
+  const common = commonTorquesNM(school);
   const last = entriesOf(book, "torqueSet").findLast(
     (one) => one.planId === plan.id && one.joint.part === joint.part && one.joint.port === joint.port,
   );
@@ -465,8 +469,10 @@ function Torque({ joint }: { joint: PortRef }) {
         {last
           ? `Set to ${trade.moment(last.momentNM)} with ${last.tool}, ${new Date(last.at).toLocaleString("en-GB", { dateStyle: "short", timeStyle: "short" })}. `
           : ""}
-        To compare, common practice: banjo M12 to M14 {trade.moment(commonNM.banjo[0])} to{" "}
-        {trade.moment(commonNM.banjo[1])}, sump flange {trade.moment(commonNM.sumpFlange)}.
+        To compare, common practice: banjo M12 to M14 {trade.moment(common.banjo[0])} to{" "}
+        {trade.moment(common.banjo[1])}, sump flange {trade.moment(common.sumpFlange)}.
+        {school === "lowerBySixth" &&
+          " A banjo in aluminium is a sixth lower by this job's school: check it again when warm."}
       </p>
     </Row>
   );

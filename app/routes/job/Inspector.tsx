@@ -2,6 +2,7 @@
 
 import { figuresAt } from "~/core/hydraulics/derive";
 import type { Tank } from "~/core/plan/types";
+import { percentText } from "~/core/units/format";
 import { gaugeUnit, vacuumUnit } from "~/core/units/trade";
 import { Figure } from "~/fields/Figure";
 import { Before, Buttons, Group, Lines } from "~/fields/layout";
@@ -73,7 +74,7 @@ function Overview({ open }: { open: OpenJob }) {
                 label="Air out of solution"
                 explain={() => explainFreeAir(solved, -suction.vacuumPa, units)}
               >
-                {suction.freeAir === null ? "boils" : `${(suction.freeAir * 100).toFixed(1)} %`}
+                {suction.freeAir === null ? "boils" : percentText(suction.freeAir)}
               </Figure>
             </dd>
           </>

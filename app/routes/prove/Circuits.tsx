@@ -3,11 +3,9 @@
  * Seen in three seconds: the drop against what is allowed, and what the wire bears against its fuse.
  */
 import { supplyVolts, wiringList } from "~/core/circuits/circuit";
-import { formatNumber } from "~/core/units/format";
+import { formatNumber, percentText } from "~/core/units/format";
 import { QuantityField } from "~/fields/QuantityField";
 import { useJob, useTrade } from "~/state/job";
-
-const percent = (share: number) => `${formatNumber(share * 100, 2)} %`;
 
 export default function Circuits() {
   const { job, plan, dispatch, select } = useJob();
@@ -88,9 +86,9 @@ export default function Circuits() {
                     {formatNumber(circuit.fuseA)} A
                   </td>
                   <td className="n" style={bad(one.dropShare > one.allowedShare)}>
-                    {formatNumber(one.dropV, 2)} V, {percent(one.dropShare)}
+                    {formatNumber(one.dropV, 2)} V, {percentText(one.dropShare)}
                   </td>
-                  <td className="n">{percent(one.allowedShare)}</td>
+                  <td className="n">{percentText(one.allowedShare)}</td>
                   <td className="n">{one.leastAreaM2 === null ? "none" : say.leastWire(one.leastAreaM2)}</td>
                   <td style={bad(overTrigger)}>
                     {circuit.hasRelay ? "over a relay" : overTrigger ? "needs a relay" : "straight"}

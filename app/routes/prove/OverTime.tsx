@@ -8,7 +8,7 @@ import type { Id } from "~/core/kinds/record";
 import type { DutyStep, LineUp } from "~/core/plan/types";
 import { conditionsAt, dutySeconds } from "~/core/running/run";
 import { fromSi } from "~/core/units/factors";
-import { tradeIn } from "~/core/units/trade";
+import { panUnit, tradeIn } from "~/core/units/trade";
 import { QuantityField } from "~/fields/QuantityField";
 import { nameOf } from "~/messages/notes";
 import { clockText, eventText, hoursText, isGrave } from "~/messages/running";
@@ -77,6 +77,9 @@ export default function OverTime() {
   const used = job.tanks.filter(({ id }) =>
     [...plan.runs, ...plan.joints].some(({ from, to }) => from.part === id || to.part === id),
   );
+  const fallingPots = [
+    ...new Set(shown?.events.flatMap((event) => (event.kind === "potDrains" ? [event.partId] : []))),
+  ];
   return (
     <div>
       <p role="status" style={{ margin: "0 0 6px" }}>
@@ -149,6 +152,25 @@ export default function OverTime() {
                       })),
                     }))}
                   />
+                  {fallingPots.length > 0 && (
+                    <LineChart
+                      label="Fuel in the swirl pot over the duty"
+                      x="hours"
+                      y={`in the pot, ${panUnit(units)}`}
+                      yMin={0}
+                      xMax={ofS / 3600}
+                      height={130}
+                      series={fallingPots.map((id, i) => ({
+                        name: name(id),
+                        colour: "ink",
+                        dash: dashes[i % dashes.length],
+                        points: shown.points.map((point) => ({
+                          x: point.atS / 3600,
+                          y: fromSi("volume", point.potM3[id] ?? 0, panUnit(units)),
+                        })),
+                      }))}
+                    />
+                  )}
                   <Slider
                     label="Moment shown on the Keel"
                     value={atS ?? 0}

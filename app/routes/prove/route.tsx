@@ -25,6 +25,7 @@ import { capacityM3 } from "~/core/tanks/tank";
 import { formatNumber, formatQuantity, type UnitChoice } from "~/core/units/format";
 import { tradeIn, vacuumUnit } from "~/core/units/trade";
 import { Figure } from "~/fields/Figure";
+import { Term } from "~/fields/Term";
 import { explainVacuum } from "~/messages/explain";
 import { nameOf } from "~/messages/notes";
 import { outcomeText } from "~/messages/outcomes";
@@ -320,8 +321,9 @@ const WorstTable = memo(function WorstTable({
     <Sheet>
       <h3>Every line-up at its worst</h3>
       <p style={{ color: "var(--soft)", fontSize: 13 }}>
-        Worst means fuel at {tradeIn(units).temperature(job.site.ambientLowC)}, filters at their change point,
-        tanks just over their outlets, full load, and the worst slope of the envelope.
+        Worst means fuel at {tradeIn(units).temperature(job.site.ambientLowC)}, filters at their{" "}
+        <Term of="change point" />, tanks just over their outlets, full load, and the worst slope of the
+        envelope.
         {swept.status === "working" && ` Trying ${swept.done} of ${swept.of || "…"} cases.`}
         {swept.status === "failed" &&
           ` The wider sweep stopped (${swept.reason}); the table stands without it.`}
@@ -329,7 +331,9 @@ const WorstTable = memo(function WorstTable({
       <table>
         <thead>
           <tr>
-            <th>Line-up</th>
+            <th>
+              <Term of="line-up">Line-up</Term>
+            </th>
             <th className="n">Vacuum now</th>
             <th className="n">At worst</th>
             <th className="n">Limit</th>

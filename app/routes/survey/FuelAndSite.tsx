@@ -13,6 +13,7 @@ import { formatNumber } from "~/core/units/format";
 import { gaugeUnit, vacuumUnit } from "~/core/units/trade";
 import { positive } from "~/fields/checks";
 import { QuantityField } from "~/fields/QuantityField";
+import { Term } from "~/fields/Term";
 import { schoolTexts } from "~/messages/schools";
 import { useJob, useTrade } from "~/state/job";
 import { Button } from "~/ui/button";
@@ -69,7 +70,9 @@ function LimitsAndSchools() {
   );
   return (
     <Sheet>
-      <h3>Limits and schools</h3>
+      <h3>
+        Limits and <Term of="school">schools</Term>
+      </h3>
       <p style={{ fontSize: 13, color: "var(--soft)" }}>
         Common practice, no source; a maker's limit on the pump or engine goes before these.
       </p>
@@ -78,7 +81,7 @@ function LimitsAndSchools() {
         {suction("Suction at which to change", "suctionChangePa")}
         {suction("Suction never to pass", "suctionNeverPa")}
         <QuantityField
-          label="Free air that is too much"
+          label="Free air that is seen"
           dimension="ratio"
           unit="%"
           value={limits.freeAirFraction}

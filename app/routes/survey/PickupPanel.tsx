@@ -21,6 +21,7 @@ import {
 } from "~/core/tanks/pickup";
 import { formatNumber } from "~/core/units/format";
 import { notNegative } from "~/fields/checks";
+import { Term } from "~/fields/Term";
 import { useJob } from "~/state/job";
 import { Button } from "~/ui/button";
 import { Select } from "~/ui/fields";
@@ -97,7 +98,9 @@ function DeadFuel({ port }: { port: TankPort }) {
   };
   return (
     <Panel>
-      <h3>Fuel left when the {port.name} comes clear</h3>
+      <h3>
+        <Term of="dead fuel">Fuel left</Term> when the {port.name} comes clear
+      </h3>
       <Facts>
         <dt>Standing level</dt>
         <dd>{volume(deadFuelM3(tank, [port.mouth], { pitchDeg: 0, rollDeg: 0 }))}</dd>

@@ -3,12 +3,14 @@
  * the school is to be known before it is bought. Common practice; what no plan shows (how a pump is primed, how a filter
  * is filled) is told in the places where it is done.
  */
+import type { FamilyId } from "../../ends/families";
 import type { PlanPart } from "../../kinds/index";
 import type { Job, Plan, SchoolMatter, Schools, TankPort } from "../../plan/types";
 import { rule } from "../rule";
 
 const isInTank = ({ kind }: PlanPart) => kind === "inTankPump";
 const isOnFrame = ({ kind }: PlanPart) => kind === "liftPump" || kind === "pumpFilterUnit";
+const isBlock = ({ kind }: PlanPart) => kind === "block";
 const isJet = ({ kind }: PlanPart) => kind === "jetPump" || kind === "swirlPot";
 
 interface Look {
@@ -23,6 +25,14 @@ const outletsNot = (fittings: readonly TankPort["fitting"][]): Against => {
   const wanted = new Set(fittings);
   return ({ outlets }) =>
     outlets.filter(({ port }) => !wanted.has(port.fitting ?? "tube")).map(({ tankId }) => tankId);
+};
+/** Parts, tanks and hoses that end otherwise. */
+const endsOf = (families: readonly FamilyId[]): Against => {
+  const other = new Set(families);
+  return ({ plan }) =>
+    Object.entries(plan.ends ?? {}).flatMap(([id, ends]) =>
+      Object.values(ends).some(({ family }) => other.has(family)) ? [id] : [],
+    );
 };
 /** What must stand in the plan and does not: told at its first pump or filter. */
 const lacks =
@@ -45,6 +55,15 @@ const against: { [M in SchoolMatter]?: { [C in string]?: Against } } = {
     electricBypass: lacks((part) => part.kind === "primingPump" && part.off.kind === "bypass"),
   },
   returnMouth: { jetOrSwirl: lacks(isJet) },
+  factoryFilter: {
+    kept: ({ plan }) => named(plan.parts.filter(isBlock)),
+    removed: lacks(isBlock),
+  },
+  joints: {
+    flareAndBarb: endsOf(["pushOn", "qc"]),
+    pushOnBarb: endsOf(["qc"]),
+    pushToConnect: endsOf(["barb", "pushOn"]),
+  },
 };
 
 /** Matters that are judged on the plan. */

@@ -1,7 +1,8 @@
 /**
  * Practice 8: suction at the first pump over its limit. The maker's limit, or common practice
- * (10 kPa clean, 20 kPa change, 34 kPa never); air is said to come out at 1 % (common practice).
+ * (10 kPa clean, 20 kPa change, 34 kPa never). Air is said to be seen at 1 % (common practice); told is what harms.
  */
+import { harmfulAirFraction } from "../../fuel/dissolvedAir";
 import type { Suction } from "../../hydraulics/limits";
 import type { LineUpVerdict } from "../../hydraulics/worst";
 import { rule } from "../rule";
@@ -57,15 +58,16 @@ export const freeAir = rule({
   judge: ({ plan: { limits }, verdicts }) =>
     verdicts.flatMap((verdict) => {
       const { suction } = verdict;
-      if (!suction || suction.freeAir === null || suction.freeAir <= limits.freeAirFraction) return [];
+      const limit = Math.max(limits.freeAirFraction, harmfulAirFraction(limits.suctionChangePa));
+      if (!suction || suction.airOut === null || suction.airOut <= limit) return [];
       const { values, ...at } = atSuction(verdict, suction, suction.limitPa);
       return [
         {
           ...at,
           grade: "watch",
           basis: "common",
-          values: { ...values, freeAir: suction.freeAir, limit: limits.freeAirFraction },
-          figure: suction.freeAir,
+          values: { ...values, freeAir: suction.airOut, limit },
+          figure: suction.airOut,
         },
       ];
     }),

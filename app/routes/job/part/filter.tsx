@@ -4,6 +4,7 @@ import type { Filtering } from "~/core/kinds/families";
 import { newId } from "~/core/kinds/ids";
 import { formatNumber } from "~/core/units/format";
 import { QuantityField } from "~/fields/QuantityField";
+import { Term } from "~/fields/Term";
 import { useJob, useTrade } from "~/state/job";
 import { Button } from "~/ui/button";
 
@@ -47,7 +48,7 @@ export function LoadingNow({ filter }: { filter: Filtering }) {
       />
       {atChange && (
         <p style={{ margin: "2px 0", fontSize: 13, color: "var(--soft)" }}>
-          At its change point ({formatNumber(filter.changeLoading)}) the pump draws at{" "}
+          At its <Term of="change point" /> ({formatNumber(filter.changeLoading)}) the pump draws at{" "}
           {vacuum(atChange.vacuumPa)}. Common practice changes at {vacuum(plan.limits.suctionChangePa)} and
           never runs over {vacuum(plan.limits.suctionNeverPa)}.
         </p>
