@@ -1,8 +1,8 @@
 /** Ends, adapters and joints in words. */
-import { type Adapter, genericAdapters } from "~/core/ends/adapters";
+import { shapeOf } from "~/core/ends/adapters";
 import { type End, type Joining, type WhyNot } from "~/core/ends/ends";
-import { type Dress, type Family, type FamilyId, families } from "~/core/ends/families";
-import type { JointState } from "~/core/joints/joints";
+import { type Dress, type Family, type FamilyId, families, type Material } from "~/core/ends/families";
+import type { JointLookFor, JointState } from "~/core/joints/joints";
 import type { tradeIn } from "~/core/units/trade";
 
 export const familyName = (family: FamilyId): string => (families[family] as Family).name;
@@ -58,14 +58,6 @@ export function endText({ family, size, form }: End): string {
   return `${size} ${name} ${formName({ family, form })}`;
 }
 
-const adapters = new Map<string, Adapter>();
-
-function adapterOf(id: string): Adapter | undefined {
-  if (adapters.size === 0) for (const one of genericAdapters()) adapters.set(one.id, one);
-  return adapters.get(id);
-}
-
-/** Ends of an adapter of the generic catalogue, by its id. */
 /** What is done to a tube before it is flared: a nut that was forgotten goes on by cutting the flare off. */
 export const flareText = (
   flares: readonly { end: End; allowanceM: number }[],
@@ -75,7 +67,8 @@ export const flareText = (
     ? ""
     : `${flares.map(({ end, allowanceM }) => `${endText(end)}: ${say.length(allowanceM)} for its flare`).join("; ")}. Nuts and sleeves on first, threads towards the ends.`;
 
-export const adapterEnds = (id: string): readonly End[] => adapterOf(id)?.ends ?? [];
+/** Ends of an adapter of the generic catalogue, by its id. */
+export const adapterEnds = (id: string): readonly End[] => shapeOf(id)?.ends ?? [];
 
 /** '1/2 NPT male to 12.7 mm barb'. */
 export const adapterText = (id: string): string => {
@@ -97,6 +90,15 @@ export const whyTexts: Record<WhyNot, string> = {
   hoseTight: "the hose is too tight for the barb",
 };
 
+export const materialTexts: Record<Material, string> = {
+  brass: "brass",
+  steelZinc: "steel, zinc plated",
+  stainless: "stainless",
+  aluminium: "aluminium",
+  polyamide: "plastic (polyamide)",
+  rubber: "rubber",
+  galvanised: "galvanised steel",
+};
 export const dressTexts: Record<Dress, string> = {
   sealant: "thread sealant for fuel, from the second turn on; two to three turns past hand-tight",
   sealantAllowed: "dry, or thread sealant for fuel",
@@ -115,6 +117,12 @@ export const feelTexts: Record<NonNullable<Joining["feel"]>, string> = {
   starts: "it starts by hand, then binds",
 };
 
+export const jointLookTexts: Record<JointLookFor, string> = {
+  newWashers: "Washers new",
+  antiSeize: "Anti-seize on",
+  clampPlaced: "Clamp behind the bead",
+  clocked: "Tight, it stands clear",
+};
 export const jointStateTexts: Record<JointState, string> = {
   unknown: "not known",
   seals: "seals",

@@ -4,7 +4,7 @@ export const terms = {
   "dead fuel": "fuel that a pickup leaves behind",
   foam: "fuel with air in it, between solid fuel and air",
   hold: "a step that cannot be passed before another is done",
-  ledger: "facts that are neither as they were found nor as they are to be",
+  ledger: "what was undone and is not yet redone: joints open, plugs out, valves shut, battery off",
   "line-up": "a named setting of every valve and pump, with its purpose",
   school: "a side taken where practice is divided; set by job, named by the finding",
   solid: "fuel that runs without air; a joint is shut when it has run solid for 3 s",

@@ -1,5 +1,6 @@
 /** The box as it is stored and exchanged. */
-import { type BoxItem, shapeOf } from "~/core/box/box";
+import type { BoxItem } from "~/core/box/box";
+import { adapterShape } from "./end";
 import { type FileFault, faultsOf, parsedJson } from "./file";
 import type { Same } from "./job";
 import { bore, id, name } from "./primitives";
@@ -15,10 +16,7 @@ export const boxItem = z.discriminatedUnion("kind", [
   z.strictObject({
     kind: z.literal("adapter"),
     id,
-    shape: z
-      .string()
-      .max(120)
-      .refine((shape) => shapeOf(shape) !== undefined, "noSuchShape"),
+    shape: adapterShape,
     count,
   }),
   z.strictObject({

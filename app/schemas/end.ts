@@ -1,5 +1,7 @@
 /** An end as files and scripts write it. */
+import { shapeOf } from "~/core/ends/adapters";
 import { type FamilyId, familyIds, type Material } from "~/core/ends/families";
+import { bore } from "./primitives";
 import { z } from "./zod";
 
 export const materials = [
@@ -17,4 +19,11 @@ export const endSchema = z.strictObject({
   size: z.string().min(1).max(12),
   form: z.string().min(1).max(6),
   material: z.enum(materials).exactOptional(),
+  boreM: bore.exactOptional(),
 });
+
+/** An adapter of the generic catalogue by its shape. */
+export const adapterShape = z
+  .string()
+  .max(120)
+  .refine((shape) => shapeOf(shape) !== undefined, "noSuchShape");

@@ -6,7 +6,7 @@
 import { gradeIds } from "~/core/fuel/grades";
 import { type Job, type SchoolChoice, type SchoolMatter, schoolChoices } from "~/core/plan/types";
 import { dimensions, type UnitOf } from "~/core/units/factors";
-import { endSchema } from "./end";
+import { adapterShape, endSchema } from "./end";
 import { engine, planPart } from "./part";
 import {
   atLeastZero,
@@ -14,6 +14,7 @@ import {
   diameter,
   given,
   id,
+  LONGEST_NAME,
   LONGEST_NOTE,
   name,
   position,
@@ -97,6 +98,9 @@ const tankFittings = {
     })
     .exactOptional(),
   cooler: z.strictObject({ effectiveness: share, coolantC: z.number().min(-60).max(120) }).exactOptional(),
+  wayOut: z
+    .strictObject({ widthM: z.number().positive().max(10), heightM: z.number().positive().max(10) })
+    .exactOptional(),
   opening: z
     .strictObject({
       aM: size,
@@ -295,6 +299,25 @@ const mounted = z.strictObject({
   turn: z.union([z.literal(0), z.literal(1), z.literal(2), z.literal(3)]),
   pinned: z.boolean().exactOptional(),
 });
+/** A port as `part.port`. */
+const jointKey = z.string().regex(/^[\w-]{1,14}\.[\w-]{1,14}$/);
+const looked = z.boolean().exactOptional();
+const jointLook = z.strictObject({
+  newWashers: looked,
+  antiSeize: looked,
+  clampPlaced: looked,
+  clocked: looked,
+});
+const chosenChain = z.strictObject({
+  parts: z.array(adapterShape).min(1).max(12),
+  leakPoints: z.int().min(1).max(40),
+  boreM: bore.exactOptional(),
+});
+const delivery = z.strictObject({
+  from: z.string().max(LONGEST_NAME).exactOptional(),
+  due: z.iso.date().exactOptional(),
+  wrong: z.string().max(LONGEST_NOTE).exactOptional(),
+});
 export const plan = z.strictObject({
   id,
   name,
@@ -314,6 +337,9 @@ export const plan = z.strictObject({
   serviceAllowanceM: atLeastZero,
   ends: z.record(id, z.record(id, endSchema)).exactOptional(),
   awaited: z.array(id).max(1000).exactOptional(),
+  deliveries: z.record(id, delivery).exactOptional(),
+  jointLooks: z.record(jointKey, jointLook).exactOptional(),
+  chains: z.record(jointKey, chosenChain).exactOptional(),
   passages: z.array(passage).max(200).exactOptional(),
   boards: z.array(board).max(20).exactOptional(),
   mounted: z.record(id, mounted).exactOptional(),

@@ -1,7 +1,9 @@
-/** The template of a board: what is drawn on it at true size, m, x to the right and z up from the board's low left corner. */
+/** Templates of boards, plates and holes: what is drawn at true size, m, x to the right and z up from the board's low left corner. */
 import type { ArrangedPart } from "../fit/arrange";
 import { type Box, type Hung, placedIn, type Solid } from "../fit/panel";
+import type { Opening, PlateHole } from "../plan/types";
 import type { BoardJudged } from "./board";
+import type { PassageHole } from "./passages";
 
 export const templateLayers = [
   "BOARD",
@@ -78,14 +80,80 @@ export function boardTemplate(judged: BoardJudged, nameOf: (id: string) => strin
         },
       ];
     }),
-    ...holes.flatMap(({ xM, zM, diameterM }): TemplateShape[] => [
-      { layer: "HOLES", kind: "circle", at: [xM, zM], diameterM },
-      { layer: "CENTRES", kind: "line", from: [xM - CROSS_M, zM], to: [xM + CROSS_M, zM] },
-      { layer: "CENTRES", kind: "line", from: [xM, zM - CROSS_M], to: [xM, zM + CROSS_M] },
-    ]),
+    ...holes.flatMap(({ xM, zM, diameterM }) => cutHole(xM, zM, diameterM)),
     ...rulerAt(0, -0.02),
   ];
   return { name: board.name, widthM: board.widthM, heightM: board.heightM, shapes, holes };
+}
+
+/** A hole to be cut and the cross of its middle. */
+const cutHole = (xM: number, zM: number, diameterM: number): TemplateShape[] => [
+  { layer: "HOLES", kind: "circle", at: [xM, zM], diameterM },
+  { layer: "CENTRES", kind: "line", from: [xM - CROSS_M, zM], to: [xM + CROSS_M, zM] },
+  { layer: "CENTRES", kind: "line", from: [xM, zM - CROSS_M], to: [xM, zM + CROSS_M] },
+];
+
+const ofPart = (part: string, xM: number, zM: number, diameterM: number) => ({ part, xM, zM, diameterM });
+
+/**
+ * A tank's plate from outside: its edges, every hole, and the flange that covers it.
+ * @param useOf what a hole is for, as it is written on the template
+ */
+export function plateTemplate(
+  name: string,
+  { aM, bM, holes }: Opening,
+  useOf: (hole: PlateHole) => string,
+): Template {
+  const shapes = holes.flatMap((hole): TemplateShape[] => [
+    ...cutHole(hole.aM, hole.bM, hole.diameterM),
+    { layer: "PARTS", kind: "circle", at: [hole.aM, hole.bM], diameterM: hole.flangeM },
+    {
+      layer: "TEXT",
+      kind: "text",
+      at: [hole.aM + CROSS_M, hole.bM + CROSS_M],
+      text: useOf(hole),
+      heightM: TEXT_M,
+    },
+  ]);
+  return {
+    name,
+    widthM: aM,
+    heightM: bM,
+    shapes: [...rectangle("BOARD", { x: 0, z: 0, w: aM, h: bM }), ...shapes, ...rulerAt(0, -0.02)],
+    holes: holes.map((hole) => ofPart(useOf(hole), hole.aM, hole.bM, hole.diameterM)),
+  };
+}
+
+/** Room round a hole on its template. */
+const ROUND_M = 0.03;
+
+/** A hole in a floor or wall from the two edges it is measured from; null where it is not told, or no saw cuts it. */
+export function passageTemplate({ passage, saw, passM }: PassageHole): Template | null {
+  const { fromEdgeM, name } = passage;
+  if (!fromEdgeM || !saw.saw) return null;
+  const [xM, zM] = fromEdgeM;
+  const { diameterM } = saw.saw;
+  const [widthM, heightM] = [xM + diameterM / 2 + ROUND_M, zM + diameterM / 2 + ROUND_M];
+  return {
+    name,
+    widthM,
+    heightM,
+    shapes: [
+      { layer: "BOARD", kind: "line", from: [0, 0], to: [widthM, 0] },
+      { layer: "BOARD", kind: "line", from: [0, 0], to: [0, heightM] },
+      ...cutHole(xM, zM, diameterM),
+      { layer: "PARTS", kind: "circle", at: [xM, zM], diameterM: passM },
+      {
+        layer: "TEXT",
+        kind: "text",
+        at: [xM + CROSS_M, zM + CROSS_M],
+        text: `${name}, ${saw.saw.name}`,
+        heightM: TEXT_M,
+      },
+      ...rulerAt(0, -0.02),
+    ],
+    holes: [ofPart(name, xM, zM, diameterM)],
+  };
 }
 
 /** A hundred millimetres with a tick each ten: measured on the print before anything is marked by it. */

@@ -58,7 +58,9 @@ function lookIn({ plan, tanks, consumers }: Snapshot): Known {
   return {
     parts: new Set(idsOf(plan.parts)),
     lineUps: new Set(idsOf(plan.lineUps)),
-    all: surveyed && new Set([...own, ...elements, ...surveyed]),
+    all:
+      surveyed &&
+      new Set([...own, ...elements, ...surveyed, ...idsOf(plan.passages ?? []), ...idsOf(plan.boards ?? [])]),
     tanks: tanks ? new Set(idsOf(tanks)) : null,
     consumers: consumers ? new Set(idsOf(consumers)) : null,
     elements: new Set(elements),

@@ -1,7 +1,7 @@
 import { readFileSync } from "node:fs";
 import { describe, expect, test } from "@jest/globals";
 import fc from "fast-check";
-import { adapterWith } from "../ends/adapters";
+import { adapterWith, shapeOf } from "../ends/adapters";
 import type { End } from "../ends/ends";
 import { planJoints } from "../joints/joints";
 import { currentPlan } from "../plan/ports";
@@ -15,7 +15,6 @@ import {
   KERF_M,
   likeInHand,
   putIn,
-  shapeOf,
   takeOut,
 } from "./box";
 

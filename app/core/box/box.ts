@@ -1,7 +1,7 @@
 /** The shop's own stock, over all jobs: adapters by shape, hose by marking and bore, and things that are only counted. */
 
 import { type CutList, cutListFrom } from "../cuts/cutList";
-import { type Adapter, genericAdapters } from "../ends/adapters";
+import { shapeOf } from "../ends/adapters";
 import { guessEnds } from "../ends/byHand";
 import type { InBox } from "../ends/chain";
 import type { Id } from "../kinds/record";
@@ -14,13 +14,6 @@ export type BoxItem =
   | { kind: "thing"; id: Id; name: string; count: number };
 
 export type BoxHose = Extract<BoxItem, { kind: "hose" }>;
-
-let byId: Map<string, Adapter> | null = null;
-/** An adapter of the generic catalogue by its shape. */
-export function shapeOf(shape: string): Adapter | undefined {
-  byId ??= new Map(genericAdapters().map((one) => [one.id, one]));
-  return byId.get(shape);
-}
 
 /** What the box offers to chains. */
 export const adaptersIn = (items: readonly BoxItem[]): InBox[] =>

@@ -5,6 +5,7 @@ import type { Id, Position } from "../kinds/record";
 import type { NewPartKind } from "../plan/blank";
 import type {
   Board,
+  ChosenChain,
   Conditions,
   Job,
   LineUp,
@@ -52,7 +53,20 @@ export type Command =
   | { name: "removeLineUp"; id: Id }
   | { name: "setConditions"; change: Change<Conditions> }
   | ({ name: "editPlan" } & Edit<
-      Change<Pick<Plan, "name" | "limits" | "serviceAllowanceM" | "duty" | "passages" | "awaited">>
+      Change<
+        Pick<
+          Plan,
+          | "name"
+          | "limits"
+          | "serviceAllowanceM"
+          | "duty"
+          | "passages"
+          | "awaited"
+          | "deliveries"
+          | "jointLooks"
+          | "chains"
+        >
+      >
     >)
   /** A copy of the current plan beside it, made current; the copy knows what it came from. */
   | { name: "forkPlan"; id: Id; planName: string }
@@ -62,6 +76,8 @@ export type Command =
   | { name: "removePlan"; id: Id }
   /** What a port or a hose ends in; null where it is not known any more. */
   | { name: "setEnd"; id: Id; port: Id; end: End | null }
+  /** Adapters for a joint, from the plan's port on; null takes the choice back. */
+  | { name: "chooseChain"; key: string; chain: ChosenChain | null }
   | { name: "addBoard"; board: Board }
   | ({ name: "editBoard"; id: Id } & Edit<Change<Omit<Board, "id">>>)
   | { name: "removeBoard"; id: Id }

@@ -1,5 +1,5 @@
 import type { Id } from "../kinds/record";
-import type { Job, Plan } from "../plan/types";
+import type { ChosenChain, Job, Plan } from "../plan/types";
 import { CommandRefused, type Handlers, type Note } from "./command";
 import { found } from "./find";
 import { editRecord } from "./record";
@@ -24,8 +24,15 @@ function removePlan(job: Job, id: Id): Note[] {
   return [];
 }
 
+function chooseChain(plan: Plan, key: string, chain: ChosenChain | null): void {
+  const { [key]: _, ...others } = plan.chains ?? {};
+  const chains = chain ? { ...others, [key]: { ...chain, parts: [...chain.parts] } } : others;
+  if (Object.keys(chains).length > 0) plan.chains = chains;
+  else delete plan.chains;
+}
+
 export const planCommands: Handlers<
-  "editPlan" | "forkPlan" | "addPlan" | "choosePlan" | "removePlan" | "nudge" | "setEnd"
+  "editPlan" | "forkPlan" | "addPlan" | "choosePlan" | "removePlan" | "nudge" | "setEnd" | "chooseChain"
 > = {
   editPlan: { record: (_, plan) => plan, run: (_, plan, command) => editRecord(plan, command) },
   forkPlan: {
@@ -51,6 +58,7 @@ export const planCommands: Handlers<
     },
   },
   removePlan: { run: (job, _, { id }) => removePlan(job, id) },
+  chooseChain: { run: (_, plan, { key, chain }) => chooseChain(plan, key, chain) },
   setEnd: {
     run: (job, plan, { id, port, end }) => {
       const owner = [...job.tanks, ...job.consumers, ...plan.parts, ...plan.runs].find(

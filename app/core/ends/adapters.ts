@@ -123,3 +123,10 @@ export function adapterWith(a: End, b: End): Adapter | null {
   const ids = [`g:${name(a)}+${name(b)}`, `g:${name(b)}+${name(a)}`];
   return genericAdapters().find(({ id }) => ids.includes(id)) ?? null;
 }
+
+let byShape: Map<string, Adapter> | null = null;
+/** An adapter of the generic catalogue by its shape; undefined where nobody makes one. */
+export function shapeOf(shape: string): Adapter | undefined {
+  byShape ??= new Map(genericAdapters().map((one) => [one.id, one]));
+  return byShape.get(shape);
+}

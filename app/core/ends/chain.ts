@@ -1,6 +1,6 @@
 /** The shortest chain of adapters that seals between two ends, or three. */
-import { type Adapter, genericAdapters, type Pipe } from "./adapters";
-import { type End, endKey, type Joining, joining, sizeOf } from "./ends";
+import { type Adapter, genericAdapters, type Pipe, shapeOf } from "./adapters";
+import { type End, endBoreM, endKey, type Joining, joining } from "./ends";
 import type { Dress, Material } from "./families";
 
 export interface InBox extends Adapter {
@@ -308,6 +308,10 @@ const suits = (material: Material, biodieselPercent: number) =>
 const meets = (a: Material, b: Material, x: Material, y: Material) =>
   (a === x && b === y) || (a === y && b === x);
 
+/** Metals in their order of which two that meet gall as they are screwed. */
+export const gallsOf = (metals: readonly (Material | null | undefined)[]): boolean =>
+  notesOf(metals).includes("antiSeize");
+
 /** Of two metals that meet: what galls, and what eats the other where it stands wet. Common practice, no source. */
 function notesOf(metals: readonly (Material | null | undefined)[]): ChainNote[] {
   const notes = new Set<ChainNote>();
@@ -378,7 +382,7 @@ export function chainBetween(asked: ChainAsked): Chain {
     ({ adapter }) => adapter.materials.find((one) => suits(one, biodieselPercent)) ?? null,
   );
   const bores = [from, ...adapters.flatMap(({ adapter }) => adapter.ends.slice(0, 2)), to].flatMap(
-    (end) => sizeOf(end)?.boreMm ?? [],
+    (end) => endBoreM(end) ?? [],
   );
   return {
     outcome: "chain",
@@ -391,6 +395,38 @@ export function chainBetween(asked: ChainAsked): Chain {
     dress: joints.map(({ dress }) => dress ?? "none"),
     notes: notesOf([from.material, ...materials, to.material]),
     from: adapters.length === 0 ? null : adapters.every(({ isBox }) => isBox) ? "box" : "mixed",
-    boreM: bores.length > 0 ? Math.min(...bores) / 1000 : null,
+    boreM: bores.length > 0 ? Math.min(...bores) : null,
   };
+}
+
+/** The chain of parts that somebody chose, from the first end on; null where they do not seal between these ends. */
+export function chainOfParts(from: End, to: End, parts: readonly string[]): Chain | null {
+  const catalogue = parts.flatMap((id) => shapeOf(id) ?? []);
+  if (catalogue.length !== parts.length) return null;
+  const chain = chainBetween({ from, to, catalogue });
+  const isSame =
+    chain.parts.length === parts.length && [...chain.parts].sort().join() === [...parts].sort().join();
+  return chain.outcome === "chain" && isSame ? chain : null;
+}
+
+const MOST_OTHERS = 3;
+
+/**
+ * Other chains than the best between two ends: each does without one part of it, best first. Nothing says that there are
+ * no more; these are the nearest.
+ */
+export function otherChains(from: End, to: End, best: Chain): Chain[] {
+  const found = new Map<string, Chain>();
+  for (const without of new Set(best.parts)) {
+    const chain = chainBetween({
+      from,
+      to,
+      catalogue: genericAdapters().filter(({ id }) => id !== without),
+    });
+    if (chain.outcome === "chain" && chain.parts.length > 0) found.set(chain.parts.join(), chain);
+  }
+  found.delete(best.parts.join());
+  return [...found.values()]
+    .sort((a, b) => a.parts.length - b.parts.length || a.leakPoints - b.leakPoints)
+    .slice(0, MOST_OTHERS);
 }

@@ -7,6 +7,8 @@ export interface End {
   size: string;
   form: string;
   material?: Material;
+  /** Through its body, as it was measured: goes before the table's. */
+  boreM?: number;
 }
 
 /** Figures of a size, mm. */
@@ -37,6 +39,12 @@ const sizes = new Map<string, Size>(
 /** The size of an end; undefined where its family has none of that name. */
 export const sizeOf = ({ family, size }: Pick<End, "family" | "size">): Size | undefined =>
   sizes.get(`${family} ${size}`);
+
+/** Bore through an end's body, m: measured, else typical of its size; undefined where neither is known. */
+export const endBoreM = (end: End): number | undefined => {
+  const typical = sizeOf(end)?.boreMm;
+  return end.boreM ?? (typical === undefined ? undefined : typical / 1000);
+};
 
 export const isMale = (end: End): boolean => familyOf(end).male.includes(end.form);
 

@@ -219,6 +219,13 @@ describe("rules of what was found on board: each fires on its change to the demo
       { grade: "watch" },
     ],
     [
+      "noWayOut",
+      "55 a hatch narrower than the tank",
+      "dayTank",
+      { wayOut: { widthM: 0.2, heightM: 0.3 } },
+      { grade: "watch" },
+    ],
+    [
       "pickupClearance",
       "20 a square mouth too near",
       "dayTank",

@@ -43,6 +43,7 @@ import { boardClash } from "./hoses/boardClash";
 import { boardHose } from "./hoses/boardHose";
 import { bulkheadReach } from "./hoses/bulkheadReach";
 import { hoseFound } from "./hoses/hoseFound";
+import { jointMade } from "./hoses/jointMade";
 import { jointUnsealed } from "./hoses/jointUnsealed";
 import { jointWet } from "./hoses/jointWet";
 import { linesUnmarked } from "./hoses/linesUnmarked";
@@ -60,6 +61,7 @@ import { gaugeEmpty } from "./tanks/gaugeEmpty";
 import { lubricatedLow } from "./tanks/lubricatedLow";
 import { mouthOutside } from "./tanks/mouthOutside";
 import { noStripping } from "./tanks/noStripping";
+import { noWayOut } from "./tanks/noWayOut";
 import { cleaningTaken, warningGone } from "./tanks/openingTaken";
 import { pickupClearance } from "./tanks/pickupClearance";
 import { noRoomAbove, plateHole } from "./tanks/plateHole";
@@ -92,6 +94,7 @@ const all = {
   returnHot,
   plateHole,
   noRoomAbove,
+  noWayOut,
   pickupClearance,
   sumpHangs,
   tankHeavy,
@@ -123,6 +126,7 @@ const all = {
   supportWide,
   nearDanger,
   allowanceShort,
+  jointMade,
   jointUnsealed,
   jointWet,
   notLookedAt,

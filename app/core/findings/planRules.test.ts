@@ -422,6 +422,21 @@ const cases: Case[] = [
       }),
   ],
   [
+    "34 a clamp that was looked at and does not hold",
+    "jointMade",
+    () => change(truck(), { name: "editPlan", change: { jointLooks: { "sep.in": { clampPlaced: false } } } }),
+    { grade: "watch", ids: ["sep"], basis: "standard" },
+    // Nobody has looked yet, or it was right.
+    () => change(truck(), { name: "editPlan", change: { jointLooks: { "sep.in": { clampPlaced: true } } } }),
+  ],
+  [
+    "52 a taper thread that comes tight where a hose cannot go",
+    "jointMade",
+    () => change(truck(), { name: "editPlan", change: { jointLooks: { "sep.in": { clocked: false } } } }),
+    { grade: "mend", ids: ["sep"] },
+    truck,
+  ],
+  [
     "a mouth outside its tank",
     "mouthOutside",
     () => {

@@ -2,10 +2,17 @@
 import { readFileSync } from "node:fs";
 import { describe, expect, test } from "@jest/globals";
 import { applyCommand } from "../edit/commands";
+import { shapeOf } from "../ends/adapters";
+import { otherChains } from "../ends/chain";
+import { joining } from "../ends/ends";
 import { findingsOf } from "../findings/findings";
+import { figuresOf } from "../hydraulics/derive";
+import { solveLineUp } from "../hydraulics/solve";
+import { buildNetwork } from "../network/network";
 import { currentPlan } from "../plan/ports";
 import type { Job } from "../plan/types";
-import { hoseEnd, jointNeeds, planJoints } from "./joints";
+import { leakPointsOf } from "../work/planFigures";
+import { hoseEnd, jointNeeds, looksOf, planJoints } from "./joints";
 
 const { job } = JSON.parse(readFileSync("demo/unit-12.keel.json", "utf8")) as { job: Job };
 const plan = currentPlan(job);
@@ -82,5 +89,77 @@ describe("the finding on it", () => {
       end: { family: "sae45", size: "1/2", form: "fs" },
     }).job;
     expect(found(right)).toEqual([]);
+  });
+});
+
+describe("a chain that is chosen", () => {
+  const joint = at("engine.feed");
+  const from = joint.a.end!;
+  const to = joint.b.end!;
+
+  test("others do without a part of the first, and seal at every meeting of two ends", () => {
+    const others = otherChains(from, to, joint.chain!);
+    expect(others.length).toBeGreaterThan(0);
+    for (const { parts } of others) {
+      expect(joint.chain!.parts.every((id) => parts.includes(id))).toBe(false);
+      // Walked: each adapter meets what stands open with one of its ends, and leaves the other open.
+      let open = from;
+      for (const id of parts) {
+        const [a, b] = shapeOf(id)!.ends;
+        const isFirst = joining(open, a!).fit === "seals";
+        expect(isFirst || joining(open, b!).fit === "seals").toBe(true);
+        open = isFirst ? b! : a!;
+      }
+      expect(joining(open, to).fit).toBe("seals");
+    }
+  });
+
+  test("narrows the hose's end and counts its leak points; taken back, the plan is as it was", () => {
+    const [other] = otherChains(from, to, joint.chain!);
+    const chain = { parts: other!.parts, leakPoints: other!.leakPoints, boreM: 0.004 };
+    const chosen = applyCommand(job, { name: "chooseChain", key: joint.key, chain }).job;
+    const now = currentPlan(chosen);
+    expect(planJoints(chosen, now).find(({ key }) => key === joint.key)).toMatchObject({
+      isChosen: true,
+      chain: { parts: other!.parts },
+    });
+    expect(leakPointsOf(now) - leakPointsOf(plan)).toBe(other!.leakPoints - 1);
+    const run = now.runs.find(({ to: end }) => `${end.part}.${end.port}` === joint.key);
+    // Through 4 mm the same flow loses more than through the hose's own end: the vacuum moves.
+    const loss = (one: Job) => {
+      const network = buildNetwork(one);
+      const { lineUps, conditions } = currentPlan(one);
+      const solved = solveLineUp(network, lineUps[0]!, conditions);
+      if (solved.outcome !== "solved") throw new Error("not solved");
+      return figuresOf(solved, network.linkOf.get(run!.id)!).lossPa;
+    };
+    expect(loss(chosen)).toBeGreaterThan(1.05 * loss(job));
+    const back = applyCommand(chosen, { name: "chooseChain", key: joint.key, chain: null }).job;
+    expect(currentPlan(back)).toEqual(plan);
+    // Other ends: it does not seal any more, and another is proposed.
+    const end = { family: "npt", size: "1/2", form: "f" } as const;
+    const changed = applyCommand(chosen, { name: "setEnd", id: "engine", port: "feed", end }).job;
+    const after = planJoints(changed, currentPlan(changed)).find(({ key }) => key === joint.key);
+    expect(after?.isChosen).toBe(false);
+    // The run goes, and with it what was chosen for its end.
+    const cut = applyCommand(chosen, { name: "disconnect", id: run!.id }).job;
+    expect(currentPlan(cut).chains).toEqual({});
+  });
+
+  test("what is looked at: washers of a washer face, the clamp of a barb, the stand of a taper, grease on stainless", () => {
+    expect(looksOf(at("sep.in"))).toEqual(["clampPlaced", "clocked"]);
+    expect(looksOf(at("press.a"))).toEqual([]);
+    const banjo = joints.find(({ joined }) => (joined?.washers ?? 0) > 0);
+    if (banjo) expect(looksOf(banjo)).toContain("newWashers");
+    const stainless = (material: "stainless" | "brass") =>
+      looksOf({
+        ...at("vac.a"),
+        state: "seals",
+        joined: { ...joining(from, from), fit: "seals", washers: 0, dress: "none" },
+        a: { ...joint.a, end: { ...from, material: "stainless" } },
+        b: { ...joint.b, end: { ...from, material } },
+      });
+    expect(stainless("stainless")).toEqual(["antiSeize"]);
+    expect(stainless("brass")).toEqual([]);
   });
 });

@@ -1,10 +1,10 @@
 /** Every joint of a plan: what meets there, whether it seals, and what goes between where it does not. */
-import { type Chain, chainBetween, type InBox } from "../ends/chain";
+import { type Chain, chainBetween, chainOfParts, gallsOf, type InBox } from "../ends/chain";
 import { type End, endKey, type Joining, joining } from "../ends/ends";
-import { families } from "../ends/families";
+import { type Dress, families } from "../ends/families";
 import type { Id } from "../kinds/record";
 import { type PlacedPort, placedPorts, portKey } from "../plan/ports";
-import type { Job, Plan, PortRef, Run } from "../plan/types";
+import type { ChosenChain, Job, JointLook, Plan, PortRef, Run } from "../plan/types";
 
 /**
  * `screws`: the two screw together and do not seal, the trap; a chain between them does. `adapters`: they do not even meet,
@@ -30,6 +30,8 @@ export interface PlanJoint {
   /** What the two make of each other; null where one is not known. */
   joined: Joining | null;
   chain: Chain | null;
+  /** The chain is one that somebody chose; false too where the chosen one does not seal any more. */
+  isChosen: boolean;
 }
 
 /** A bore this near to a size of hose is that size. */
@@ -60,11 +62,19 @@ function chainOf(from: End, to: End, box: readonly InBox[]): Chain {
   return chain;
 }
 
-function judged(key: string, a: JointSide, b: JointSide, box: InBox[]): PlanJoint {
-  if (!a.end || !b.end) return { key, a, b, state: "unknown", joined: null, chain: null };
+function judged(
+  key: string,
+  a: JointSide,
+  b: JointSide,
+  box: InBox[],
+  chosen: ChosenChain | undefined,
+): PlanJoint {
+  const bare = { key, a, b, joined: null, chain: null, isChosen: false };
+  if (!a.end || !b.end) return { ...bare, state: "unknown" };
   const joined = joining(a.end, b.end);
-  if (joined.fit === "seals") return { key, a, b, state: "seals", joined, chain: null };
-  const chain = chainOf(a.end, b.end, box);
+  if (joined.fit === "seals") return { ...bare, state: "seals", joined };
+  const own = chosen ? chainOfParts(a.end, b.end, chosen.parts) : null;
+  const chain = own ?? chainOf(a.end, b.end, box);
   // What one joint takes the next does not have.
   for (const id of chain.parts) {
     const taken = box.find((one) => one.id === id);
@@ -72,7 +82,8 @@ function judged(key: string, a: JointSide, b: JointSide, box: InBox[]): PlanJoin
     if (taken?.count === 0) box.splice(box.indexOf(taken), 1);
   }
   const needs = joined.fit === "screwsOnly" ? "screws" : "adapters";
-  return { key, a, b, state: chain.outcome === "chain" ? needs : "none", joined, chain };
+  const state = chain.outcome === "chain" ? needs : "none";
+  return { key, a, b, state, joined, chain, isChosen: own !== null };
 }
 
 /**
@@ -102,10 +113,14 @@ export function planJoints(job: Job, plan: Plan, inBox: readonly InBox[] = []): 
         end: entered ?? hoseEnd(run),
         isAssumed: entered === null,
       };
-      return judged(portKey(run[which]), side(run[which]), own, box);
+      const key = portKey(run[which]);
+      return judged(key, side(run[which]), own, box, plan.chains?.[key]);
     }),
   );
-  return [...runs, ...plan.joints.map(({ from, to }) => judged(portKey(from), side(from), side(to), box))];
+  const screwed = plan.joints.map(({ from, to }) =>
+    judged(portKey(from), side(from), side(to), box, plan.chains?.[portKey(from)]),
+  );
+  return [...runs, ...screwed];
 }
 
 /** What the joints need: adapters by shape, washers, and clamps. */
@@ -134,4 +149,24 @@ export function jointNeeds(joints: readonly PlanJoint[]): JointNeeds {
     }
   }
   return { adapters: [...adapters.values()].sort((a, b) => b.count - a.count), washers, clamps };
+}
+
+/** What a person looks at of a joint as it is made; each only where the joint has it. */
+export type JointLookFor = keyof JointLook;
+
+/** What must be looked at of a joint: washers, grease, clamp, and where a taper thread comes to stand. Practice 32 to 34, 52. */
+export function looksOf({ state, joined, chain, a, b }: PlanJoint): JointLookFor[] {
+  const made = state === "seals" ? joined : chain?.outcome === "chain" ? chain : null;
+  if (!made) return [];
+  const dress: readonly (Dress | null)[] = "parts" in made ? made.dress : [made.dress];
+  const metals =
+    "parts" in made
+      ? [a.end?.material, ...made.materials, b.end?.material]
+      : [a.end?.material, b.end?.material];
+  return [
+    ...(made.washers > 0 ? (["newWashers"] as const) : []),
+    ...(gallsOf(metals) ? (["antiSeize"] as const) : []),
+    ...(dress.includes("clamp") ? (["clampPlaced"] as const) : []),
+    ...(dress.includes("sealant") ? (["clocked"] as const) : []),
+  ];
 }

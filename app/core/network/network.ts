@@ -7,7 +7,7 @@ import { kindOf, type Part } from "../kinds/index";
 import type { Position } from "../kinds/record";
 import { currentPlan, fromTank, type PlacedPort, partsOf, placedPorts, portKey } from "../plan/ports";
 import { runGeometry } from "../plan/route";
-import type { Job, Plan, Tank, TankPort } from "../plan/types";
+import type { Job, Plan, Run, Tank, TankPort } from "../plan/types";
 import { makeTopology, type Topology } from "../solver/newton";
 import { linkKindOf } from "./links";
 import type { Adjusted, LinkOf, NetworkLink, Setter, Surroundings } from "./links/link";
@@ -95,6 +95,16 @@ const linksOfPart = (part: Part, at: At): NetworkLink[] =>
     .links(part)
     .map((link) => ({ ...link, from: at(`${part.id}.${link.from}`), to: at(`${part.id}.${link.to}`) }));
 
+/** A run whose ends are no wider than the adapters that were chosen for them. */
+function throughChains(run: Run, chainsM: readonly [number | undefined, number | undefined]): Run {
+  if (chainsM.every((one) => one === undefined)) return run;
+  const ends = run.endBoreM ?? [run.boreM, run.boreM];
+  return {
+    ...run,
+    endBoreM: [Math.min(ends[0], chainsM[0] ?? ends[0]), Math.min(ends[1], chainsM[1] ?? ends[1])],
+  };
+}
+
 /** Runs whose ports both exist: a plan may be incomplete, and everything works on what is there. */
 function linksOfRuns(plan: Plan, ports: ReadonlyMap<string, PlacedPort>, at: At): NetworkLink[] {
   return plan.runs.flatMap((run): NetworkLink[] => {
@@ -103,7 +113,8 @@ function linksOfRuns(plan: Plan, ports: ReadonlyMap<string, PlacedPort>, at: At)
     const to = ports.get(b);
     if (!from || !to) return [];
     const geometry = runGeometry(run, from, to);
-    return [{ kind: "run", id: run.id, from: at(a), to: at(b), run, geometry }];
+    const narrowed = throughChains(run, [plan.chains?.[a]?.boreM, plan.chains?.[b]?.boreM]);
+    return [{ kind: "run", id: run.id, from: at(a), to: at(b), run: narrowed, geometry }];
   });
 }
 

@@ -88,6 +88,32 @@ function traced(
   return { lengthM: sharpM - savedM, bends45, bends90, profile };
 }
 
+/** An arc of a traced run, by its distance along it, and how far it turns. */
+export interface Bend {
+  fromM: number;
+  toM: number;
+  turnRad: number;
+}
+
+/** The arcs of a traced run in their order, along its rounded length; a corner without room is rounded as far as it has. */
+export function bendsAlong(points: readonly Position[], radiusM: number): Bend[] {
+  let atM = 0;
+  return cornersOf(points).flatMap(({ turnRad, fitsM }, i) => {
+    const leg = distanceM(points[i] as Position, points[i + 1] as Position);
+    if (turnRad < STRAIGHT_RAD) {
+      atM += leg;
+      return [];
+    }
+    const radius = Math.min(radiusM, fitsM);
+    const setback = radius * Math.tan(turnRad / 2);
+    const fromM = atM + leg - setback;
+    const toM = fromM + radius * turnRad;
+    // The next leg begins at the corner itself: what its setback takes stands before it.
+    atM = toM - setback;
+    return [{ fromM, toM, turnRad }];
+  });
+}
+
 /** The one function that gives length, rise, bends, high and low points of a run. */
 export function runGeometry(run: Run, from: PlacedPort, to: PlacedPort): RunGeometry {
   const straightM = distanceM(from.position, to.position);

@@ -57,6 +57,30 @@ export interface Neighbour {
   guarded: boolean;
 }
 
+/** What a person has looked at of a joint; absent until somebody has. */
+export interface JointLook {
+  newWashers?: boolean;
+  antiSeize?: boolean;
+  /** Behind the bead or over the barb's ridges, clear of the hose's end. */
+  clampPlaced?: boolean;
+  /** A taper thread, tight, leaves handles and hoses where they can go. */
+  clocked?: boolean;
+}
+
+/** Adapters chosen for a joint, from the plan's port on, what can leak of them, and the narrowest bore through them. */
+export interface ChosenChain {
+  parts: string[];
+  leakPoints: number;
+  boreM?: number;
+}
+
+/** Of something ordered: by whom it comes and when; what was wrong with it when it was checked in, and set apart. */
+export interface Delivery {
+  from?: string;
+  due?: string;
+  wrong?: string;
+}
+
 /** What is printed on a hose found on board, and how it looks and feels. */
 export interface HoseSurvey {
   printed: string;

@@ -2,7 +2,7 @@
 import { elementsOf } from "../kinds/families";
 import type { PlanPart } from "../kinds/index";
 import type { Id } from "../kinds/record";
-import { portsOf } from "./ports";
+import { portKey, portsOf } from "./ports";
 import type { Job, Plan, Tank } from "./types";
 
 /** A key that names nothing, with the way to it from the job. */
@@ -20,6 +20,13 @@ function unknownKeys(record: Record<Id, unknown>, known: ReadonlySet<Id>, path: 
   return Object.keys(record).flatMap((id) => (known.has(id) ? [] : [{ path: [...path, id], id }]));
 }
 
+/** The ports of parts and tanks that joints are at. */
+const jointKeys = ({ runs, joints }: Plan): Set<string> =>
+  new Set([
+    ...runs.flatMap(({ from, to }) => [portKey(from), portKey(to)]),
+    ...joints.map(({ from }) => portKey(from)),
+  ]);
+
 function straysOfPlan(job: Job, plan: Plan, path: Stray["path"]): Stray[] {
   const { conditions } = plan;
   const drawn = new Set([...idsOf(job.tanks), ...idsOf(job.consumers), ...idsOf(plan.parts)]);
@@ -33,6 +40,9 @@ function straysOfPlan(job: Job, plan: Plan, path: Stray["path"]): Stray[] {
         ? []
         : [{ path: [...path, "awaited", i], id }],
     ),
+    ...unknownKeys(plan.deliveries ?? {}, new Set(plan.awaited), [...path, "deliveries"]),
+    ...unknownKeys(plan.jointLooks ?? {}, jointKeys(plan), [...path, "jointLooks"]),
+    ...unknownKeys(plan.chains ?? {}, jointKeys(plan), [...path, "chains"]),
     ...(plan.passages ?? []).flatMap(({ runs }, i) =>
       runs.flatMap((id, k): Stray[] =>
         plan.runs.some((run) => run.id === id) ? [] : [{ path: [...path, "passages", i, "runs", k], id }],

@@ -174,6 +174,8 @@ export interface Tank extends Recorded {
   pickupFit?: PickupFit;
   cooler?: { effectiveness: number; coolantC: number };
   opening?: Opening;
+  /** The hatch or gap that it must pass to come out of the vehicle. */
+  wayOut?: { widthM: number; heightM: number };
   condition?: Condition;
   /** How it stands as fitted, against the vehicle. */
   installed?: { pitchDeg: number; rollDeg: number };

@@ -5,7 +5,7 @@ import type { Engine, PlanPart } from "../kinds/index";
 import type { GivenByField, Id } from "../kinds/record";
 import type { UnitChoice } from "../units/format";
 import type { Board, Mounted } from "./boardTypes";
-import type { Passage, PortRef, Run } from "./runTypes";
+import type { ChosenChain, Delivery, JointLook, Passage, PortRef, Run } from "./runTypes";
 import type { Schools } from "./schools";
 import type { Tank } from "./tankTypes";
 
@@ -87,6 +87,11 @@ export interface Plan {
   passages?: Passage[];
   /** Parts and hoses that are ordered and have not come. */
   awaited?: Id[];
+  /** Of what is awaited, by its id. */
+  deliveries?: Record<Id, Delivery>;
+  /** By joint: the port of a part or tank that it is at, as `part.port`. */
+  jointLooks?: Record<string, JointLook>;
+  chains?: Record<string, ChosenChain>;
   boards?: Board[];
   /** Which parts hang on a board; where they hang is their own position: the middle of their body. */
   mounted?: Record<Id, Mounted>;

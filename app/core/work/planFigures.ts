@@ -103,7 +103,7 @@ export function planFigures(job: Job, plan: Plan, book: Book, now: Date = new Da
     worstLineUpId: worst?.one.verdict.lineUp.id ?? null,
     worstPartId: worst?.one.verdict.way?.suctionLosses[0]?.id ?? null,
     deadM3,
-    leakPoints: 2 * plan.runs.length + plan.joints.length,
+    leakPoints: leakPointsOf(plan),
     joints: plan.joints.length,
     hoseM,
     filterChangeSteps: filterChangeSteps(network),
@@ -114,4 +114,11 @@ export function planFigures(job: Job, plan: Plan, book: Book, now: Date = new Da
 const usedPort = (plan: Plan, part: Id, port: Id): boolean =>
   [...plan.runs, ...plan.joints].some(({ from, to }) =>
     [from, to].some((ref) => ref.part === part && ref.port === port),
+  );
+
+/** One a joint, and what a chosen chain of adapters has more. */
+export const leakPointsOf = ({ runs, joints, chains = {} }: Plan): number =>
+  Object.values(chains).reduce(
+    (sum, { leakPoints }) => sum + leakPoints - 1,
+    2 * runs.length + joints.length,
   );

@@ -30,6 +30,7 @@ const codes: { [K in Exclude<Coded[0], "noRoomAbove">]: { [C in CodesOf<K>]: tru
     nearBaffle: true,
     swingFouls: true,
   },
+  jointMade: { newWashers: true, antiSeize: true, clampPlaced: true, clocked: true },
   jointUnsealed: { nothing: true, screws: true },
   ventLow: {
     spillsFirst: true,
@@ -169,6 +170,7 @@ const figures = {
   hiddenM3: 0.003,
   overM: 0.2,
   longM: 1.1,
+  shortM: 0.04,
   across: 1,
   radiusM: 0.05,
   leastM: 0.1,
@@ -204,6 +206,7 @@ const example = (rule: RuleId, code: string): Finding =>
       ...figures,
       code,
       ...(rule === "returnElsewhere" ? { cause: "return" } : {}),
+      ...(rule === "jointMade" ? { joint: "Separator, in", washers: 2, edgeM: 0.00635 } : {}),
       ...(rule === "jointUnsealed"
         ? {
             joint: "Separator, in",

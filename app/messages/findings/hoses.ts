@@ -6,6 +6,7 @@ import type { HoseReason } from "~/core/hose/survey";
 import type { HoseSurvey, Neighbour } from "~/core/plan/types";
 import { formatNumber } from "~/core/units/format";
 import { clashText } from "../board";
+import { counted } from "../counted";
 import { adapterText, endFromText, endText, whyTexts } from "../ends";
 import { behindTexts, passageTexts } from "../passages";
 import { capital, type Say, type Sentences, type Words } from "./say";
@@ -87,6 +88,33 @@ function petrolWords(v: ValuesOf<"petrol">, say: Say): Words {
   }
 }
 
+const jointMadeTexts: Record<ValuesOf<"jointMade">["code"], (v: ValuesOf<"jointMade">, say: Say) => Words> = {
+  newWashers: ({ joint, washers }) => [
+    `${joint}: its washers are not new`,
+    `${counted(washers, "washer")}, all new, never one on top of an old one.`,
+    "A washer takes the shape of its first seat: squeezed again it weeps, doubled it lets the bolt down short.",
+    "Two for one eye, three for a double; the faces wiped and looked at.",
+  ],
+  antiSeize: ({ joint }) => [
+    `${joint}: stainless that galls`,
+    "Stainless in stainless or aluminium.",
+    "Dry it seizes half way, and comes out with its thread or not at all. A dry test fit is enough.",
+    "Anti-seize on the thread before it is screwed, and tick it at the joint.",
+  ],
+  clampPlaced: ({ joint, edgeM }, say) => [
+    `${joint}: its clamp is not where it holds`,
+    `Behind the bead or over the barb's ridges, ${say.length(edgeM)} from the hose's end at the least; no spring alone.`,
+    "A clamp on the plain pipe holds nothing, one at the edge cuts the hose.",
+    "Move the clamp; two on a fill hose.",
+  ],
+  clocked: ({ joint }) => [
+    `${joint}: tight, it stands where it cannot`,
+    "A taper thread is tight where it is tight: a handle or a hose then points where it has no room.",
+    "Turned back to fit it leaks; a dry fit does not show it.",
+    "A swivel or union between, another length of nipple, or the part turned on its mount.",
+  ],
+};
+
 export const hoses: Sentences<
   | "hoseFound"
   | "bendTight"
@@ -97,6 +125,7 @@ export const hoses: Sentences<
   | "allowanceShort"
   | "linesUnmarked"
   | "bulkheadReach"
+  | "jointMade"
   | "jointUnsealed"
   | "jointWet"
   | "passageWrong"
@@ -182,6 +211,7 @@ export const hoses: Sentences<
     "Too short, its nut does not hold; too long, it stands where a hose must turn.",
     "A fitting of the right length.",
   ],
+  jointMade: (v, say) => jointMadeTexts[v.code](v, say),
   jointUnsealed: (v) => {
     const [a, b] = v.ends.split("|").map(endFromText);
     const both = a && b ? `${endText(a)} and ${endText(b)}` : "";

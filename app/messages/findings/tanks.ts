@@ -133,6 +133,7 @@ export const tanks: Sentences<
   | "tankHeavy"
   | "plateHole"
   | "noRoomAbove"
+  | "noWayOut"
   | "pickupClearance"
   | "sumpHangs"
   | "ventLow"
@@ -165,6 +166,18 @@ export const tanks: Sentences<
     `${say.length(v.byM)} more is needed above the plate.`,
     "A sender or pickup that cannot be lifted out is never serviced.",
     "Turn the plate, shorten or fold the part, or cut a hatch over it.",
+  ],
+  noWayOut: (v, say) => [
+    `${v.tank} does not come out through its hatch`,
+    [
+      v.shortM > 0 && `${say.length(v.shortM)} is lacking on the short side`,
+      v.longM > 0 && `${say.length(v.longM)} on the long side`,
+    ]
+      .filter(Boolean)
+      .join(", ")
+      .concat("."),
+    "A tank that cannot be lifted out is mended where it stands, or the floor is cut over it.",
+    "A larger hatch, a tank in two halves, or an opening large enough to clean and mend it from inside.",
   ],
   pickupClearance: (v, say) => [
     `${v.tank}: pickup stands ${say.length(v.clearM)} over the floor`,

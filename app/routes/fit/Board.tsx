@@ -17,6 +17,7 @@ import { newBoard } from "~/core/plan/blank";
 import type { Board as BoardRecord } from "~/core/plan/types";
 import { notNegative, positive } from "~/fields/checks";
 import { QuantityField } from "~/fields/QuantityField";
+import { TemplateButtons } from "~/fields/TemplateButtons";
 import {
   boardSummary,
   clashText,
@@ -28,7 +29,6 @@ import {
 import { counted } from "~/messages/counted";
 import { nameOf } from "~/messages/notes";
 import { useArranging } from "~/state/arranging";
-import { fileName, saveBytes, saveText } from "~/state/files";
 import { useJob, useTrade } from "~/state/job";
 import { Button } from "~/ui/button";
 import { Select, TextField } from "~/ui/fields";
@@ -129,22 +129,6 @@ function OneBoard({ board, pick }: { board: BoardRecord; pick: React.ReactNode }
     }).then(() => select(part.id));
   };
   const isOpen = state.status === "working";
-  const save = async (form: "A4" | "Letter" | "SVG" | "DXF") => {
-    try {
-      const { templateDxf, templatePdf, templateSvg } = await import("./template");
-      const template = boardTemplate(judged, (id) => nameOf(job, id));
-      const name = fileName(`${job.name} ${board.name}`);
-      if (form === "SVG") return saveText(`${name}.svg`, templateSvg(template), "image/svg+xml");
-      if (form === "DXF") return saveText(`${name}.dxf`, templateDxf(template), "image/vnd.dxf");
-      const { pdfFonts } = await import("~/state/pdfFonts.client");
-      const { bytes, missing } = await templatePdf(template, form, await pdfFonts());
-      saveBytes(`${name}-${form}.pdf`, bytes, "application/pdf");
-      if (missing.length > 0)
-        say(`The template's letters lack ${missing.join(" ")}: a box stands in their place.`, true);
-    } catch (error) {
-      say(`The template was not made: ${String(error)}`, true);
-    }
-  };
   return (
     <div>
       <Row>
@@ -258,13 +242,8 @@ function OneBoard({ board, pick }: { board: BoardRecord; pick: React.ReactNode }
         />
       </Frame>
       {layout.parts.length > 0 && (
-        <Row className="noPrint">
-          <span>Template at true size:</span>
-          {(["A4", "Letter", "SVG", "DXF"] as const).map((form) => (
-            <Button key={form} $quiet onPress={() => void save(form)}>
-              <Download size={15} /> {form === "A4" || form === "Letter" ? `PDF, ${form}` : form}
-            </Button>
-          ))}
+        <Row>
+          <TemplateButtons template={() => boardTemplate(judged, (id) => nameOf(job, id))} />
         </Row>
       )}
       <FaultList judged={shown} />

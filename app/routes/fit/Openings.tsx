@@ -4,11 +4,14 @@
  */
 import styled from "styled-components";
 import { type PassageHole, passageHoles, sawsOf } from "~/core/boards/passages";
+import { passageTemplate, type Template } from "~/core/boards/template";
 import type { Change } from "~/core/edit/merge";
 import { newId } from "~/core/kinds/ids";
 import type { Passage, Plan } from "~/core/plan/types";
 import { notNegative, positive } from "~/fields/checks";
+import { Photos } from "~/fields/Photos";
 import { QuantityField } from "~/fields/QuantityField";
+import { TemplateButtons } from "~/fields/TemplateButtons";
 import { counted } from "~/messages/counted";
 import { nameOf } from "~/messages/notes";
 import { behindTexts, edgeTexts, madeTexts, passageTexts, throughTexts } from "~/messages/passages";
@@ -176,6 +179,8 @@ function HoleCard({
               </Switch>
             ))}
           </div>
+          <Photos ofId={passage.id} name={`Behind ${passage.name}`} />
+          {passageTemplate(hole) && <TemplateButtons template={() => passageTemplate(hole) as Template} />}
           <Button onPress={remove}>Take this hole out</Button>
         </div>
       </One>

@@ -1,12 +1,17 @@
 /*
- * Decides: whether each filter can be changed where it hangs, and what would make it quicker.
+ * Decides: whether each filter can be changed where it hangs, what would make it quicker, and what comes out of and with a tank.
  * Seen in three seconds: minutes and millilitres of each change, what costs the time, what is in the way.
  */
 import { useMemo } from "react";
 import styled from "styled-components";
 import { boardsJudged } from "~/core/boards/board";
+import type { Tank } from "~/core/plan/types";
 import { GOOD_CHANGE_S } from "~/core/service/elementChange";
 import { type PlanChange, planChanges } from "~/core/service/planChanges";
+import { wayOutLacks } from "~/core/tanks/wayOut";
+import { positive } from "~/fields/checks";
+import { QuantityField } from "~/fields/QuantityField";
+import { counted } from "~/messages/counted";
 import { minutesText, serviceStepTexts } from "~/messages/service";
 import { useJob, useTrade } from "~/state/job";
 import { Button } from "~/ui/button";
@@ -20,6 +25,9 @@ const Bar = styled.div`
 const Track = styled.div`
   position: relative; padding-bottom: 18px;
   > b { position: absolute; top: -4px; bottom: 0; width: 0; border-left: 2.4px solid var(--danger); font-size: 12px; font-weight: 600; padding-left: 4px; white-space: nowrap; display: flex; align-items: flex-end; }
+`;
+const Hatch = styled.div`
+  display: grid; grid-template-columns: 110px 110px; gap: 6px;
 `;
 const Steps = styled.ol`
   columns: 2 260px; margin: 8px 0 0; padding-left: 24px;
@@ -35,9 +43,9 @@ export function Reach() {
     [job, plan, solver],
   );
   const longest = Math.max(GOOD_CHANGE_S * 1.15, ...changes.map(({ change }) => change.seconds));
-  if (changes.length === 0) return <Sheet>No filter in this plan: nothing to change.</Sheet>;
   return (
     <>
+      {changes.length === 0 && <Sheet>No filter in this plan: nothing to change.</Sheet>}
       {changes.map(({ part, change, isDuplex, board }: PlanChange) => (
         <Sheet key={part.id}>
           <h3>
@@ -88,11 +96,86 @@ export function Reach() {
           </details>
         </Sheet>
       ))}
+      <TanksOut />
       <Caution>
         Seconds a step are common practice: your own timings go first. Gloves and eye protection, no flame,
         pan and rag before anything is opened; fuel on a hot exhaust burns. The filter maker's manual goes
         before this list.
       </Caution>
     </>
+  );
+}
+
+/** What is lifted out of each tank and the tank out of its place, against the room there is. */
+function TanksOut() {
+  const { job, select, dispatch } = useJob();
+  const { length } = useTrade();
+  if (job.tanks.length === 0) return null;
+  const setOut = (tank: Tank, side: "widthM" | "heightM", m: number) =>
+    void dispatch({
+      name: "editTank",
+      id: tank.id,
+      change: { wayOut: { widthM: m, heightM: m, ...tank.wayOut, [side]: m } },
+    });
+  return (
+    <Sheet>
+      <h3>Out of the tank, and the tank out</h3>
+      <table>
+        <thead>
+          <tr>
+            <th>Tank</th>
+            <th>Lifted out of its plate</th>
+            <th>Hatch it must pass</th>
+            <th>The tank itself</th>
+          </tr>
+        </thead>
+        <tbody>
+          {job.tanks.map((tank) => {
+            const lacks = wayOutLacks(tank);
+            const holes = tank.opening?.holes ?? [];
+            const short = holes.filter(({ partLengthM }) => partLengthM > (tank.opening?.roomAboveM ?? 0));
+            return (
+              <tr key={tank.id}>
+                <td>
+                  <Button $quiet onPress={() => select(tank.id)}>
+                    {tank.name}
+                  </Button>
+                </td>
+                <td>
+                  {tank.opening
+                    ? `${counted(holes.length, "part")} under ${length(tank.opening.roomAboveM)}: ${short.length === 0 ? "each lifts out" : short.map(({ use, partLengthM }) => `the ${use} lacks ${length(partLengthM - (tank.opening?.roomAboveM ?? 0))}`).join(", ")}`
+                    : "no plate surveyed"}
+                </td>
+                <td>
+                  <Hatch>
+                    {(["widthM", "heightM"] as const).map((side) => (
+                      <QuantityField
+                        key={side}
+                        label={side === "widthM" ? "One way" : "Other way"}
+                        dimension="length"
+                        unit={job.units.length}
+                        value={tank.wayOut?.[side]}
+                        check={positive}
+                        onCommit={(m) => setOut(tank, side, m)}
+                      />
+                    ))}
+                  </Hatch>
+                </td>
+                <td>
+                  {!lacks
+                    ? "not measured"
+                    : lacks.shortM + lacks.longM === 0
+                      ? "comes out"
+                      : `lacks ${[lacks.shortM, lacks.longM]
+                          .filter((m) => m > 0)
+                          .map(length)
+                          .join(" and ")}`}
+                </td>
+              </tr>
+            );
+          })}
+        </tbody>
+      </table>
+    </Sheet>
   );
 }

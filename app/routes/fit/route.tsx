@@ -1,8 +1,10 @@
 /** Whether everything goes in: the board, and the runs with their lengths. */
 
 import { Printer } from "lucide-react";
-import { useSearchParams } from "react-router";
+import { Link, useSearchParams } from "react-router";
 import styled from "styled-components";
+import { clipLines } from "~/core/parts/clips";
+import { cutCard } from "~/core/parts/cutCard";
 import { type RunSheetLine, runSheet } from "~/core/parts/partsList";
 import { tradeIn } from "~/core/units/trade";
 import { notNegative } from "~/fields/checks";
@@ -15,6 +17,7 @@ import { Tabs } from "~/ui/tabs";
 import { Board } from "./Board";
 import { Openings } from "./Openings";
 import { Reach } from "./Reach";
+import { RunCard } from "./RunCard";
 
 export const meta = () => [{ title: "Fit · Iron Keel" }];
 
@@ -22,6 +25,17 @@ const RunButton = styled.button`
   border: 0; background: none; padding: 0; cursor: pointer; text-align: left; font-weight: 600; min-height: 28px;
 `;
 
+const Prints = styled.span`
+  display: inline-flex; flex-wrap: wrap; gap: 4px 14px; align-items: center;
+  a { color: var(--act); min-height: 28px; display: inline-flex; align-items: center; }
+  @media (pointer: coarse) { a { min-height: 44px; } }
+`;
+const prints = [
+  ["clips", "Clips"],
+  ["labels", "Labels"],
+  ["cuts", "Cut cards"],
+  ["holes", "Holes"],
+] as const;
 const Flares = styled.div`
   font-size: 12px; font-weight: 400; max-width: 30ch; margin-left: auto;
 `;
@@ -62,6 +76,10 @@ function Runs() {
   const { units } = job;
   const lines = runSheet(job, plan);
   const length = (si: number) => tradeIn(units).length(si);
+  const chosen = lines.find(({ id }) => id === selectedId) ?? lines[0];
+  const clips = clipLines(job, plan).find(({ runId }) => runId === chosen?.id);
+  const run = plan.runs.find(({ id }) => id === chosen?.id);
+  const card = run ? cutCard(job, plan, run) : null;
   const assumed = lines.filter(({ isAssumed }) => isAssumed).length;
   return (
     <div>
@@ -69,9 +87,15 @@ function Runs() {
         <p>
           Run sheet: {lines.length} runs{assumed > 0 && `, ${assumed} with an assumed length (dashed)`}.
         </p>
-        <Button onPress={() => window.print()} className="noPrint">
-          <Printer size={16} /> Print
-        </Button>
+        <Prints className="noPrint">
+          <Printer size={16} aria-hidden />
+          {prints.map(([sheet, name]) => (
+            <Link key={sheet} to={`/job/${job.id}/print/${sheet}`}>
+              {name}
+            </Link>
+          ))}
+          <Button onPress={() => window.print()}>Run sheet</Button>
+        </Prints>
       </PlaceHead>
       <Caution>
         Cut fuel hose with the battery off, a drain pan under the joint and no flame or spark near. Lift,
@@ -139,6 +163,7 @@ function Runs() {
         </table>
         {lines.length === 0 && <p>No run yet. Join two ports in Lay out.</p>}
       </Sheet>
+      {chosen && clips && <RunCard line={clips} lengthM={chosen.lengthM} card={card} />}
     </div>
   );
 }

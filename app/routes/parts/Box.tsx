@@ -5,8 +5,8 @@
 import { Download, Undo2 } from "lucide-react";
 import { useRef, useState } from "react";
 import styled from "styled-components";
-import { type BoxHose, type BoxItem, likeInHand, putIn, shapeOf, takeOut } from "~/core/box/box";
-import { adapterWith } from "~/core/ends/adapters";
+import { type BoxHose, type BoxItem, likeInHand, putIn, takeOut } from "~/core/box/box";
+import { adapterWith, shapeOf } from "~/core/ends/adapters";
 import { type End, endKey } from "~/core/ends/ends";
 import { newId } from "~/core/kinds/ids";
 import { positive } from "~/fields/checks";

@@ -1,9 +1,11 @@
 /** What a port or a hose ends in: entered by its names, or found by what is in the hand. */
 import { type End, endKey } from "~/core/ends/ends";
-import { type Family, type FamilyId, families, familyIds } from "~/core/ends/families";
+import { type Family, type FamilyId, families, familyIds, type Material } from "~/core/ends/families";
 import type { JointSide } from "~/core/joints/joints";
+import { positive } from "~/fields/checks";
 import { Buttons, Group } from "~/fields/layout";
-import { endText, familyName, formName } from "~/messages/ends";
+import { QuantityField } from "~/fields/QuantityField";
+import { endText, familyName, formName, materialTexts } from "~/messages/ends";
 import { useJob } from "~/state/job";
 import { Button } from "~/ui/button";
 import { Select } from "~/ui/fields";
@@ -15,9 +17,15 @@ const familyOptions = [
   ...familyIds.map((id) => ({ id: id as string, name: familyName(id) })),
 ];
 
+/** What was measured of one size is nothing of another. */
+const sized = ({ boreM: _, ...end }: End, size: string): End => ({ ...end, size });
+const made = ({ material: _, ...end }: End, material: Material | undefined): End =>
+  material ? { ...end, material } : end;
+
 export function EndFields({ side, title }: { side: JointSide; title: string }) {
-  const { dispatch } = useJob();
+  const { job, dispatch } = useJob();
   const { id, port, end, isAssumed } = side;
+  const { units } = job;
   const set = (next: End | null) => void dispatch({ name: "setEnd", id, port, end: next });
   const family = end ? (families[end.family] as Family) : null;
   const chooseFamily = (next: string) => {
@@ -47,7 +55,7 @@ export function EndFields({ side, title }: { side: JointSide; title: string }) {
               label="Size"
               value={end.size}
               options={family.sizes.map(([size]) => ({ id: size, name: size }))}
-              onChange={(size) => set({ ...end, size })}
+              onChange={(size) => set(sized(end, size))}
             />
             {family.male.length + family.female.length > 1 && (
               <Select
@@ -60,6 +68,32 @@ export function EndFields({ side, title }: { side: JointSide; title: string }) {
                 onChange={(form) => set({ ...end, form })}
               />
             )}
+            {family.materials.length > 0 && (
+              <Select
+                label="Made of"
+                value={end.material ?? NOT_KNOWN}
+                options={[
+                  { id: NOT_KNOWN, name: "not known" },
+                  ...family.materials.map((id) => ({ id, name: materialTexts[id] })),
+                ]}
+                onChange={(material) =>
+                  set(
+                    made(
+                      end,
+                      family.materials.find((one) => one === material),
+                    ),
+                  )
+                }
+              />
+            )}
+            <QuantityField
+              label="Bore through it, measured"
+              dimension="length"
+              unit={units.bore}
+              value={end.boreM}
+              check={positive}
+              onCommit={(boreM) => set({ ...end, boreM })}
+            />
           </>
         )}
       </Group>

@@ -1,8 +1,16 @@
 /** The joints of the plan, one by one: what meets, whether it seals, what goes between and what must go on it. */
-import { useState } from "react";
+import { type ReactNode, useState } from "react";
 import styled from "styled-components";
+import { type Chain, otherChains } from "~/core/ends/chain";
 import { type End, joining, lookAlikes } from "~/core/ends/ends";
-import type { JointSide, JointState, PlanJoint } from "~/core/joints/joints";
+import {
+  type JointLookFor,
+  type JointSide,
+  type JointState,
+  looksOf,
+  type PlanJoint,
+} from "~/core/joints/joints";
+import { LookField } from "~/fields/LookField";
 import { counted } from "~/messages/counted";
 import {
   adapterEnds,
@@ -11,10 +19,12 @@ import {
   endText,
   familyName,
   feelTexts,
+  jointLookTexts,
   jointStateTexts,
   whyTexts,
 } from "~/messages/ends";
-import { useJob } from "~/state/job";
+import { useJob, useTrade } from "~/state/job";
+import { Button } from "~/ui/button";
 import { Caution, Sheet } from "~/ui/place";
 import { EndFields } from "./EndFields";
 import { JointDrawing, type Piece } from "./JointDrawing";
@@ -243,6 +253,8 @@ function Chosen({ joint }: { joint: PlanJoint }) {
             in the maker's sheet, or measure it: outside diameter and ten threads.
           </p>
         )}
+        <Looks joint={joint} />
+        <Chains key={`${joint.key} ${chain?.parts.join()}`} joint={joint} />
         <Two>
           <EndFields side={a} title={a.name} />
           <EndFields side={b} title={isOfRun(b) ? `The ${b.name} on it` : b.name} />
@@ -254,6 +266,93 @@ function Chosen({ joint }: { joint: PlanJoint }) {
         injection system are left to a licensed workshop.
       </Caution>
     </div>
+  );
+}
+
+/** What is looked at as the joint is made: not yet, right, or wrong. */
+function Looks({ joint }: { joint: PlanJoint }) {
+  const { plan, dispatch } = useJob();
+  const looks = looksOf(joint);
+  if (looks.length === 0) return null;
+  const seen = plan.jointLooks?.[joint.key] ?? {};
+  const set = (look: JointLookFor, value: boolean | undefined) =>
+    void dispatch({
+      name: "editPlan",
+      change: { jointLooks: { ...plan.jointLooks, [joint.key]: { ...seen, [look]: value } } },
+      shown: { jointLooks: plan.jointLooks },
+    });
+  return (
+    <Two>
+      {looks.map((look) => (
+        <LookField
+          key={look}
+          label={jointLookTexts[look]}
+          value={seen[look]}
+          onChange={(value) => set(look, value)}
+        />
+      ))}
+    </Two>
+  );
+}
+
+/** Other chains for the joint, worked out when they are asked for; what is chosen is narrowed in the plan too. */
+function Chains({ joint: { key, a, b, chain, isChosen, state } }: { joint: PlanJoint }) {
+  const { dispatch } = useJob();
+  const { bore } = useTrade();
+  const [others, setOthers] = useState<Chain[] | null>(null);
+  if ((state !== "adapters" && state !== "screws") || !chain || !a.end || !b.end) return null;
+  const [from, to] = [a.end, b.end];
+  const choose = (chosen: Chain | null) =>
+    void dispatch({
+      name: "chooseChain",
+      key,
+      chain: chosen && {
+        parts: chosen.parts,
+        leakPoints: chosen.leakPoints,
+        ...(chosen.boreM !== null && { boreM: chosen.boreM }),
+      },
+    });
+  const row = (one: Chain, action: ReactNode) => (
+    <tr key={one.parts.join()}>
+      <td>{one.parts.map(adapterText).join(", then ")}</td>
+      <td className="n">{one.leakPoints}</td>
+      <td className="n">{one.boreM === null ? "–" : bore(one.boreM)}</td>
+      <td>{action}</td>
+    </tr>
+  );
+  return (
+    <>
+      <table>
+        <thead>
+          <tr>
+            <th>Chain</th>
+            <th className="n">Can leak at</th>
+            <th className="n">Narrowest</th>
+            <th />
+          </tr>
+        </thead>
+        <tbody>
+          {row(
+            chain,
+            isChosen ? (
+              <Button $quiet onPress={() => choose(null)}>
+                Chosen: take the choice back
+              </Button>
+            ) : (
+              <Button onPress={() => choose(chain)}>Use it: the plan is solved with it</Button>
+            ),
+          )}
+          {others?.map((one) => row(one, <Button onPress={() => choose(one)}>Use this one</Button>))}
+        </tbody>
+      </table>
+      {others === null ? (
+        <Button $quiet onPress={() => setOthers(otherChains(from, to, chain))}>
+          Other chains
+        </Button>
+      ) : (
+        others.length === 0 && <p>No other chain without one of these parts.</p>
+      )}
+    </>
   );
 }
 

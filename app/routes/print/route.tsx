@@ -14,6 +14,7 @@ import { settingText } from "~/plumbing/settingText";
 import { useJob, useTrade } from "~/state/job";
 import { useBleedPlan } from "~/state/work";
 import { Button } from "~/ui/button";
+import { ClipSheet, CutSheet, HoleSheet, LabelSheet } from "./FitSheets";
 import { EstimateSheet, LeakSheet, TorqueSheet, WorkSheet } from "./WorkSheets";
 
 export const meta = () => [{ title: "To print · Iron Keel" }];
@@ -55,6 +56,10 @@ const backOf: Record<string, string> = {
   torque: "install",
   leak: "install",
   estimate: "install",
+  clips: "fit",
+  labels: "fit",
+  cuts: "fit",
+  holes: "fit",
 };
 const sheets: Readonly<Record<string, () => ReactNode>> = {
   bleed: BleedCard,
@@ -63,6 +68,10 @@ const sheets: Readonly<Record<string, () => ReactNode>> = {
   torque: TorqueSheet,
   leak: LeakSheet,
   estimate: EstimateSheet,
+  clips: ClipSheet,
+  labels: LabelSheet,
+  cuts: CutSheet,
+  holes: HoleSheet,
 };
 
 /** The dip table of one tank at a trim, to hang at its sounding pipe. */

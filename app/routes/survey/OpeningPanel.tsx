@@ -1,4 +1,6 @@
+import { plateTemplate } from "~/core/boards/template";
 import type { Change } from "~/core/edit/merge";
+import { TemplateButtons } from "~/fields/TemplateButtons";
 /*
  * Decides: where each hole goes in the plate, and with which saw.
  * Seen in three seconds: the plate to scale with its holes, and which of them cannot be cut as drawn.
@@ -19,6 +21,7 @@ import { useAhead } from "~/ui/useAhead";
 import { Fields, LengthField, Lengths, Panel, Small, useEditTank, useTank, useUnits } from "./tankContext";
 
 const W = 400;
+const nameOfUse = (use: HoleUse): string => uses.find(({ id }) => id === use)?.name ?? use;
 const uses: { id: HoleUse; name: string }[] = [
   { id: "sender", name: "sender" },
   { id: "pickup", name: "pickup" },
@@ -106,6 +109,9 @@ export function OpeningPanel() {
         <Switch isOn={isInside} onChange={setInside}>
           From inside
         </Switch>
+        <TemplateButtons
+          template={() => plateTemplate(`${tank.name} plate`, opening, ({ use }) => nameOfUse(use))}
+        />
         <Small>
           Places are from the plate's two reference edges, which both sides can reach: a from the left, b from
           the lower edge.

@@ -4,9 +4,16 @@ import { describe, expect, test } from "@jest/globals";
 import DxfParser from "dxf-parser";
 import { PDFDocument, PDFName, PDFRawStream } from "pdf-lib";
 import { boardJudged, boardLayout } from "~/core/boards/board";
-import { boardTemplate, templateLayers, tilingOf } from "~/core/boards/template";
+import { passageHoles } from "~/core/boards/passages";
+import {
+  boardTemplate,
+  passageTemplate,
+  plateTemplate,
+  templateLayers,
+  tilingOf,
+} from "~/core/boards/template";
 import { currentPlan } from "~/core/plan/ports";
-import type { Job } from "~/core/plan/types";
+import type { Job, Passage } from "~/core/plan/types";
 import { type PaperName, papers, templateDxf, templatePdf, templateSvg } from "./template";
 
 const { job } = JSON.parse(readFileSync("demo/marram.keel.json", "utf8")) as { job: Job };
@@ -150,5 +157,41 @@ describe("a board's template", () => {
         for (const [i, tile] of row.entries())
           if (i > 0) expect(row[i - 1]!.xM + wide - tile.xM).toBeCloseTo(0.01, 9);
       }
+  });
+});
+
+describe("templates of plates and holes", () => {
+  test("a plate's holes stand where they were measured from its edges, and a floor's hole from its two", () => {
+    const tank = job.tanks.find(({ opening }) => opening)!;
+    const plate = plateTemplate("Plate", tank.opening!, ({ use }) => use);
+    const dxf = new DxfParser().parseSync(templateDxf(plate))!;
+    const circles = dxf.entities.filter(
+      ({ type, layer }) => type === "CIRCLE" && layer === "HOLES",
+    ) as unknown as {
+      center: { x: number; y: number };
+      radius: number;
+    }[];
+    tank.opening!.holes.forEach((hole, i) => {
+      expect(circles[i]?.center.x).toBeCloseTo(hole.aM * 1000, 2);
+      expect(circles[i]?.center.y).toBeCloseTo(hole.bM * 1000, 2);
+      expect(circles[i]?.radius).toBeCloseTo((hole.diameterM * 1000) / 2, 2);
+    });
+    const [run] = plan.runs;
+    const passage: Passage = {
+      id: "h",
+      name: "Floor",
+      through: "floor",
+      made: "metal",
+      wallM: 0.002,
+      runs: [run!.id],
+      fromEdgeM: [0.12, 0.08],
+    };
+    const [hole] = passageHoles({ ...plan, passages: [passage] }, "metric");
+    const floor = passageTemplate(hole!)!;
+    expect(floor.holes).toEqual([{ part: "Floor", xM: 0.12, zM: 0.08, diameterM: hole!.saw.saw!.diameterM }]);
+    expect(templateSvg(floor)).toContain(`r="${(hole!.saw.saw!.diameterM * 1000) / 2}"`);
+    // Without its edges there is nothing to lay it against.
+    const { fromEdgeM: _, ...loose } = passage;
+    expect(passageTemplate(passageHoles({ ...plan, passages: [loose] }, "metric")[0]!)).toBeNull();
   });
 });

@@ -1,0 +1,158 @@
+/** Sheets of the fitting: clips by run, labels for hose ends, cut cards of tubes, and the list of holes. */
+import styled from "styled-components";
+import { passageHoles, sawsOf } from "~/core/boards/passages";
+import { clipCounts, clipLines } from "~/core/parts/clips";
+import { cutCard } from "~/core/parts/cutCard";
+import { runSheet } from "~/core/parts/partsList";
+import { clipWhyTexts, cutStepText, labelText } from "~/messages/fit";
+import { edgeTexts, passageTexts } from "~/messages/passages";
+import { useJob, useTrade } from "~/state/job";
+
+const Labels = styled.div`
+  display: grid; grid-template-columns: repeat(auto-fill, minmax(220px, 1fr)); gap: 6px;
+  > div { border: 1px solid #111; padding: 6px 8px; display: grid; grid-template-columns: 12px 1fr; gap: 8px; break-inside: avoid; }
+  > div > i { background: #111; }
+  > div[data-side="return"] > i { background: repeating-linear-gradient(0deg, #111 0 5px, #fff 5px 10px); }
+  b { display: block; font-size: 16px; } small { font-size: 12px; }
+`;
+
+/** Every clip with its place along the run, and how many of each size. */
+export function ClipSheet() {
+  const { job, plan } = useJob();
+  const { length } = useTrade();
+  const lines = clipLines(job, plan);
+  return (
+    <>
+      <h1>{job.name}: clips</h1>
+      <p>
+        {clipCounts(lines)
+          .map(({ outsideM, count }) => `${count} for ${length(outsideM)} outside`)
+          .join("; ")}
+        . Ties in place of clips only where nothing hot or moving is near.
+      </p>
+      <table>
+        <thead>
+          <tr>
+            <th>Run</th>
+            <th>Outside</th>
+            <th>Clips, from the first end</th>
+          </tr>
+        </thead>
+        <tbody>
+          {lines.map((line) => (
+            <tr key={line.runId}>
+              <td>
+                {line.from} to {line.to}
+              </td>
+              <td>{length(line.outsideM)}</td>
+              <td>
+                {line.clips.map(({ atM, why }) => `${length(atM)} ${clipWhyTexts[why]}`).join("; ")}
+                {line.besideBends > 0 && `; and ${line.besideBends} beside its bends`}
+              </td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+    </>
+  );
+}
+
+/** Two labels a run, one an end; a return's bar is broken, so that it is told without colour. */
+export function LabelSheet() {
+  const { job, plan, network } = useJob();
+  const nameAt = (part: string, port: string) => network.ports.get(`${part}.${port}`);
+  return (
+    <>
+      <h1>{job.name}: labels</h1>
+      <p>
+        Print on film, wrap an end each within 100 mm of its joint. A full bar feeds, a broken bar returns.
+      </p>
+      <Labels>
+        {plan.runs.flatMap((run) => {
+          const [from, to] = [nameAt(run.from.part, run.from.port), nameAt(run.to.part, run.to.port)];
+          if (!from || !to) return [];
+          const isReturn = [from, to].some(({ role }) => role === "return");
+          return [from, to].map((end, i) => (
+            <div key={`${run.id}${i}`} data-side={isReturn ? "return" : "feed"}>
+              <i />
+              <span>
+                <b>{labelText(run, from.ownerName, to.ownerName)}</b>
+                <small>
+                  goes on {end.ownerName}, {end.name}
+                </small>
+              </span>
+            </div>
+          ));
+        })}
+      </Labels>
+    </>
+  );
+}
+
+/** What is done to each rigid tube, in its order. */
+export function CutSheet() {
+  const { job, plan, network } = useJob();
+  const { length } = useTrade();
+  const lines = runSheet(job, plan);
+  const cards = plan.runs.flatMap((run) => cutCard(job, plan, run) ?? []);
+  return (
+    <>
+      <h1>{job.name}: cut cards</h1>
+      {cards.length === 0 && <p>No rigid tube in this plan.</p>}
+      {cards.map((card) => {
+        const line = lines.find(({ id }) => id === card.runId);
+        return (
+          <section key={card.runId} style={{ breakInside: "avoid" }}>
+            <h3>
+              {line ? `${line.from} to ${line.to}` : network.plan.name}: cut to {length(card.cutM)}
+            </h3>
+            <ol>
+              {(card.steps ?? []).map((step, i) => (
+                <li key={`${step.kind}${i}`}>{cutStepText(step, length)}</li>
+              ))}
+            </ol>
+            {card.steps === null && <p>Its route was not traced: no marks.</p>}
+          </section>
+        );
+      })}
+    </>
+  );
+}
+
+/** Every hole with its saw, its place, and what its edge needs. */
+export function HoleSheet() {
+  const { job, plan } = useJob();
+  const { length } = useTrade();
+  const holes = passageHoles(plan, sawsOf(job.units));
+  return (
+    <>
+      <h1>{job.name}: holes</h1>
+      <p>
+        Battery off, eyes covered. Look behind each before the saw starts; catch the swarf, count every piece
+        out: {holes.length} cores.
+      </p>
+      <table>
+        <thead>
+          <tr>
+            <th>Hole</th>
+            <th>Saw</th>
+            <th>From two edges</th>
+            <th>Edge</th>
+            <th>Not settled</th>
+          </tr>
+        </thead>
+        <tbody>
+          {holes.map(({ passage, saw, edge, faults }) => (
+            <tr key={passage.id}>
+              <td>{passage.name}</td>
+              <td>{saw.saw?.name ?? "none fits"}</td>
+              <td>{passage.fromEdgeM?.map(length).join(" and ") ?? "not told"}</td>
+              <td>{edgeTexts[edge]}</td>
+              <td>{faults.map((fault) => passageTexts[fault][0]).join("; ")}</td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+    </>
+  );
+}
