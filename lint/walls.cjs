@@ -51,7 +51,7 @@ const coreRooms = {
   edit: [...plan, "tanks", "check", "boards"],
   air: [...solved, "random"],
   care: solved,
-  parts: [...built, "joints", "box", "fit"],
+  parts: [...built, "joints", "box", "fit", "boards", "circuits"],
   running: solved,
   manifold: [...solved, "edit"],
   order: [...solved, "boards", "joints", "parts", "random"],

@@ -163,6 +163,8 @@ export function faultText({ code, values = {} }: Fault, units: UnitChoice = metr
       return "must be narrower than its throat";
     case "missingLineUp":
       return `the line-up ${values.id} is not there`;
+    case "otherKind":
+      return "is of another kind: its figures do not fit";
     case "lastPlan":
       return "a job keeps one plan at least";
     case "missingPart":

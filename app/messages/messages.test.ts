@@ -183,6 +183,7 @@ const faultCodes: Record<string, Record<string, string | number>> = {
   nozzleTooWide: {},
   missingLineUp: { id: "l" },
   lastPlan: {},
+  otherKind: {},
   notAtTank: {},
   missingPart: { id: "p" },
   noSuch: { id: "p" },

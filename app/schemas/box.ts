@@ -1,13 +1,14 @@
 /** The box as it is stored and exchanged. */
 import type { BoxItem } from "~/core/box/box";
-import { adapterShape } from "./end";
+import { adapterShape, endSchema } from "./end";
 import { type FileFault, faultsOf, parsedJson } from "./file";
 import type { Same } from "./job";
+import { planPart } from "./part";
 import { bore, id, name } from "./primitives";
 import { z } from "./zod";
 
 export const BOX_FORMAT = "keel-box";
-export const BOX_VERSION = 1;
+export const BOX_VERSION = 2;
 /** A shop has no more lines than this; a file with more is none. */
 export const MOST_ITEMS = 10000;
 
@@ -27,13 +28,22 @@ export const boxItem = z.discriminatedUnion("kind", [
     lengthM: z.number().positive().max(1000),
     form: z.enum(["offcut", "coil"]),
   }),
+  z.strictObject({ kind: z.literal("saw"), id, diameterM: z.number().positive().max(0.5) }),
+  z.strictObject({
+    kind: z.literal("part"),
+    id,
+    name,
+    part: planPart,
+    ends: z.record(id, endSchema),
+    on: z.iso.date(),
+  }),
   z.strictObject({ kind: z.literal("thing"), id, name, count }),
 ]);
 true satisfies Same<z.infer<typeof boxItem>, BoxItem>;
 
 export const boxFile = z.strictObject({
   format: z.literal(BOX_FORMAT),
-  version: z.literal(BOX_VERSION),
+  version: z.int().min(1).max(BOX_VERSION),
   items: z.array(boxItem).max(MOST_ITEMS),
 });
 

@@ -415,6 +415,7 @@ export const jobSchema = z.strictObject({
   consumers: z.array(engine).max(10),
   plans: z.array(plan).min(1).max(20),
   currentPlanId: id,
+  prices: z.record(z.string().regex(/^[A-Za-z]+:[^\n]{0,120}$/), z.number().min(0).max(1e7)).exactOptional(),
 }) satisfies z.ZodType<Job>;
 
 /** Compile-time check that nothing is in the core's type that the schema does not know, and the other way round. */

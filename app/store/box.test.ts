@@ -95,7 +95,7 @@ describe("a box file", () => {
   test.each([
     ["no JSON", "{", "", "notJson"],
     ["another file", JSON.stringify({ format: "keel-job" }), "format", "notABox"],
-    ["a newer version", file({ version: 2 }), "version", "newerVersion"],
+    ["a newer version", file({ version: 3 }), "version", "newerVersion"],
     [
       "a shape that nobody makes",
       file({ items: [{ kind: "adapter", id: "a", shape: "g:x", count: 1 }] }),

@@ -107,6 +107,26 @@ export function TextField({ label, value, onCommit, autoFocus, name }: TextProps
   );
 }
 
+/** A day; kept as it is chosen, as YYYY-MM-DD. */
+export function DateField({
+  label,
+  value,
+  onCommit,
+}: {
+  label: string;
+  value: string;
+  onCommit: (day: string) => void;
+}) {
+  return (
+    <Field>
+      <AriaTextField value={value} onChange={(day) => /^\d{4}-\d\d-\d\d$/.test(day) && onCommit(day)}>
+        <FieldLabel>{label}</FieldLabel>
+        <Box type="date" />
+      </AriaTextField>
+    </Field>
+  );
+}
+
 export interface QuantityProps {
   label: string;
   dimension: Dimension;

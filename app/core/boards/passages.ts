@@ -1,5 +1,5 @@
 /** Holes that hoses pass: what must go through, with which saw, and what its edge needs. */
-import { type HoleSaw, holeSawFor, type SawSeries } from "../fit/holeSaw";
+import { type HoleSaw, holeSawFor, type Saw, type SawSeries } from "../fit/holeSaw";
 import type { Passage, Plan } from "../plan/types";
 import type { UnitChoice } from "../units/format";
 import { inInches } from "../units/trade";
@@ -25,6 +25,8 @@ export interface PassageHole {
   /** What goes through, side by side in the least circle, m. */
   passM: number;
   saw: HoleSaw;
+  /** The saw is in the shop's box. */
+  isOwned: boolean;
   edge: EdgeCare;
   faults: (
     | "nothingPasses"
@@ -55,14 +57,29 @@ export function bundleM(diametersM: readonly number[]): number {
 /** Saws that are in the drawer where the job is measured so. */
 export const sawsOf = (units: UnitChoice): SawSeries => (inInches(units) ? "inch" : "metric");
 
-export function passageHoles(plan: Plan, series: SawSeries): PassageHole[] {
+/** A saw in the box is taken where it is no looser than this over what is needed. Common practice, no source. */
+const LOOSER_M = 0.004;
+
+/** The saw of the box that fits a hole best; null where none is near. */
+function ownSaw(needM: number, ownedM: readonly number[]): Saw | null {
+  const fits = ownedM.filter((one) => one >= needM - 1e-6 && one <= needM + LOOSER_M);
+  return fits.length > 0 ? { diameterM: Math.min(...fits), name: "own" } : null;
+}
+
+/**
+ * Every hole of a plan with its saw: one that the shop owns where it fits, else the next of the series.
+ * @param ownedM diameters of the shop's own saws
+ */
+export function passageHoles(plan: Plan, series: SawSeries, ownedM: readonly number[] = []): PassageHole[] {
   return (plan.passages ?? []).map((passage) => {
     const through = passage.runs.flatMap(
       (id) => plan.runs.find((run) => run.id === id)?.product.outerDiameterM ?? [],
     );
     const passM = bundleM([...through, ...(passage.alsoM === undefined ? [] : [passage.alsoM])]);
     const clearanceM = passage.grommetM === undefined ? CLEARANCE_M : 2 * passage.grommetM;
-    const saw = holeSawFor(passM, clearanceM, series);
+    const next = holeSawFor(passM, clearanceM, series);
+    const own = passM > 0 ? ownSaw(next.needM, ownedM) : null;
+    const saw = own ? { ...next, saw: own, looseM: own.diameterM - passM } : next;
     const radiusM = (saw.saw?.diameterM ?? saw.needM) / 2;
     const faults: PassageHole["faults"] = [];
     if (passM === 0) faults.push("nothingPasses");
@@ -77,6 +94,6 @@ export function passageHoles(plan: Plan, series: SawSeries): PassageHole[] {
       if (outM < SLEEVE_OUT_M[0]) faults.push("sleeveShort");
       else if (outM > SLEEVE_OUT_M[1]) faults.push("sleeveLong");
     }
-    return { passage, passM, saw, edge: care[passage.made], faults };
+    return { passage, passM, saw, isOwned: own !== null, edge: care[passage.made], faults };
   });
 }

@@ -50,6 +50,7 @@ function lookIn({ plan, tanks, consumers }: Snapshot): Known {
     ...idsOf(plan.joints),
     ...idsOf(plan.lineUps),
     ...idsOf(plan.passages ?? []),
+    ...idsOf(plan.boards ?? []),
   ];
   const surveyed =
     tanks && consumers
@@ -58,9 +59,7 @@ function lookIn({ plan, tanks, consumers }: Snapshot): Known {
   return {
     parts: new Set(idsOf(plan.parts)),
     lineUps: new Set(idsOf(plan.lineUps)),
-    all:
-      surveyed &&
-      new Set([...own, ...elements, ...surveyed, ...idsOf(plan.passages ?? []), ...idsOf(plan.boards ?? [])]),
+    all: surveyed && new Set([...own, ...elements, ...surveyed]),
     tanks: tanks ? new Set(idsOf(tanks)) : null,
     consumers: consumers ? new Set(idsOf(consumers)) : null,
     elements: new Set(elements),

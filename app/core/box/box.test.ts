@@ -1,6 +1,8 @@
 import { readFileSync } from "node:fs";
 import { describe, expect, test } from "@jest/globals";
 import fc from "fast-check";
+import { readBoxFile, writeBoxFile } from "~/schemas/box";
+import { applyCommand } from "../edit/commands";
 import { adapterWith, shapeOf } from "../ends/adapters";
 import type { End } from "../ends/ends";
 import { planJoints } from "../joints/joints";
@@ -17,6 +19,7 @@ import {
   putIn,
   takeOut,
 } from "./box";
+import { isKept, keptItem } from "./keptPart";
 
 const hose = (id: string, lengthM: number, form: "offcut" | "coil" = "offcut"): BoxItem => ({
   kind: "hose",
@@ -125,5 +128,51 @@ describe("adapters of the box", () => {
     expect(fromBox[0]?.chain?.parts).toEqual([wanted]);
     // The others are as they were.
     expect(stocked.map(({ state }) => state)).toEqual(bare.map(({ state }) => state));
+  });
+});
+
+describe("a part that the shop keeps", () => {
+  const { job } = JSON.parse(readFileSync("demo/unit-12.keel.json", "utf8")) as { job: Job };
+  const plan = currentPlan(job);
+  const sep = plan.parts.find(({ id }) => id === "sep")!;
+
+  test("carries its figures and ends into another of its kind, which stays itself", () => {
+    const item = keptItem(plan, sep, "kept1", "2026-11-26");
+    expect(item.ends).toEqual(plan.ends?.sep);
+    const other = applyCommand(job, {
+      name: "addPart",
+      id: "new",
+      kind: "filter",
+      position: { xM: 1, yM: 2, zM: 3 },
+    }).job;
+    const taken = applyCommand(other, {
+      name: "takeFigures",
+      id: "new",
+      part: item.part,
+      ends: item.ends,
+    }).job;
+    const part = currentPlan(taken).parts.find(({ id }) => id === "new")!;
+    const before = currentPlan(other).parts.find(({ id }) => id === "new")!;
+    expect(part).toMatchObject({ id: "new", name: before.name, position: { xM: 1, yM: 2, zM: 3 } });
+    const figures = (one: object) => {
+      const { id, name, position, element, provisional, ...rest } = one as Record<string, unknown>;
+      return rest;
+    };
+    expect(figures(part)).toEqual(figures(sep));
+    expect(currentPlan(taken).ends?.new).toEqual(plan.ends?.sep);
+    // Its element keeps its own id: loading is kept by it.
+    expect("element" in part && part.element?.id).toBe("element" in before && before.element?.id);
+    expect(() => applyCommand(other, { name: "takeFigures", id: "lift", part: item.part, ends: {} })).toThrow(
+      "otherKind",
+    );
+  });
+
+  test("goes out in the box's file and comes back; a valve is not kept", () => {
+    const item = keptItem(plan, sep, "kept1", "2026-11-26");
+    const read = readBoxFile(writeBoxFile([item, { kind: "saw", id: "s", diameterM: 0.03 }]));
+    expect(read).toEqual({ ok: true, items: [item, { kind: "saw", id: "s", diameterM: 0.03 }] });
+    const valve = plan.parts.find(({ kind }) => kind === "selector" || kind === "bank");
+    if (valve) expect(isKept(valve)).toBe(false);
+    expect(isKept(sep)).toBe(true);
   });
 });

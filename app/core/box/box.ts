@@ -4,12 +4,18 @@ import { type CutList, cutListFrom } from "../cuts/cutList";
 import { shapeOf } from "../ends/adapters";
 import { guessEnds } from "../ends/byHand";
 import type { InBox } from "../ends/chain";
+import type { End } from "../ends/ends";
+import type { PlanPart } from "../kinds/index";
 import type { Id } from "../kinds/record";
 
 export type BoxItem =
   /** An adapter by the generic shape that it has. */
   | { kind: "adapter"; id: Id; shape: string; count: number }
   | { kind: "hose"; id: Id; marking: string; boreM: number; lengthM: number; form: "offcut" | "coil" }
+  /** A hole saw that the shop owns. */
+  | { kind: "saw"; id: Id; diameterM: number }
+  /** A part with its figures as the shop knows it, and what its ports end in: its id and place are nothing here. */
+  | { kind: "part"; id: Id; name: string; part: PlanPart; ends: Record<Id, End>; on: string }
   /** Elements, seals, clamps, clips: by its name. */
   | { kind: "thing"; id: Id; name: string; count: number };
 
@@ -23,16 +29,20 @@ export const adaptersIn = (items: readonly BoxItem[]): InBox[] =>
   });
 
 /** Things counted under a name are the same thing whatever its letters. */
-const sameName = (a: string, b: string) => a.trim().toLowerCase() === b.trim().toLowerCase();
+export const sameName = (a: string, b: string) => a.trim().toLowerCase() === b.trim().toLowerCase();
+
+/** What is only counted. */
+export type Counted = Extract<BoxItem, { count: number }>;
+const isCounted = (item: BoxItem): item is Counted => "count" in item;
 
 /** Puts something in: what is there already is counted up. Hose is never added together: two offcuts are no coil. */
 export function putIn(items: readonly BoxItem[], item: BoxItem): BoxItem[] {
   const isSame = (one: BoxItem) =>
     (one.kind === "adapter" && item.kind === "adapter" && one.shape === item.shape) ||
     (one.kind === "thing" && item.kind === "thing" && sameName(one.name, item.name));
-  if (item.kind === "hose" || !items.some(isSame)) return [...items, item];
+  if (!isCounted(item) || !items.some(isSame)) return [...items, item];
   return items.map((one) =>
-    isSame(one) && one.kind !== "hose" ? { ...one, count: one.count + item.count } : one,
+    isSame(one) && isCounted(one) ? { ...one, count: one.count + item.count } : one,
   );
 }
 
@@ -40,7 +50,7 @@ export function putIn(items: readonly BoxItem[], item: BoxItem): BoxItem[] {
 export const takeOut = (items: readonly BoxItem[], id: Id): BoxItem[] =>
   items.flatMap((one) => {
     if (one.id !== id) return [one];
-    return one.kind === "hose" || one.count <= 1 ? [] : [{ ...one, count: one.count - 1 }];
+    return !isCounted(one) || one.count <= 1 ? [] : [{ ...one, count: one.count - 1 }];
   });
 
 /** Adapters that have an end like what is in the hand: outside diameter, and pitch of a thread. */

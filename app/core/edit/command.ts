@@ -1,6 +1,6 @@
 /** Every change to a job, as a small typed command, and what a family of them is written as. */
 import type { End } from "../ends/ends";
-import type { Engine } from "../kinds/index";
+import type { Engine, PlanPart } from "../kinds/index";
 import type { Id, Position } from "../kinds/record";
 import type { NewPartKind } from "../plan/blank";
 import type {
@@ -26,7 +26,9 @@ export interface Edit<C> {
 
 export type Command =
   | { name: "rename"; jobName: string }
-  | ({ name: "editJob" } & Edit<Change<Pick<Job, "kind" | "note" | "units" | "schools" | "site" | "fuel">>>)
+  | ({ name: "editJob" } & Edit<
+      Change<Pick<Job, "kind" | "note" | "units" | "schools" | "site" | "fuel" | "prices">>
+    >)
   | { name: "addTank"; id: Id; tankName: string; position: Position }
   | ({ name: "editTank"; id: Id } & Edit<Change<Omit<Tank, "id">>>)
   | { name: "removeTank"; id: Id }
@@ -37,6 +39,8 @@ export type Command =
   | { name: "insertPart"; id: Id; kind: NewPartKind; runId: Id; newRunId: Id; at?: number }
   | { name: "replacePart"; id: Id; newId: Id; kind: NewPartKind }
   | ({ name: "editPart"; id: Id } & Edit<Record<string, unknown>>)
+  /** Figures and ends of a part that the shop keeps, put on one of its kind. */
+  | { name: "takeFigures"; id: Id; part: PlanPart; ends: Record<Id, End> }
   | { name: "removePart"; id: Id }
   | { name: "turnPart"; id: Id }
   | { name: "connect"; id: Id; from: PortRef; to: PortRef }
@@ -101,7 +105,7 @@ export type Carried = "circuit" | "waterSensor" | "finest" | "ownReturn";
 
 export class CommandRefused extends Error {
   constructor(
-    readonly code: "noSuch" | "portTaken" | "samePort" | "lastPlan" | "badId" | "notAtTank",
+    readonly code: "noSuch" | "portTaken" | "samePort" | "lastPlan" | "badId" | "notAtTank" | "otherKind",
     readonly id: string,
   ) {
     super(`${code}: ${id}`);

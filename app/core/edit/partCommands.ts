@@ -1,3 +1,4 @@
+import type { PlanPart } from "../kinds/index";
 import type { Id } from "../kinds/record";
 import { newPart, newRun } from "../plan/blank";
 import { portsOf, samePort } from "../plan/ports";
@@ -5,6 +6,7 @@ import { runGeometry } from "../plan/route";
 import type { Job, Plan, PortRef, Run } from "../plan/types";
 import { carriedLost } from "./carried";
 import { type CommandOf, CommandRefused, type Handlers, type Note } from "./command";
+import { withFigures } from "./figures";
 import { found, partOf, runOf } from "./find";
 import {
   connectionAt,
@@ -156,7 +158,7 @@ function turnPart(plan: Plan, id: Id): void {
 }
 
 export const partCommands: Handlers<
-  "addPart" | "insertPart" | "replacePart" | "editPart" | "removePart" | "turnPart"
+  "addPart" | "insertPart" | "replacePart" | "editPart" | "takeFigures" | "removePart" | "turnPart"
 > = {
   addPart: {
     run: (_, plan, { kind, id, position }) => register(plan, newPart(kind, id, position)),
@@ -171,6 +173,16 @@ export const partCommands: Handlers<
     run: (job, plan, command) => {
       editRecord<object>(partOf(plan, command.id), command);
       fitHoses(job, plan, command.id, { evenMeasured: false });
+    },
+  },
+  takeFigures: {
+    run: (job, plan, { id, part: kept, ends }) => {
+      const at = plan.parts.findIndex((one) => one.id === id);
+      const part = partOf(plan, id);
+      if (part.kind !== kept.kind || at < 0) throw new CommandRefused("otherKind", id);
+      plan.parts[at] = withFigures(part as PlanPart, kept);
+      if (Object.keys(ends).length > 0) plan.ends = { ...plan.ends, [id]: { ...ends } };
+      fitHoses(job, plan, id, { evenMeasured: false });
     },
   },
   removePart: { run: (job, plan, { id }) => removePart(job, plan, id) },

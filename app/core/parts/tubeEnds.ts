@@ -46,4 +46,4 @@ export function tubeEnds(plan: Plan, run: Run): TubeEnd[] {
 }
 
 /** Families whose tube is itself flared to its seat. */
-const isFlared: ReadonlySet<End["family"]> = new Set(["jic37", "sae45", "invFlare"]);
+export const isFlared: ReadonlySet<End["family"]> = new Set(["jic37", "sae45", "invFlare"]);

@@ -125,4 +125,6 @@ export interface Job {
   consumers: Engine[];
   plans: Plan[];
   currentPlanId: Id;
+  /** The user's own price of a line to buy, each or a metre, by its key; in whatever money. */
+  prices?: Record<string, number>;
 }

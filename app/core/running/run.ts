@@ -11,6 +11,7 @@ import { judgeLineUp } from "../hydraulics/worst";
 import { elementsOf, type Filtering } from "../kinds/families";
 import type { Id } from "../kinds/record";
 import type { SwirlPot } from "../kinds/swirlPot";
+import { FILTER_LIFE_H } from "../laws/elementLife";
 import type { Network } from "../network/network";
 import { postureOf } from "../network/posture";
 import { returnCooler } from "../network/returnCooler";
@@ -19,9 +20,6 @@ import { FUEL_TOO_HOT_C, STILL_AIR_W_M2K, specificHeatJKgK } from "../tanks/heat
 import { capacityM3, levelOfVolumeM, standingLevel } from "../tanks/tank";
 import { HOUR_S } from "../units/factors";
 import { mixTemperatures } from "./mixing";
-
-/** Hours of rated flow in which common fuel loads an element to its change point. Common practice, no source. */
-export const FILTER_LIFE_H = 500;
 
 /** What happened, apart from when. */
 export type Happening =

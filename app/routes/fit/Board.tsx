@@ -2,7 +2,6 @@
  * Decides: whether everything goes in and can be reached, and where each part hangs.
  * Seen in three seconds: the board in its opening, what clashes by how much, the way of each hose.
  */
-import { Download } from "lucide-react";
 import { useState } from "react";
 import styled from "styled-components";
 import { type BoardJudged, boardRuns, centreRadiusM, positionAt } from "~/core/boards/board";
@@ -96,7 +95,7 @@ export function Board() {
 }
 
 function OneBoard({ board, pick }: { board: BoardRecord; pick: React.ReactNode }) {
-  const { job, plan, select, selectedId, dispatch, say } = useJob();
+  const { job, plan, select, selectedId, dispatch } = useJob();
   const trade = useTrade();
   const { judged, move, dropped, hangAll } = useBoard(board.id);
   const [frame, width] = useWidth(280, 800);

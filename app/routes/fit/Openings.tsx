@@ -7,6 +7,7 @@ import { type PassageHole, passageHoles, sawsOf } from "~/core/boards/passages";
 import { passageTemplate, type Template } from "~/core/boards/template";
 import type { Change } from "~/core/edit/merge";
 import { newId } from "~/core/kinds/ids";
+import { sawsIn } from "~/core/parts/buying";
 import type { Passage, Plan } from "~/core/plan/types";
 import { notNegative, positive } from "~/fields/checks";
 import { Photos } from "~/fields/Photos";
@@ -15,6 +16,7 @@ import { TemplateButtons } from "~/fields/TemplateButtons";
 import { counted } from "~/messages/counted";
 import { nameOf } from "~/messages/notes";
 import { behindTexts, edgeTexts, madeTexts, passageTexts, throughTexts } from "~/messages/passages";
+import { useBox } from "~/state/box";
 import { useJob, useTrade } from "~/state/job";
 import { Button } from "~/ui/button";
 import { Select, Switch, TextField } from "~/ui/fields";
@@ -36,8 +38,9 @@ const options = <K extends string>(texts: Readonly<Record<K, string>>) =>
 const NOT_LOOKED = "notLooked";
 
 export function Openings() {
-  const { job, plan, dispatch } = useJob();
-  const holes = passageHoles(plan, sawsOf(job.units));
+  const { job, plan, dispatch, say } = useJob();
+  const box = useBox(say);
+  const holes = passageHoles(plan, sawsOf(job.units), sawsIn(box.items));
   const all = plan.passages ?? [];
   const wrong = holes.filter(({ faults }) => faults.length > 0).length;
   const set = (passages: NonNullable<Change<Plan>["passages"]>) =>
@@ -93,7 +96,7 @@ function HoleCard({
 }) {
   const { job, plan } = useJob();
   const { length } = useTrade();
-  const { passage, saw, passM, edge, faults } = hole;
+  const { passage, saw, passM, isOwned, edge, faults } = hole;
   const unit = job.units.length;
   const field = (label: string, value: number | undefined, commit: (m: number) => void, check = positive) => (
     <QuantityField
@@ -109,7 +112,8 @@ function HoleCard({
   return (
     <Sheet>
       <h3>
-        {passage.name}: {saw.saw ? `${saw.saw.name} saw` : "no saw"}
+        {passage.name}:{" "}
+        {saw.saw ? `${isOwned ? `your ${length(saw.saw.diameterM)}` : saw.saw.name} saw` : "no saw"}
       </h3>
       <One>
         <HoleDrawing hole={hole} />

@@ -5,7 +5,7 @@
 import { Download, Undo2 } from "lucide-react";
 import { useRef, useState } from "react";
 import styled from "styled-components";
-import { type BoxHose, type BoxItem, likeInHand, putIn, takeOut } from "~/core/box/box";
+import { type BoxItem, type Counted as CountedItem, likeInHand, putIn, takeOut } from "~/core/box/box";
 import { adapterWith, shapeOf } from "~/core/ends/adapters";
 import { type End, endKey } from "~/core/ends/ends";
 import { newId } from "~/core/kinds/ids";
@@ -13,6 +13,7 @@ import { positive } from "~/fields/checks";
 import { QuantityField } from "~/fields/QuantityField";
 import { counted } from "~/messages/counted";
 import { adapterText, endText } from "~/messages/ends";
+import { partKindName } from "~/messages/kinds";
 import type { useBox } from "~/state/box";
 import { useJob, useTrade } from "~/state/job";
 import { Button } from "~/ui/button";
@@ -98,6 +99,8 @@ export function Box({ box }: { box: ReturnType<typeof useBox> }) {
       {!isSought && (
         <>
           <HoseStock items={items} put={put} take={take} />
+          <Saws items={items} put={put} take={take} />
+          <KeptParts items={items} take={take} />
           <Things items={items} put={put} take={take} />
         </>
       )}
@@ -112,12 +115,7 @@ interface StockProps {
 }
 
 /** A line that is counted: one more, or one out. */
-function Counted({
-  item,
-  name,
-  put,
-  take,
-}: Omit<StockProps, "items"> & { item: Exclude<BoxItem, BoxHose>; name: string }) {
+function Counted({ item, name, put, take }: Omit<StockProps, "items"> & { item: CountedItem; name: string }) {
   return (
     <li>
       <b>{item.count}</b>
@@ -203,6 +201,68 @@ function HoseStock({ items, put, take }: StockProps) {
         ))}
       </Lines>
       {hoses.length === 0 && <p>No hose in the box: every length is bought.</p>}
+    </Sheet>
+  );
+}
+
+/** Hole saws that the shop owns: a hole is cut with one of them where it fits. */
+function Saws({ items, put, take }: StockProps) {
+  const { job } = useJob();
+  const { length } = useTrade();
+  const saws = items.flatMap((item) => (item.kind === "saw" ? [item] : []));
+  return (
+    <Sheet>
+      <h3>Hole saws</h3>
+      <Fields>
+        <QuantityField
+          key={saws.length}
+          label="Diameter, to put one in"
+          dimension="length"
+          unit={job.units.bore}
+          value={undefined}
+          check={positive}
+          onCommit={(diameterM) => put({ kind: "saw", id: newId(), diameterM })}
+        />
+      </Fields>
+      <Lines>
+        {[...saws]
+          .sort((a, b) => a.diameterM - b.diameterM)
+          .map(({ id, diameterM }) => (
+            <li key={id}>
+              <b>{length(diameterM)}</b>
+              <span>hole saw</span>
+              <Button $quiet onPress={() => take(id)}>
+                take out
+              </Button>
+            </li>
+          ))}
+      </Lines>
+    </Sheet>
+  );
+}
+
+/** Parts with their figures as the shop knows them; they are put in from a plan, and taken into another one there. */
+function KeptParts({ items, take }: Omit<StockProps, "put">) {
+  const kept = items.flatMap((item) => (item.kind === "part" ? [item] : []));
+  return (
+    <Sheet>
+      <h3>Parts the shop knows</h3>
+      {kept.length === 0 && (
+        <p>None yet. Choose a part in Lay out and keep it: its figures are typed once.</p>
+      )}
+      <Lines>
+        {kept.map(({ id, name, part, on }) => (
+          <li key={id}>
+            <b>{partKindName(part.kind)}</b>
+            <span>
+              {name}, kept {on}
+            </span>
+            <Button $quiet onPress={() => take(id)}>
+              take out
+            </Button>
+          </li>
+        ))}
+      </Lines>
     </Sheet>
   );
 }

@@ -1,16 +1,15 @@
 /** The survey as a PDF: tanks with drawings and dip tables, hoses, samples, findings. Loaded when it is asked for. */
-import { PDFDocument, type PDFFont, type PDFPage, rgb } from "pdf-lib";
+import { PDFDocument } from "pdf-lib";
 import { type Book, entriesOf } from "~/core/book/entries";
 import { judgeJar } from "~/core/care/jar";
 import { findingsOf } from "~/core/findings/findings";
 import { judgeHose } from "~/core/hose/survey";
 import { envelopeOf } from "~/core/plan/envelope";
 import { currentPlan } from "~/core/plan/ports";
-import type { Job, SectionPoint, Tank } from "~/core/plan/types";
+import type { Job, Tank } from "~/core/plan/types";
 import { fittedAttitude } from "~/core/tanks/attitude";
 import { dipTable } from "~/core/tanks/dip";
 import { worstDeadFuel } from "~/core/tanks/pickup";
-import { polygonBelow } from "~/core/tanks/polygon";
 import { profileAt, sectionAt } from "~/core/tanks/shape";
 import { capacityM3, levelOfVolumeM, soundingOf } from "~/core/tanks/tank";
 import { INCH_M } from "~/core/units/factors";
@@ -18,124 +17,8 @@ import { tradeIn } from "~/core/units/trade";
 import { findingText } from "~/messages/findings";
 import { hoseReasonText } from "~/messages/findings/hoses";
 import { nameOf } from "~/messages/notes";
-import { embedded, type Letters, type PdfFonts } from "~/state/pdfLetters";
-
-const PAGE = [595.28, 841.89] as const;
-const MARGIN = 48;
-const BOTTOM = 56;
-const ink = rgb(0.09, 0.13, 0.12);
-const soft = rgb(0.34, 0.38, 0.36);
-const fuelColour = rgb(0.85, 0.83, 0.74);
-
-/** A page that is written from the top down, and turns over when it is full. */
-class Paper {
-  private page: PDFPage;
-  y = PAGE[1] - MARGIN;
-
-  constructor(
-    private readonly pdf: PDFDocument,
-    private readonly text: PDFFont,
-    private readonly strong: PDFFont,
-    private readonly letters: Letters,
-  ) {
-    this.page = pdf.addPage([...PAGE]);
-  }
-
-  room(height: number): void {
-    if (this.y - height >= BOTTOM) return;
-    this.page = this.pdf.addPage([...PAGE]);
-    this.y = PAGE[1] - MARGIN;
-  }
-
-  line(words: string, { size = 10, bold = false, x = MARGIN, colour = ink } = {}): void {
-    const font = bold ? this.strong : this.text;
-    for (const part of wrap(this.letters.written(words), font, size, PAGE[0] - MARGIN - x)) {
-      this.room(size * 1.4);
-      this.y -= size * 1.4;
-      this.page.drawText(part, { x, y: this.y, size, font, color: colour });
-    }
-  }
-
-  heading(words: string, size = 14): void {
-    this.room(size * 3);
-    this.y -= size * 0.8;
-    this.line(words, { size, bold: true });
-    this.y -= 3;
-  }
-
-  /** Rows in columns at given places; numbers to the right of theirs. */
-  row(cells: readonly string[], at: readonly number[], { bold = false, size = 9 } = {}): void {
-    const font = bold ? this.strong : this.text;
-    const columns = cells.map((cell, i) =>
-      wrap(this.letters.written(cell), font, size, (at[i + 1] ?? PAGE[0] - MARGIN) - (at[i] ?? 0) - 8),
-    );
-    const height = Math.max(...columns.map((lines) => lines.length)) * size * 1.35;
-    this.room(height + 3);
-    columns.forEach((lines, i) => {
-      lines.forEach((part, k) => {
-        this.page.drawText(part, {
-          x: at[i] ?? MARGIN,
-          y: this.y - size * 1.35 * (k + 1),
-          size,
-          font,
-          color: ink,
-        });
-      });
-    });
-    this.y -= height + 3;
-    this.page.drawLine({
-      start: { x: MARGIN, y: this.y },
-      end: { x: PAGE[0] - MARGIN, y: this.y },
-      thickness: 0.3,
-      color: soft,
-    });
-  }
-
-  /** An outline with its fuel, to one scale in a box; the level given along the outline's second axis. */
-  outline(
-    points: readonly SectionPoint[],
-    levelM: number,
-    flip: boolean,
-    x: number,
-    width: number,
-    height: number,
-  ): void {
-    const us = points.map(([u]) => u);
-    const zs = points.map(([, z]) => z);
-    const [u0, u1, z1] = [Math.min(...us), Math.max(...us), Math.max(...zs)];
-    const scale = Math.min(width / (u1 - u0), height / (z1 - Math.min(...zs)));
-    const path = (list: readonly SectionPoint[]) =>
-      `${list.map(([u, z], i) => `${i ? "L" : "M"}${(flip ? u1 - u : u - u0) * scale} ${(z1 - z) * scale}`).join("")}Z`;
-    const wet = polygonBelow(points, levelM);
-    if (wet.length > 2) this.page.drawSvgPath(path(wet), { x, y: this.y, color: fuelColour });
-    this.page.drawSvgPath(path(points), { x, y: this.y, borderColor: ink, borderWidth: 1.2 });
-  }
-
-  number(pages: number): void {
-    this.pdf.getPages().forEach((page, i) => {
-      page.drawText(`${i + 1} of ${pages}`, {
-        x: PAGE[0] - MARGIN - 40,
-        y: 28,
-        size: 8,
-        font: this.text,
-        color: soft,
-      });
-    });
-  }
-}
-
-function wrap(text: string, font: PDFFont, size: number, width: number): string[] {
-  const lines: string[] = [];
-  let line = "";
-  for (const word of text.split(" ")) {
-    const next = line ? `${line} ${word}` : word;
-    if (line && font.widthOfTextAtSize(next, size) > width) {
-      lines.push(line);
-      line = word;
-    } else line = next;
-  }
-  return [...lines, line];
-}
+import { MARGIN, Paper, soft } from "~/state/paper";
+import { embedded, type PdfFonts } from "~/state/pdfLetters";
 
 function writeTank(paper: Paper, job: Job, tank: Tank): void {
   const { units } = job;

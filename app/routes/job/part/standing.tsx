@@ -8,6 +8,7 @@ import { letInKinds } from "~/messages/kinds";
 import { useJob } from "~/state/job";
 import { Button } from "~/ui/button";
 import { Select, Switch } from "~/ui/fields";
+import { KeepPart } from "./kept";
 
 const flowBases = [
   { id: "arrow", name: "its arrow" },
@@ -61,6 +62,7 @@ export function PartActions({ part }: { part: PlanPart }) {
           );
         }}
       />
+      <KeepPart part={part} />
       <Buttons>
         {throughPorts(part) && (
           <Button onPress={() => void dispatch({ name: "turnPart", id: part.id })}>

@@ -1,0 +1,331 @@
+/**
+ * What a plan is built from, line by line: parts, hose, what seals and holds them, what carries their current, what is
+ * spent, what breaks, and tools that are not in every box. Counted from the plan; what the box has is taken off.
+ */
+import { passageHoles, sawsOf } from "../boards/passages";
+import { type BoxItem, cutsFromBox, sameName } from "../box/box";
+import { circuitOf } from "../circuits/circuit";
+import { jointNeeds, looksOf, type PlanJoint } from "../joints/joints";
+import { elementsOf } from "../kinds/families";
+import { kindOf, type Part } from "../kinds/index";
+import type { Id } from "../kinds/record";
+import { elementLifeH } from "../laws/elementLife";
+import type { Job, Plan } from "../plan/types";
+import { clipCounts, clipLines } from "./clips";
+import { hoseLines, type PartLine, partLines } from "./partsList";
+import { isFlared } from "./tubeEnds";
+
+/** Where it is bought, as suppliers are parted. */
+export const buyGroups = [
+  "parts",
+  "filters",
+  "hose",
+  "fittings",
+  "electric",
+  "consumables",
+  "tools",
+] as const;
+export type BuyGroup = (typeof buyGroups)[number];
+
+export type BuyWhat =
+  | { kind: "part"; line: PartLine }
+  | { kind: "element"; micron: number; of: Part["kind"] }
+  /** Ring or gasket of a lid, bowl or drain: in hand before it is opened. */
+  | { kind: "seal"; of: Part["kind"] }
+  | { kind: "hose"; marking: string; boreM: number }
+  | { kind: "adapter"; shape: string }
+  | { kind: "washer" }
+  | { kind: "clamp"; outsideM: number }
+  | { kind: "clip"; outsideM: number }
+  | { kind: "grommet"; passM: number; wallM: number }
+  | { kind: "threadSealant" | "antiSeize" | "epoxy" | "edgePaint" | "sleeve" }
+  | { kind: "wire"; areaM2: number; pole: "positive" | "negative" }
+  | { kind: "fuse"; amperes: number }
+  | { kind: "fuseHolder" | "relay" }
+  | { kind: "crimp"; areaM2: number }
+  | { kind: "holeSaw"; diameterM: number; name: string }
+  | { kind: "flareTool" | "bender" | "torqueSpanner" | "filterSpanner" | "crimpTool" };
+
+export interface BuyLine {
+  /** The same thing in every plan of the job: its price is kept by it. */
+  key: string;
+  group: BuyGroup;
+  what: BuyWhat;
+  /** Pieces; of hose and wire the pieces it is cut into. */
+  count: number;
+  lengthM: number | null;
+  /** Of them spares: a common reserve, or what may break as it is undone. */
+  spare: number;
+  for: Id[];
+}
+
+/** One for each twenty, two at the least: rings, washers, clamps and clips that fall, tear or turn. Common practice, no source. */
+const reserve = (count: number): number => (count === 0 ? 0 : Math.max(2, Math.ceil(count / 20)));
+/** Each conductor is crimped at both its ends. */
+const CRIMPS_A_CIRCUIT = 4;
+
+const mm = (m: number): string => (m * 1000).toFixed(1);
+const mm2 = (m2: number): string => (m2 * 1e6).toFixed(2);
+
+/** Lines of one kind put together by their key. */
+class Lines {
+  private readonly byKey = new Map<string, BuyLine>();
+
+  add(
+    group: BuyGroup,
+    key: string,
+    what: BuyWhat,
+    count: number,
+    ids: readonly Id[],
+    more: { lengthM?: number; spare?: number } = {},
+  ): void {
+    if (count <= 0) return;
+    const { lengthM = null, spare = 0 } = more;
+    const line = this.byKey.get(key);
+    if (!line) {
+      this.byKey.set(key, { key, group, what, count, lengthM, spare, for: [...ids] });
+      return;
+    }
+    line.count += count;
+    line.spare += spare;
+    if (lengthM !== null) line.lengthM = (line.lengthM ?? 0) + lengthM;
+    line.for.push(...ids.filter((id) => !line.for.includes(id)));
+  }
+
+  get all(): BuyLine[] {
+    return [...this.byKey.values()].sort((a, b) => buyGroups.indexOf(a.group) - buyGroups.indexOf(b.group));
+  }
+}
+
+function addParts(lines: Lines, plan: Plan): void {
+  for (const line of partLines(plan)) {
+    const key = `part:${line.kind} ${Object.values(line.detail).join(" ")} ${mm(line.boreM)}`;
+    lines.add("parts", key.slice(0, 110), { kind: "part", line }, line.count, line.ids);
+  }
+  for (const part of plan.parts) {
+    const elements = elementsOf([part]);
+    for (const { part: filter } of elements) {
+      const what = { kind: "element" as const, micron: filter.micron, of: filter.kind };
+      // The one it runs on comes with it or is there; one more is aboard.
+      lines.add("filters", `element:${filter.kind} ${filter.micron}`, what, 2, [part.id], { spare: 1 });
+    }
+    if (elements.length > 0)
+      lines.add("filters", `seal:${part.kind}`, { kind: "seal", of: part.kind }, 1, [part.id], { spare: 1 });
+  }
+}
+
+function addFittings(lines: Lines, job: Job, plan: Plan, joints: readonly PlanJoint[]): void {
+  const { adapters, washers, clamps } = jointNeeds(joints);
+  const idsOf = (keys: readonly string[]) => [...new Set(keys.map((key) => key.split(".")[0] as string))];
+  for (const { id, count, joints: at } of adapters)
+    lines.add("fittings", `adapter:${id}`, { kind: "adapter", shape: id }, count, idsOf(at));
+  const more = reserve(washers);
+  lines.add("fittings", "washer:", { kind: "washer" }, washers + more, [], { spare: more });
+  if (clamps > 0)
+    for (const { outsideM, ids, count } of clampsOf(plan, joints)) {
+      const spare = reserve(count);
+      lines.add("fittings", `clamp:${mm(outsideM)}`, { kind: "clamp", outsideM }, count + spare, ids, {
+        spare,
+      });
+    }
+  for (const { outsideM, count, runs } of clipCounts(clipLines(job, plan))) {
+    const spare = reserve(count);
+    lines.add("fittings", `clip:${mm(outsideM)}`, { kind: "clip", outsideM }, count + spare, runs, { spare });
+  }
+  const looks = joints.flatMap((joint) => looksOf(joint).map((look) => ({ look, id: joint.a.id })));
+  const at = (wanted: string) => [
+    ...new Set(looks.filter(({ look }) => look === wanted).map(({ id }) => id)),
+  ];
+  const [tapers, galling] = [at("clocked"), at("antiSeize")];
+  if (tapers.length > 0) lines.add("consumables", "threadSealant:", { kind: "threadSealant" }, 1, tapers);
+  if (galling.length > 0) lines.add("consumables", "antiSeize:", { kind: "antiSeize" }, 1, galling);
+  if (washers > 0 || joints.some(({ joined }) => joined?.dress === "newWasher"))
+    lines.add("tools", "torqueSpanner:", { kind: "torqueSpanner" }, 1, []);
+}
+
+/** Clamps by the outside of the hose that they hold; two on a fill hose, of which a plan has none of its own. */
+function clampsOf(plan: Plan, joints: readonly PlanJoint[]) {
+  const counts = new Map<string, { outsideM: number; count: number; ids: Id[] }>();
+  for (const { b, joined, chain, state } of joints) {
+    const dress = state === "seals" ? [joined?.dress] : (chain?.dress ?? []);
+    const count = dress.filter((one) => one === "clamp").length;
+    const run = plan.runs.find(({ id }) => id === b.id);
+    if (count === 0 || !run) continue;
+    const key = mm(run.product.outerDiameterM);
+    const line = counts.get(key) ?? { outsideM: run.product.outerDiameterM, count: 0, ids: [] };
+    line.count += count;
+    line.ids.push(run.id);
+    counts.set(key, line);
+  }
+  return [...counts.values()];
+}
+
+function addHoles(lines: Lines, job: Job, plan: Plan, items: readonly BoxItem[]): void {
+  for (const { passage, passM, saw, isOwned, edge } of passageHoles(plan, sawsOf(job.units), sawsIn(items))) {
+    if (passage.grommetM !== undefined) {
+      const what = { kind: "grommet" as const, passM, wallM: passage.wallM };
+      lines.add("fittings", `grommet:${mm(passM)} ${mm(passage.wallM)}`, what, 1, passage.runs);
+    }
+    if (passage.sleeveM !== undefined) lines.add("fittings", "sleeve:", { kind: "sleeve" }, 1, passage.runs);
+    const care = edge === "deburrPaint" ? "edgePaint" : edge === "deburr" ? null : "epoxy";
+    if (care) lines.add("consumables", `${care}:`, { kind: care }, 1, passage.runs);
+    if (saw.saw && !isOwned) {
+      const { diameterM, name } = saw.saw;
+      lines.add("tools", `holeSaw:${mm(diameterM)}`, { kind: "holeSaw", diameterM, name }, 1, passage.runs);
+    }
+  }
+}
+
+function addElectric(lines: Lines, plan: Plan): void {
+  for (const part of plan.parts) {
+    const circuit = circuitOf(part);
+    if (!circuit) continue;
+    const { wireAreaM2: areaM2, wireLengthM, fuseA, hasRelay } = circuit;
+    for (const pole of ["positive", "negative"] as const)
+      lines.add("electric", `wire:${mm2(areaM2)} ${pole}`, { kind: "wire", areaM2, pole }, 1, [part.id], {
+        lengthM: wireLengthM / 2,
+      });
+    lines.add("electric", `fuse:${fuseA}`, { kind: "fuse", amperes: fuseA }, 2, [part.id], { spare: 1 });
+    lines.add("electric", "fuseHolder:", { kind: "fuseHolder" }, 1, [part.id]);
+    if (hasRelay) lines.add("electric", "relay:", { kind: "relay" }, 1, [part.id]);
+    lines.add("electric", `crimp:${mm2(areaM2)}`, { kind: "crimp", areaM2 }, CRIMPS_A_CIRCUIT, [part.id]);
+    lines.add("tools", "crimpTool:", { kind: "crimpTool" }, 1, []);
+  }
+}
+
+function addTools(lines: Lines, plan: Plan, joints: readonly PlanJoint[]): void {
+  const rigid = plan.runs.filter(({ make }) => make === "rigid");
+  const isBent = rigid.some(({ route }) =>
+    route.kind === "traced" ? route.points.length > 0 : route.bends.some(({ count }) => count > 0),
+  );
+  const flared = joints.some(
+    ({ b }) => b.end !== null && isFlared.has(b.end.family) && rigid.some(({ id }) => id === b.id),
+  );
+  if (flared) lines.add("tools", "flareTool:", { kind: "flareTool" }, 1, []);
+  if (isBent) lines.add("tools", "bender:", { kind: "bender" }, 1, []);
+  if (plan.parts.some((part) => elementsOf([part]).length > 0 && kindOf(part).volumeM3(part) !== null))
+    lines.add("tools", "filterSpanner:", { kind: "filterSpanner" }, 1, []);
+}
+
+/** Hole saws that the shop owns, m. */
+export const sawsIn = (items: readonly BoxItem[]): number[] =>
+  items.flatMap((item) => (item.kind === "saw" ? [item.diameterM] : []));
+
+/** Everything a plan needs, with what of it the box has not. */
+export function buyLines(
+  job: Job,
+  plan: Plan,
+  joints: readonly PlanJoint[],
+  items: readonly BoxItem[] = [],
+): BuyLine[] {
+  const lines = new Lines();
+  addParts(lines, plan);
+  for (const { marking, boreM, cutsM, totalM, ids } of hoseLines(job, plan))
+    lines.add(
+      "hose",
+      `hose:${mm(boreM)} ${marking}`.slice(0, 110),
+      { kind: "hose", marking, boreM },
+      cutsM.length,
+      ids,
+      {
+        lengthM: totalM,
+      },
+    );
+  addFittings(lines, job, plan, joints);
+  addHoles(lines, job, plan, items);
+  addElectric(lines, plan);
+  addTools(lines, plan, joints);
+  return lines.all.map((line) => (SINGLE.has(line.what.kind) ? { ...line, count: 1 } : line));
+}
+
+/** Once is enough, however many need it. */
+const SINGLE: ReadonlySet<BuyWhat["kind"]> = new Set([
+  "threadSealant",
+  "antiSeize",
+  "epoxy",
+  "edgePaint",
+  "holeSaw",
+  "flareTool",
+  "bender",
+  "torqueSpanner",
+  "filterSpanner",
+  "crimpTool",
+]);
+
+export interface Short {
+  inBox: number;
+  /** Pieces still to buy; of hose and wire metres. */
+  toBuy: number;
+}
+
+/**
+ * A line against the box. Things are known there by the name they were given, as the list writes it.
+ * @param name of the line, as it is written
+ * @param cutsM what hose of this line is cut into, m
+ */
+export function shortOf(
+  line: BuyLine,
+  items: readonly BoxItem[],
+  name: string,
+  cutsM: readonly number[] = [],
+): Short {
+  const { what, count, lengthM } = line;
+  if (what.kind === "hose") {
+    const { toBuyM } = cutsFromBox(items, { ...what, lengthsM: cutsM });
+    return { inBox: Math.max(0, (lengthM ?? 0) - toBuyM), toBuy: toBuyM };
+  }
+  const inBox = items.reduce((sum, item) => {
+    if (item.kind === "adapter")
+      return sum + (what.kind === "adapter" && item.shape === what.shape ? item.count : 0);
+    return sum + (item.kind === "thing" && sameName(item.name, name) ? item.count : 0);
+  }, 0);
+  if (lengthM !== null) return { inBox, toBuy: lengthM };
+  return { inBox, toBuy: Math.max(0, count - inBox) };
+}
+
+export interface Costs {
+  /** Of what is priced; and how many lines are not. */
+  first: number;
+  unpriced: number;
+}
+
+/** First cost of what is still to buy, by the user's own prices each or a metre. */
+export function costOf(
+  lines: readonly { key: string; toBuy: number }[],
+  prices: Readonly<Record<string, number>>,
+): Costs {
+  return lines.reduce(
+    ({ first, unpriced }, { key, toBuy }) => {
+      const price = prices[key];
+      if (toBuy === 0) return { first, unpriced };
+      return price === undefined
+        ? { first, unpriced: unpriced + 1 }
+        : { first: first + price * toBuy, unpriced };
+    },
+    { first: 0, unpriced: 0 },
+  );
+}
+
+/** Elements that a thousand hours take at a feed, by their rated flow. */
+export function elementCost1000h(
+  lines: readonly BuyLine[],
+  plan: Plan,
+  prices: Readonly<Record<string, number>>,
+  feedM3S: number,
+): number {
+  return lines.reduce((sum, line) => {
+    const price = prices[line.key];
+    if (line.what.kind !== "element" || price === undefined) return sum;
+    return plan.parts.reduce(
+      (all, part) =>
+        line.for.includes(part.id)
+          ? all +
+            elementsOf([part]).reduce(
+              (n, { part: filter }) => n + (1000 / elementLifeH(filter.ratedFlowM3S, feedM3S)) * price,
+              0,
+            )
+          : all,
+      sum,
+    );
+  }, 0);
+}
