@@ -5,7 +5,7 @@ const tabs = [
   ["fit", /^Board$/],
   ["fit", /^Openings/],
   ["fit", /^Runs/],
-  ["fit", /^Filter changes$/],
+  ["fit", /^Reach and lifting$/],
   ["parts", /^To buy$/],
   ["parts", /^The box$/],
   ["install", /^Work order$/],

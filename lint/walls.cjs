@@ -40,7 +40,7 @@ const coreRooms = {
   cuts: [],
   fit: ["units", "random"],
   joints: [...plan, "box"],
-  box: ["units", "ends", "cuts", ...kinds],
+  box: ["units", "ends", "cuts", ...kinds, "plan"],
   boards: [...plan, "fit"],
   hose: plan,
   circuits: plan,

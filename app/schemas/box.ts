@@ -5,10 +5,10 @@ import { type FileFault, faultsOf, parsedJson } from "./file";
 import type { Same } from "./job";
 import { planPart } from "./part";
 import { bore, id, name } from "./primitives";
+import { BOX_VERSION } from "./version";
 import { z } from "./zod";
 
 export const BOX_FORMAT = "keel-box";
-export const BOX_VERSION = 2;
 /** A shop has no more lines than this; a file with more is none. */
 export const MOST_ITEMS = 10000;
 

@@ -210,6 +210,7 @@ const run = z.strictObject({
     .max(40)
     .exactOptional(),
   supportEveryM: size.exactOptional(),
+  slack: z.strictObject({ name, lengthM: z.number().positive().max(5) }).exactOptional(),
   mark: z.string().max(80).exactOptional(),
   make: z.enum(["hose", "rigid"]).exactOptional(),
   provisional: z.boolean().exactOptional(),

@@ -1,7 +1,8 @@
 /** The shop's box: rows of its own, each change with the way back. */
 import type { BoxItem } from "~/core/box/box";
-import { BOX_VERSION, boxFile, boxItem } from "~/schemas/box";
+import { boxFile, boxItem } from "~/schemas/box";
 import { type FileFault, faultsOf } from "~/schemas/file";
+import { BOX_VERSION } from "~/schemas/version";
 import { type BoxRow, database } from "./database";
 
 const MOST_STEPS = 100;

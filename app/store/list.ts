@@ -2,8 +2,9 @@
  * The jobs of this browser as the list shows them. What reads, checks or makes a job is loaded when it is first needed,
  * so that the list is quick to open.
  */
+import type { BoxItem } from "~/core/box/box";
 import type { StarterId } from "~/core/edit/starters";
-import { VERSION } from "~/schemas/version";
+import { BOX_VERSION, VERSION } from "~/schemas/version";
 import { type BookRow, database, type JobRecord, type SetAsideRow, type SnapshotRow } from "./database";
 
 export interface JobSummary {
@@ -86,6 +87,27 @@ export interface DemoRows {
   snapshots: SnapshotRow[];
 }
 
+/** The demo's box, under a name of its own beside the jobs. */
+export const DEMO_BOX = "box";
+export interface DemoBox {
+  box: BoxItem[];
+}
+
+/** Puts the demo's things in a box that is still empty, once. */
+async function seedBox(): Promise<void> {
+  const db = database();
+  const key = `seeded:${DEMO_BOX}`;
+  if (await db.settings.get(key)) return;
+  const answer = await fetch(`/demo/${DEMO_BOX}`);
+  if (!answer.ok) return;
+  const { box } = (await answer.json()) as DemoBox;
+  await db.transaction("rw", [db.box, db.settings], async () => {
+    await db.settings.put({ key, value: new Date().toISOString() });
+    if ((await db.box.count()) === 0)
+      await db.box.bulkPut(box.map((item) => ({ id: item.id, version: BOX_VERSION, item })));
+  });
+}
+
 /** Brings demo jobs in that this browser has not had yet. One that cannot be fetched is tried again next time. */
 export async function seedDemo(names: readonly string[]): Promise<void> {
   const db = database();
@@ -109,6 +131,8 @@ export async function seedDemo(names: readonly string[]): Promise<void> {
       // No network: the next visit with one brings it.
     }
   }
+  // No network: as with the jobs.
+  if (names.length > 0) await seedBox().catch(() => undefined);
 }
 
 /** Asks the browser to keep what is stored. */

@@ -6,7 +6,9 @@ import type { Job } from "../plan/types";
 import type { Command } from "./command";
 import { applyCommand } from "./commands";
 
-const { job } = JSON.parse(readFileSync("demo/unit-12.keel.json", "utf8")) as { job: Job };
+const demo = (JSON.parse(readFileSync("demo/unit-12.keel.json", "utf8")) as { job: Job }).job;
+/** With its first plan alone. */
+const job: Job = { ...demo, plans: demo.plans.slice(0, 1) };
 const after = (from: Job, ...commands: Command[]): Job =>
   commands.reduce((now, command) => applyCommand(now, command).job, from);
 const fork = (id: string): Command => ({ name: "forkPlan", id, planName: id });

@@ -901,7 +901,13 @@ describe("the demo jobs carry what they are meant to and nothing else", () => {
     ]);
   });
   test("The reading van, and its alternative", () => {
-    expect(said(van())).toEqual(["stop noCoAlarm", "mend dosingFit", "mend heaterSupply"]);
+    expect(said(van())).toEqual([
+      "stop noCoAlarm",
+      "mend passageWrong",
+      "mend passageWrong",
+      "mend dosingFit",
+      "mend heaterSupply",
+    ]);
     expect(said({ ...van(), currentPlanId: "planVeh" })).toEqual([
       "stop noCoAlarm",
       "mend suctionClean",

@@ -66,8 +66,8 @@ describe("the joints of a plan", () => {
     const count = (state: string) => joints.filter((joint) => joint.state === state).length;
     // One adapter each, the trap two.
     expect(adapters.reduce((sum, one) => sum + one.count, 0)).toBe(count("adapters") + 2 * count("screws"));
-    // Two at the factory filter and one at the engine's return, a washer each.
-    expect(washers).toBe(3);
+    // Two at the factory filter and one at the engine's return, a washer each; two banjos at the meter, two each.
+    expect(washers).toBe(3 + 4);
     const barbs = joints.filter(({ state, joined }) => state === "seals" && joined?.dress === "clamp").length;
     const barbed2 = joints.filter(({ chain }) => chain?.dress.includes("clamp")).length;
     expect(clamps).toBe(barbs + barbed2);

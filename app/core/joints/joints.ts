@@ -130,12 +130,16 @@ export interface JointNeeds {
   clamps: number;
 }
 
+/** An eye on a bolt has one on either side: practice 32. Any other face has its own. */
+const washersOf = (joined: Joining, { end }: JointSide): number =>
+  end?.family === "eye" && joined.washers > 0 ? 2 : joined.washers;
+
 export function jointNeeds(joints: readonly PlanJoint[]): JointNeeds {
   const adapters = new Map<string, { id: string; count: number; joints: string[] }>();
   let [washers, clamps] = [0, 0];
-  for (const { key, chain, joined, state } of joints) {
+  for (const { key, a, chain, joined, state } of joints) {
     if (state === "seals" && joined) {
-      washers += joined.washers;
+      washers += washersOf(joined, a);
       clamps += joined.dress === "clamp" ? 1 : 0;
     }
     if ((state !== "adapters" && state !== "screws") || !chain) continue;

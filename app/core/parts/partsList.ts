@@ -92,7 +92,7 @@ export function hoseLines(job: Job, plan: Plan): HoseLine[] {
 
 /**
  * What a run is cut longer by for service: a hose grows to its barb and is cut free, so each cut end has the plan's
- * allowance. Ends that are crimped or screwed come off whole and have none; a rigid tube has what its flares take.
+ * allowance; with it what is kept for a part to come. Ends that are crimped or screwed come off whole and have none; a rigid tube has what its flares take.
  */
 export function allowanceM(plan: Plan, run: Run): number {
   if (run.make === "rigid") return tubeEnds(plan, run).reduce((sum, one) => sum + one.allowanceM, 0);
@@ -100,7 +100,7 @@ export function allowanceM(plan: Plan, run: Run): number {
     const end = plan.ends?.[run.id]?.[side];
     return end === undefined || end.family === "hose";
   });
-  return cut.length * plan.serviceAllowanceM;
+  return cut.length * plan.serviceAllowanceM + (run.slack?.lengthM ?? 0);
 }
 
 export interface RunSheetLine {

@@ -40,6 +40,8 @@ export interface Run {
   supportEveryM?: number;
   /** Mark on it: from which tank, to which part. */
   mark?: string;
+  /** Kept in it for a part to come: what it is, and its length. */
+  slack?: { name: string; lengthM: number };
   /** Metal or rigid tube, or hose. Default: hose. */
   make?: "hose" | "rigid";
   provisional?: boolean;

@@ -88,6 +88,9 @@ describe("lists", () => {
     expect(allowanceM(plan, run!)).toBeCloseTo(2 * plan.serviceAllowanceM, 12);
     expect(allowanceM(made, run!)).toBeCloseTo(plan.serviceAllowanceM, 12);
     expect(allowanceM(plan, rigid)).toBe(0);
+    // Room for a flow meter to come is kept in the hose.
+    const kept = { ...run!, slack: { name: "flow meter", lengthM: 0.25 } };
+    expect(allowanceM(plan, kept) - allowanceM(plan, run!)).toBeCloseTo(0.25, 12);
   });
 
   test("a flared tube is cut longer by what its flares take: the wall turned out over half their angle", () => {

@@ -13,7 +13,8 @@ const read = (name: string): Job =>
 const TODAY = new Date("2026-06-01T00:00:00Z");
 
 describe("alternatives side by side", () => {
-  const job = read("unit-12");
+  const demo = read("unit-12");
+  const job = { ...demo, plans: demo.plans.slice(0, 1) };
   const forked = applyCommand(job, { name: "forkPlan", id: "b", planName: "Larger bore" }).job;
 
   test("a fork is current, knows what it came from, and differs in nothing", () => {

@@ -4,11 +4,12 @@
  */
 import styled from "styled-components";
 import { type PassageHole, passageHoles, sawsOf } from "~/core/boards/passages";
-import { passageTemplate, type Template } from "~/core/boards/template";
+import { passageTemplate, plateTemplate, type Template } from "~/core/boards/template";
 import type { Change } from "~/core/edit/merge";
 import { newId } from "~/core/kinds/ids";
 import { sawsIn } from "~/core/parts/buying";
-import type { Passage, Plan } from "~/core/plan/types";
+import type { Opening, Passage, Plan } from "~/core/plan/types";
+import { sawFor } from "~/core/tanks/opening";
 import { notNegative, positive } from "~/fields/checks";
 import { Photos } from "~/fields/Photos";
 import { QuantityField } from "~/fields/QuantityField";
@@ -63,7 +64,7 @@ export function Openings() {
         <p>
           {all.length === 0
             ? "No hole is told yet: each passage of a hose through a floor or wall stands here before it is cut."
-            : `${counted(all.length, "hole")}, ${wrong === 0 ? "all settled" : `${wrong} not settled`}.`}
+            : `${counted(all.length, "hole")}, ${wrong === 0 ? "all settled" : `${wrong} not settled`}; ${counted(all.length, "core")} of swarf to catch and count out.`}
         </p>
         <Button $main={all.length === 0} onPress={add}>
           Add a hole
@@ -73,6 +74,7 @@ export function Openings() {
         Look behind before the saw starts: tank, wires, chassis. A tank that held petrol is never drilled
         without a licensed cleaner. Battery off, eyes covered, swarf caught and every piece counted out.
       </Caution>
+      <Plates />
       {holes.map((hole) => (
         <HoleCard
           key={hole.passage.id}
@@ -82,6 +84,42 @@ export function Openings() {
         />
       ))}
     </>
+  );
+}
+
+/** Holes of the tanks' plates, which are surveyed with their tank. */
+function Plates() {
+  const { job, select } = useJob();
+  const { length, bore } = useTrade();
+  const plates = job.tanks.filter(({ opening }) => opening && opening.holes.length > 0);
+  if (plates.length === 0) return null;
+  return (
+    <Sheet>
+      <h3>In the tanks' plates</h3>
+      {plates.map((tank) => (
+        <div key={tank.id}>
+          <p style={{ margin: "4px 0" }}>
+            <Button $quiet onPress={() => select(tank.id)}>
+              {tank.name}
+            </Button>{" "}
+            {(tank.opening?.holes ?? []).map((hole) => {
+              const saw = sawFor(hole);
+              return (
+                <span key={hole.id}>
+                  {hole.use} {bore(hole.diameterM)}, {saw === null ? "no saw" : `${bore(saw)} saw`}, at{" "}
+                  {length(hole.aM)} and {length(hole.bM)};{" "}
+                </span>
+              );
+            })}
+          </p>
+          {tank.opening && (
+            <TemplateButtons
+              template={() => plateTemplate(`${tank.name} plate`, tank.opening as Opening, ({ use }) => use)}
+            />
+          )}
+        </div>
+      ))}
+    </Sheet>
   );
 }
 

@@ -60,7 +60,7 @@ export default function Fit() {
           { id: "board", name: "Board", body: () => <Board /> },
           { id: "openings", name: `Openings, ${plan.passages?.length ?? 0}`, body: () => <Openings /> },
           { id: "runs", name: `Runs, ${plan.runs.length}`, body: () => <Runs /> },
-          { id: "reach", name: "Filter changes", body: () => <Reach /> },
+          { id: "reach", name: "Reach and lifting", body: () => <Reach /> },
         ]}
       />
     </Body>
@@ -101,6 +101,7 @@ function Runs() {
         Cut fuel hose with the battery off, a drain pan under the joint and no flame or spark near. Lift,
         chock and stand a vehicle before working under it; never a jack alone.
       </Caution>
+      {chosen && clips && <RunCard line={clips} lengthM={chosen.lengthM} card={card} />}
       <Sheet>
         <div style={{ maxWidth: 220 }} className="noPrint">
           <QuantityField
@@ -163,7 +164,6 @@ function Runs() {
         </table>
         {lines.length === 0 && <p>No run yet. Join two ports in Lay out.</p>}
       </Sheet>
-      {chosen && clips && <RunCard line={clips} lengthM={chosen.lengthM} card={card} />}
     </div>
   );
 }

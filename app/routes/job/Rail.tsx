@@ -64,7 +64,7 @@ export function Rail() {
     layout: counted(plan.parts.length + job.consumers.length, "part"),
     prove: counted(plan.lineUps.length, "line-up"),
     fit: counted(plan.runs.length, "run"),
-    parts: `${plan.parts.length} to buy`,
+    parts: counted(plan.parts.length, "part"),
     install: `${dry} of ${points} dry`,
     bleed: bled === 0 ? "not bled" : `${counted(bled, "step")} done`,
     care: counted(entriesOf(book, "vacuum").length, "reading"),

@@ -143,6 +143,21 @@ export function RunInspector({ run }: { run: Run }) {
           onCommit={(supportEveryM) => edit({ supportEveryM })}
         />
         <TextField label="Label on the hose" value={run.mark ?? ""} onCommit={(mark) => edit({ mark })} />
+        <QuantityField
+          label="Kept for a part to come"
+          dimension="length"
+          unit={units.length}
+          value={run.slack?.lengthM}
+          check={positive}
+          onCommit={(lengthM) => edit({ slack: { name: run.slack?.name ?? "a part to come", lengthM } })}
+        />
+        {run.slack && (
+          <TextField
+            label="Which part"
+            value={run.slack.name}
+            onCommit={(name) => run.slack && edit({ slack: { ...run.slack, name } })}
+          />
+        )}
         <Switch isOn={run.provisional ?? false} onChange={(provisional) => edit({ provisional })}>
           Provisional
         </Switch>

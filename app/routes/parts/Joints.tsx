@@ -328,7 +328,7 @@ function Chains({ joint: { key, a, b, chain, isChosen, state } }: { joint: PlanJ
             <th>Chain</th>
             <th className="n">Can leak at</th>
             <th className="n">Narrowest</th>
-            <th />
+            <th>Choice</th>
           </tr>
         </thead>
         <tbody>

@@ -4,7 +4,7 @@
  */
 
 import { Download } from "lucide-react";
-import { useMemo } from "react";
+import { useMemo, useState } from "react";
 import styled from "styled-components";
 import type { PlanJoint } from "~/core/joints/joints";
 import { progressOf, startsFrom, waitingFor } from "~/core/order/progress";
@@ -35,10 +35,14 @@ const Row = styled.div`
 `;
 const List = styled.ul`
   list-style: none; margin: 0; padding: 0;
-  > li { display: grid; grid-template-columns: 92px minmax(0, 1fr) 92px 118px 120px; gap: 4px 12px; align-items: center; border-bottom: 1px solid var(--hairline); padding: 3px 0; min-height: 40px; }
+  > li { display: grid; grid-template-columns: 92px minmax(0, 1fr) auto auto; gap: 4px 12px; align-items: center; border-bottom: 1px solid var(--hairline); padding: 3px 0; min-height: 40px; }
   .n { text-align: right; font-weight: 650; } .short { color: var(--ink); } .has { color: var(--soft); font-weight: 400; }
   small { display: block; color: var(--soft); font-size: 13px; }
   @media (max-width: 760px) { > li { grid-template-columns: 80px minmax(0, 1fr); } > li > :nth-child(n + 3) { grid-column: 2; } }
+`;
+
+const Priced = styled.div`
+  display: grid; grid-template-columns: 100px 80px; gap: 8px; align-items: center;
 `;
 
 interface ListedLine extends BuyLine {
@@ -50,6 +54,7 @@ export function ToBuy({ joints, box }: { joints: readonly PlanJoint[]; box: Retu
   const { job, plan, book, dispatch, say } = useJob();
   const { units, prices = {} } = job;
   const { run } = useTrade();
+  const [isPriced, setPriced] = useState(Object.keys(prices).length > 0);
   const order = useMemo(() => progressOf(job, startsFrom(job, plan), plan, book), [job, plan, book]);
   const hoses = useMemo(() => hoseLines(job, plan), [job, plan]);
   const lines = useMemo((): ListedLine[] => {
@@ -137,6 +142,9 @@ export function ToBuy({ joints, box }: { joints: readonly PlanJoint[]; box: Retu
             {waiting.free} can be done now.
           </p>
         )}
+        <Switch isOn={isPriced} onChange={setPriced}>
+          Prices
+        </Switch>
         <Button onPress={() => void saveCsv()}>
           <Download size={16} /> Order, CSV
         </Button>
@@ -178,19 +186,23 @@ export function ToBuy({ joints, box }: { joints: readonly PlanJoint[]; box: Retu
                         .join("; ")}
                     </small>
                   </span>
-                  <QuantityField
-                    label={line.lengthM === null ? "Price each" : `Price a ${hoseUnit}`}
-                    dimension="ratio"
-                    unit=""
-                    value={prices[line.key]}
-                    check={notNegative}
-                    onCommit={(price) => setPrice(line.key, price)}
-                  />
-                  <span className="n has">
-                    {prices[line.key] !== undefined && line.toBuy > 0
-                      ? formatNumber((prices[line.key] ?? 0) * line.toBuy, 4)
-                      : ""}
-                  </span>
+                  {isPriced && (
+                    <Priced>
+                      <QuantityField
+                        label={line.lengthM === null ? "Price each" : `Price a ${hoseUnit}`}
+                        dimension="ratio"
+                        unit=""
+                        value={prices[line.key]}
+                        check={notNegative}
+                        onCommit={(price) => setPrice(line.key, price)}
+                      />
+                      <span className="n has">
+                        {prices[line.key] !== undefined && line.toBuy > 0
+                          ? formatNumber((prices[line.key] ?? 0) * line.toBuy, 4)
+                          : ""}
+                      </span>
+                    </Priced>
+                  )}
                   {line.what.kind === "part" || line.what.kind === "hose" ? (
                     <Switch
                       isOn={line.for.every((id) => waits.awaited.has(id))}

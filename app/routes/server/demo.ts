@@ -1,8 +1,9 @@
 import { readFile } from "node:fs/promises";
 import { join } from "node:path";
+import { readBoxFile } from "~/schemas/box";
 import { readJobFile } from "~/schemas/file";
 import { VERSION } from "~/schemas/version";
-import type { DemoRows } from "~/store/list";
+import { DEMO_BOX, type DemoBox, type DemoRows } from "~/store/list";
 import { newRecord } from "~/store/records";
 import type { Route } from "./+types/demo";
 
@@ -26,7 +27,18 @@ async function rowsOf(name: string): Promise<DemoRows | null> {
   };
 }
 
+/** The demo's box, as its file has it. */
+async function boxOf(): Promise<DemoBox | null> {
+  const text = await readFile(join(process.cwd(), "demo", "box.keel-box.json"), "utf8").catch(() => null);
+  const read = text === null ? null : readBoxFile(text);
+  return read?.ok ? { box: read.items } : null;
+}
+
 export async function loader({ params }: Route.LoaderArgs) {
+  if (params.name === DEMO_BOX) {
+    const box = await boxOf();
+    if (box) return Response.json(box);
+  }
   const rows = /^[a-z0-9-]+$/.test(params.name) ? await rowsOf(params.name) : null;
   if (!rows) throw new Response("No such demo job.", { status: 404 });
   return Response.json(rows);
