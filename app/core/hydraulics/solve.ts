@@ -113,6 +113,17 @@ export class LineUpSolver {
     return this.solveSettings(settings);
   }
 
+  /**
+   * Like {@link solve}, with something changed in the settings that the plan has not: a way that is half shut, air that
+   * comes in, a pump that is worn. The plan stays as it is.
+   */
+  solveWith(lineUp: LineUp, conditions: Conditions, change: (settings: Settings) => void): LineUpResult {
+    const settings = makeSettings(this.network, lineUp, conditions);
+    if ("code" in settings) return { outcome: "badConditions", fault: settings };
+    change(settings);
+    return this.solveSettings(settings);
+  }
+
   /** Like {@link solve}, but hands the buffers on to the next call: read what is wanted before it. */
   solveInPlace(lineUp: LineUp, conditions: Conditions): LineUpResult {
     const settings = makeSettings(this.network, lineUp, conditions, this.buffers);
