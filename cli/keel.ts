@@ -3,8 +3,10 @@ import { readFileSync } from "node:fs";
 import { missingIn } from "~/core/air/content";
 import { airReport, bleedReport } from "~/core/air/report";
 import { standingOf } from "~/core/book/standing";
+import { Diagnoser } from "~/core/care/diagnose";
 import { dueOf } from "~/core/care/due";
 import { gaugeTrend, trendReport, trendsOf } from "~/core/care/gaugeTrend";
+import { deltasOf, SimulatedSystem } from "~/core/care/simulate";
 import { exportInp } from "~/core/export/inp";
 import { findingsOf } from "~/core/findings/findings";
 import { solveReport } from "~/core/hydraulics/report";
@@ -24,9 +26,11 @@ import { nameOf } from "~/messages/notes";
 import { airActionsSchema, contentOf, readAction } from "~/schemas/air";
 import { laws } from "~/schemas/calc";
 import { calendarText } from "~/schemas/calendar";
+import { careReadingsSchema, readCareReading } from "~/schemas/diagnosis";
 import { type FileFault, faultsOf, type JobFile, readJobFile } from "~/schemas/file";
 import { CalcFault } from "~/schemas/law";
 import { solveReportJsonSchema } from "~/schemas/solveReport";
+import { diagnosisReport } from "./diagnosis";
 
 const BAD_INPUT = 1;
 const BAD_USE = 2;
@@ -47,6 +51,10 @@ const usage = `usage: keel <verb> [file or -]
   run FILE [--ambient DEG]         the plan's duty over time: levels, heat, vacuum and events; endurance by line-up
   export inp FILE --lineup ID      the network of a line-up for EPANET
   dip FILE --tank ID [--step M] [--pitch DEG] [--roll DEG]   depths and volumes at its sounding point
+  diagnose FILE --lineup ID --readings R.json [--next 3]
+                                   what may be wrong, in groups, and what to read next
+  simulate FILE [--lineup ID] [--fault ID --size N] [--seed N] [--minutes N]
+                                   what the gauges would say, as Signal K deltas
   work FILE [--from PLAN] [--people N]   the work order: steps with needs, holds, litres; ledger, hours, longest way
   bleed FILE --lineup ID [--school PRIMING] [--content WORD]   how it is bled: steps, proof, air left, why not
   air FILE --lineup ID --actions A.json [--content WORD] [--every S]   hands at it: air, joints and pumps over time
@@ -187,6 +195,53 @@ function trend(args: string[]): unknown {
   return trendReport(found);
 }
 
+/** The line-up's faults, solved; refused where nothing is fed in it. */
+function diagnoserOf(job: Job, lineUp: LineUp): Diagnoser {
+  const plan = currentPlan(job);
+  const diagnoser = new Diagnoser(buildNetwork(job), lineUp, plan.conditions);
+  if (!diagnoser.isReady)
+    throw new Stop([`${lineUp.id}: nothing is fed in it, so nothing can be told of it`], BAD_INPUT);
+  return diagnoser;
+}
+
+function diagnose(args: string[]): unknown {
+  const { value, file } = flagged(args, ["--lineup", "--readings", "--next"]);
+  const job = readJob(file);
+  const lineUp = lineUpOf(job, value("--lineup"));
+  const from = value("--readings");
+  if (from === undefined) throw new Stop(["--readings: a file with what was read"], BAD_USE);
+  const most = Number(value("--next") ?? 3);
+  if (!(most >= 0 && most <= 60)) throw new Stop(["--next: a number from 0 to 60"], BAD_USE);
+  const parsed = careReadingsSchema.safeParse(readJson(from, from));
+  if (!parsed.success) throw refuse(from, faultsOf(parsed.error, "readings"));
+  const diagnoser = diagnoserOf(job, lineUp);
+  const readings = parsed.data.map(readCareReading);
+  const strange = readings.findIndex(
+    (one) => "port" in one && one.port && !diagnoser.network.nodeOf.has(one.port),
+  );
+  if (strange >= 0) throw new Stop([`${from}: readings[${strange}].port is not in this plan`], BAD_INPUT);
+  return diagnosisReport(diagnoser, readings, Math.floor(most));
+}
+
+function simulate(args: string[]): unknown {
+  const { value, file } = flagged(args, ["--lineup", "--fault", "--size", "--seed", "--minutes"]);
+  const job = readJob(file);
+  const diagnoser = diagnoserOf(job, lineUpOf(job, value("--lineup") ?? currentPlan(job).lineUps[0]?.id));
+  const [id, seed, minutes] = [
+    value("--fault"),
+    Number(value("--seed") ?? 1),
+    Number(value("--minutes") ?? 1),
+  ];
+  const fault = diagnoser.faults.find((one) => one.id === id);
+  if (id !== undefined && !fault)
+    throw new Stop([`--fault: one of ${diagnoser.faults.map((one) => one.id).join(", ")}`], BAD_USE);
+  const size = Number(value("--size") ?? fault?.sizes[0] ?? 0);
+  if (fault && !(size > 0)) throw new Stop(["--size: a number over 0"], BAD_USE);
+  if (!(minutes > 0 && minutes <= 1440)) throw new Stop(["--minutes: a number over 0, to 1440"], BAD_USE);
+  if (!Number.isInteger(seed)) throw new Stop(["--seed: a whole number"], BAD_USE);
+  return deltasOf(new SimulatedSystem(diagnoser, fault ? { fault, size } : null, seed), minutes);
+}
+
 function inp(args: string[]): string {
   const { value, file } = flagged(args, ["--lineup"]);
   const job = readJob(file);
@@ -270,6 +325,10 @@ function main(args: string[]): string {
       return calendar(rest[0]);
     case "trend":
       return json(trend(rest));
+    case "diagnose":
+      return json(diagnose(rest));
+    case "simulate":
+      return json(simulate(rest));
     case "work":
       return json(work(rest));
     case "run":

@@ -3,12 +3,17 @@ import { readFileSync } from "node:fs";
 import { expect, test } from "@jest/globals";
 import Ajv from "ajv/dist/2020.js";
 import { standingOf } from "~/core/book/standing";
+import { Diagnoser } from "~/core/care/diagnose";
 import { gaugeTrend, trendReport } from "~/core/care/gaugeTrend";
+import { deltasOf, SimulatedSystem } from "~/core/care/simulate";
 import { buildNetwork } from "~/core/network/network";
 import { workReport } from "~/core/order/report";
+import { currentPlan } from "~/core/plan/ports";
+import { careReadingsSchema, readCareReading } from "~/schemas/diagnosis";
 import { readJobFile } from "~/schemas/file";
 import { trendReportJsonSchema } from "~/schemas/trendReport";
 import { workReportJsonSchema } from "~/schemas/workReport";
+import { diagnosisReport } from "./diagnosis";
 
 const read = (name: string) => {
   const found = readJobFile(readFileSync(`demo/${name}.keel.json`, "utf8"));
@@ -42,4 +47,28 @@ test("the trend of Marram's gauge prints what its schema says, and the date that
   expect(report.points.map(({ at }) => at.slice(0, 10))).toEqual(["2026-05-03", "2026-08-16", "2026-11-08"]);
   expect(Date.parse(report.actBy ?? "")).toBeGreaterThan(Date.parse("2026-11-08"));
   expect(report.earliest ?? Infinity).toBeLessThan(report.due ?? 0);
+});
+
+test("what may be wrong, and what the stand-in says, print what their schemas say", () => {
+  const { job } = read("marram");
+  const plan = currentPlan(job);
+  const diagnoser = new Diagnoser(buildNetwork(job), plan.lineUps[0]!, plan.conditions);
+  const readings = [
+    { port: "vacuum.a", state: "full", gaugeKpa: -18.5 },
+    { look: "bubbles", port: "lift.in", seen: false },
+    { symptom: "losesPowerAtFull", has: true },
+  ];
+  const parsed = careReadingsSchema.parse(readings).map(readCareReading);
+  const report = diagnosisReport(diagnoser, parsed, 3);
+  expect(errors("diagnosis", report)).toEqual([]);
+  expect(report.next).toHaveLength(3);
+  expect(report.ranked.reduce((sum, { share }) => sum + share, 0)).toBeCloseTo(1, 6);
+  expect(errors("simulation", deltasOf(new SimulatedSystem(diagnoser, null, 1), 1))).toEqual([]);
+  // Half a delta, a state that is none, and a vacuum deeper than there is are refused.
+  for (const bad of [
+    { port: "vacuum.a", state: "flat out", gaugeKpa: -3 },
+    { port: "vacuum.a", state: "full" },
+    { port: "vacuum.a", state: "full", gaugeKpa: -150 },
+  ])
+    expect(careReadingsSchema.safeParse([bad]).success).toBe(false);
 });

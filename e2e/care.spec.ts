@@ -35,3 +35,34 @@ test("at 390 wide the three answers stand first and nothing hangs over", async (
   await expect(page.getByText(/^Separator 1 stands at/)).toBeVisible();
   expect(await page.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(390);
 });
+
+test("by keys what is wrong is looked for: a reading, the next step, and a reading taken back", async ({
+  page,
+}) => {
+  await openMarram(page, "care");
+  await page.getByRole("button", { name: "Find what is wrong" }).press("Enter");
+  const read = page.getByRole("textbox", { name: /Vacuum gauge, one side: the plan says/ });
+  await read.fill("22 kPa");
+  await read.press("Enter");
+  await page.getByRole("button", { name: "Read", exact: true }).press("Enter");
+  const suspects = page.getByRole("list", { name: "What it may be" });
+  await expect(suspects.getByText("Separator 1 is loaded")).toBeVisible();
+  await expectAccessible(page, "#place");
+  await page.getByRole("button", { name: "Take it back" }).press("Enter");
+  await expect(page.getByText("What is wrong? Say what is known, then read once.")).toBeVisible();
+});
+
+test.describe("by touch, on a phone", () => {
+  test.use({ viewport: { width: 390, height: 844 }, hasTouch: true });
+  test("a hidden fault is looked for, and what it was is told", async ({ page }) => {
+    await openMarram(page, "care");
+    await page.getByRole("button", { name: "Find what is wrong" }).tap();
+    await page.getByRole("button", { name: "Practise: a fault is hidden" }).tap();
+    for (let i = 0; i < 3; i++) await page.getByRole("button", { name: "Do it" }).tap();
+    await expect(page.getByText(/Something may be wrong: \d+ minutes spent/)).toBeVisible();
+    await page.getByRole("button", { name: /^It is|say what it is/ }).tap();
+    await page.getByRole("option", { name: "Nothing is wrong" }).tap();
+    await expect(page.getByText(/You spent \d+ minutes/)).toBeVisible();
+    expect(await page.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(390);
+  });
+});

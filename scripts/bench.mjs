@@ -14,6 +14,7 @@ for (const name of [
   "joints",
   "board",
   "bleed",
+  "care",
   "bundle",
   "keel",
   "store",

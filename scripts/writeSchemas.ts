@@ -1,6 +1,7 @@
 /** Writes the JSON Schemas that stand in docs, made from their source. */
 import { writeFileSync } from "node:fs";
 import { airJsonSchemas } from "~/schemas/air";
+import { diagnosisJsonSchema, simulationJsonSchema } from "~/schemas/diagnosis";
 import { fileJsonSchema } from "~/schemas/file";
 import { solveReportJsonSchema } from "~/schemas/solveReport";
 import { trendReportJsonSchema } from "~/schemas/trendReport";
@@ -12,5 +13,7 @@ for (const [name, schema] of Object.entries({
   ...airJsonSchemas(),
   work: workReportJsonSchema(),
   trend: trendReportJsonSchema(),
+  diagnosis: diagnosisJsonSchema(),
+  simulation: simulationJsonSchema(),
 }))
   writeFileSync(`docs/${name}.schema.json`, `${JSON.stringify(schema, null, 2)}\n`);

@@ -1,6 +1,6 @@
 /** The shape of the book's entries and of the plans they cite. */
 
-import type { BookEntry } from "~/core/book/entries";
+import { type BookEntry, faultKinds } from "~/core/book/entries";
 import { HASH_DIGITS, type Snapshot } from "~/core/book/snapshot";
 import { conditions, plan, portRef, reading, type Same, tank } from "./job";
 import { engine } from "./part";
@@ -110,6 +110,14 @@ export const bookEntrySchema = z.discriminatedUnion("kind", [
     seconds: z.number().min(0).max(86_400).exactOptional(),
     cameM3: atLeastZero.exactOptional(),
     isPractice: z.boolean().exactOptional(),
+  }),
+  z.strictObject({
+    ...entryBase,
+    kind: z.literal("faultFound"),
+    lineUpId: id,
+    fault: z.enum(faultKinds),
+    at: z.string().min(1).max(14),
+    note: z.string().max(LONGEST_NOTE),
   }),
   z.strictObject({ ...entryBase, kind: z.literal("strike"), entryId: id }),
 ]) satisfies z.ZodType<BookEntry>;

@@ -108,6 +108,7 @@ function citedFaults(entry: BookEntry, known: Known, path: string): BookFault[] 
       return wanted(entry.tankId, "tankId", known.tanks);
     case "photo":
       return wanted(entry.ofId, "ofId", known.all);
+    case "faultFound":
     case "bled":
       return wanted(entry.lineUpId, "lineUpId", known.lineUps);
     case "torqueSet":

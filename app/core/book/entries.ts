@@ -134,6 +134,32 @@ export interface BledStep extends EntryBase {
   isPractice?: boolean;
 }
 
+/** What can be wrong with a line-up that was fed once. */
+export const faultKinds = [
+  "restricted",
+  "pickupBlocked",
+  "filterLoaded",
+  "wayShut",
+  "ventBlocked",
+  "weakPump",
+  "airLeak",
+  "airAtPickup",
+  "returnRestricted",
+  "waxing",
+  "wrongLineUp",
+] as const;
+export type FaultKind = (typeof faultKinds)[number];
+
+/** What was wrong, confirmed with the hand; it turns what is looked for first the next time. */
+export interface FaultFound extends EntryBase {
+  kind: "faultFound";
+  lineUpId: Id;
+  fault: FaultKind;
+  /** Part, run or tank that it was at. */
+  at: Id;
+  note: string;
+}
+
 /** Takes an entry out of what counts; the entry itself stays. A strike can be struck in its turn. */
 export interface Strike extends EntryBase {
   kind: "strike";
@@ -153,6 +179,7 @@ export type BookEntry =
   | HoldAside
   | TorqueSet
   | BledStep
+  | FaultFound
   | Strike;
 export type Book = readonly BookEntry[];
 

@@ -40,6 +40,8 @@ const WEIGHED_SIZES = 9;
 const SURE = 0.8;
 const FITS = 0.05;
 const MISFITS = 0.002;
+/** Where no gauge is, so many looks say that nothing shows. Common practice, no source. */
+const LOOKS_ENOUGH = 2;
 
 interface Predicted {
   fault: CareFault;
@@ -50,7 +52,7 @@ interface Predicted {
 export interface CareGroup {
   group: string;
   share: number;
-  /** Parts, runs, tanks or line-ups of it, likeliest first. */
+  /** Parts, runs, tanks or line-ups of it, in the order of the way. */
   ids: Id[];
   faultIds: string[];
   kind: CareFault["kind"];
@@ -109,6 +111,8 @@ export class Diagnoser {
   private readonly healthy: Record<ReadState, Float64Array | null>;
   /** Ports of the way by their distance along it, m. */
   readonly portM: ReadonlyMap<string, number>;
+  /** Where the consumer stands along it, m. */
+  readonly consumerM: number;
   /** How all readings move when the plan is off by one of its shared errors. */
   private readonly moves: Record<keyof typeof shared, Record<ReadState, Float64Array | null>>;
   private readonly predicted: Predicted[];
@@ -124,9 +128,10 @@ export class Diagnoser {
     const others = network.plan.lineUps.filter(
       ({ id, purpose }) => id !== lineUp.id && purpose === lineUp.purpose,
     );
-    const full = this.solver.solve(lineUp, this.at("full"));
+    const full = this.solver.solve(lineUp, this.conditionsAt("full"));
     const way = full.outcome === "solved" ? fuelWay(full) : null;
     const faults = full.outcome === "solved" && way ? faultsOf(full, way, others) : [];
+    this.consumerM = way?.consumerAtM ?? 0;
     this.portM = full.outcome === "solved" && way ? portPlaces(full, way) : new Map();
     this.faults = turnedPriors(faults, turned);
     this.healthy = this.states(() => undefined);
@@ -158,14 +163,14 @@ export class Diagnoser {
     return this.faults.length > 0;
   }
 
-  private at(state: ReadState): Conditions {
+  conditionsAt(state: ReadState): Conditions {
     const load = Object.fromEntries(
       this.network.job.consumers.map(({ id }) => [id, state === "idle" ? 0 : 1]),
     );
     return { ...this.conditions, load };
   }
 
-  private lineUpAt(state: ReadState, lineUp: LineUp): LineUp {
+  lineUpAt(state: ReadState, lineUp: LineUp): LineUp {
     if (state !== "stopped") return lineUp;
     const still = <T>(record: Record<Id, unknown>, value: T) =>
       Object.fromEntries(Object.keys(record).map((id) => [id, value]));
@@ -181,13 +186,10 @@ export class Diagnoser {
     fault?: CareFault,
   ): Record<ReadState, Float64Array | null> {
     const one = (state: ReadState): Float64Array | null => {
-      // With the cap off nothing is drawn against the vent; what stands still draws no air and passes no restriction.
-      const isGone = state === "capOff" && fault?.kind === "ventBlocked";
-      const isStill = state === "stopped" && fault?.kind !== "ventBlocked" && fault !== undefined;
-      const apply = isGone || isStill ? () => undefined : change;
+      const apply = fault && this.isGone(fault, state) ? () => undefined : change;
       const result: LineUpResult = this.solver.solveWith(
         this.lineUpAt(state, fault?.lineUp ?? this.lineUp),
-        this.at(state),
+        this.conditionsAt(state),
         apply,
       );
       return result.outcome === "solved" ? result.gaugePa : null;
@@ -201,13 +203,18 @@ export class Diagnoser {
     };
   }
 
+  /** With the cap off nothing is drawn against the vent; what stands still draws no air and passes no restriction. */
+  isGone({ kind }: CareFault, state: ReadState): boolean {
+    return (state === "capOff" && kind === "ventBlocked") || (state === "stopped" && kind !== "ventBlocked");
+  }
+
   private gaugeOf(pa: Float64Array | null, port: string): number {
     const node = this.network.nodeOf.get(port);
     return pa === null || node === undefined ? Number.NaN : (pa[node] as number);
   }
 
   /** Whether a port lies behind where a fault lets air in; null where either has no place on the way. */
-  private isAfter({ airInAt }: CareFault, port: string | undefined): boolean | null {
+  isAfter({ airInAt }: CareFault, port: string | undefined): boolean | null {
     const [from, at] = [this.portM.get(airInAt ?? ""), this.portM.get(port ?? "")];
     return from === undefined || at === undefined ? null : at >= from - 1e-9;
   }
@@ -258,11 +265,13 @@ export class Diagnoser {
       (one) =>
         (one.kind === "symptom" && one.has) || (one.kind === "look" && isAdverseLook(one.look, one.seen)),
     );
+    const looked = readings.filter(({ kind }) => kind === "look").length;
+    const isEnough = gauges.length > 0 || looked >= LOOKS_ENOUGH;
     const bad = bestP < MISFITS && healthyP < MISFITS && gauges.length > 2 ? this.badOf(readings) : null;
     const outcome: CareOutcome =
       bad !== null
         ? "badReading"
-        : gauges.length > 0 && healthyP > FITS && !isAdverse
+        : isEnough && healthyP > FITS && !isAdverse
           ? "nothingShows"
           : first && first.share >= SURE
             ? "found"
@@ -364,7 +373,7 @@ export class Diagnoser {
         return {
           group,
           share: members.reduce((sum, { share }) => sum + share, 0),
-          ids: [...new Set(members.map(({ index: i }) => (this.predicted[i] as Predicted).fault.at))],
+          ids: inOrder(members.map(({ index: i }) => (this.predicted[i] as Predicted).fault)),
           faultIds: members.map(({ index: i }) => (this.predicted[i] as Predicted).fault.id),
           kind: one.fault.kind,
           size: between(one.fault.sizes, k / (WEIGHED_SIZES - 1)),
@@ -378,10 +387,15 @@ export class Diagnoser {
   solvedWith(faultId: string, size: number): LineUpResult | null {
     const fault = this.faults.find(({ id }) => id === faultId);
     return fault
-      ? this.solver.solveWith(fault.lineUp ?? this.lineUp, this.at("full"), (settings) =>
+      ? this.solver.solveWith(fault.lineUp ?? this.lineUp, this.conditionsAt("full"), (settings) =>
           fault.apply(settings, size),
         )
       : null;
+  }
+
+  /** The line-up with nothing wrong, solved. */
+  solvedHealthy(): LineUpResult {
+    return this.solver.solve(this.lineUp, this.conditionsAt("full"));
   }
 
   /** Visits by what they are likely to tell for their minutes, best first. */
@@ -465,6 +479,11 @@ export class Diagnoser {
       .filter(({ port: at }) => Number.isFinite(this.healthyPa(at, state)));
   }
 }
+
+/** What a group holds, along the way of the fuel. */
+const inOrder = (faults: readonly CareFault[]): Id[] => [
+  ...new Set([...faults].sort((a, b) => a.atM - b.atM).map(({ at }) => at)),
+];
 
 /** Bits a square root of minutes and four: what is quick may tell less. */
 const worth = ({ bits, minutes }: Visit): number => bits / Math.sqrt(minutes + 4);

@@ -2,6 +2,7 @@
  * What can be wrong with a line-up that was fed once, each as a change of its settings: nothing of it is a plan. A fault has
  * sizes, from the least that is told at a gauge to the most that still runs; its prior is common practice, no source.
  */
+import type { FaultKind } from "../book/entries";
 import { gaugeAtPort } from "../hydraulics/derive";
 import type { FuelWay } from "../hydraulics/route";
 import type { SolvedLineUp } from "../hydraulics/solve";
@@ -14,24 +15,13 @@ import { portKey } from "../plan/ports";
 import type { LineUp } from "../plan/types";
 import { Way } from "../solver/newton";
 
-export type FaultKind =
-  | "restricted"
-  | "pickupBlocked"
-  | "filterLoaded"
-  | "wayShut"
-  | "ventBlocked"
-  | "weakPump"
-  | "airLeak"
-  | "airAtPickup"
-  | "returnRestricted"
-  | "waxing"
-  | "wrongLineUp";
-
 export interface CareFault {
   id: string;
   kind: FaultKind;
   /** Part, run or tank where it is; the line-up for a wrong one. */
   at: Id;
+  /** How far along the way, m. */
+  atM: number;
   /** Faults that no gauge parts have one group: kind and stretch. */
   group: string;
   sizes: readonly number[];
@@ -89,6 +79,7 @@ interface Passed {
   kind: string;
   flowM3S: number;
   boreM: number;
+  atM: number;
 }
 
 function passedOf({ network, flow }: SolvedLineUp, way: FuelWay): Passed[] {
@@ -109,7 +100,18 @@ function passedOf({ network, flow }: SolvedLineUp, way: FuelWay): Passed[] {
     const flowM3S = flow[index] ?? 0;
     if (!leg || flowM3S === 0) return [];
     const { side, boreM } = leg;
-    return [{ index, id: owner, side, stretch: stretchAt(leg.fromM), kind: link.kind, flowM3S, boreM }];
+    return [
+      {
+        index,
+        id: owner,
+        side,
+        stretch: stretchAt(leg.fromM),
+        kind: link.kind,
+        flowM3S,
+        boreM,
+        atM: leg.fromM,
+      },
+    ];
   });
 }
 
@@ -159,7 +161,7 @@ const DRAWS_PA = 300;
 function leaks(solved: SolvedLineUp, network: Network, passed: readonly Passed[]): CareFault[] {
   const feed = passed.filter(({ side, kind }) => side === "feed" && kind === "run");
   const seen = new Set<string>();
-  return feed.flatMap(({ id, stretch, boreM }): CareFault[] => {
+  return feed.flatMap(({ id, stretch, boreM, atM }): CareFault[] => {
     const run = network.plan.runs.find((one) => one.id === id);
     if (!run) return [];
     return [run.from, run.to].flatMap((ref): CareFault[] => {
@@ -171,6 +173,7 @@ function leaks(solved: SolvedLineUp, network: Network, passed: readonly Passed[]
           id: `airLeak:${key}`,
           kind: "airLeak",
           at: ref.part,
+          atM,
           airInAt: key,
           group: `airLeak ${stretch}`,
           sizes: boreM <= HEATER_BORE_M ? HEATER_LEAK_M : LEAK_M,
@@ -188,8 +191,8 @@ export function faultsOf(solved: SolvedLineUp, way: FuelWay, otherLineUps: reado
   const { plan, job } = network;
   const passed = passedOf(solved, way);
   const found: CareFault[] = [];
-  const put = (fault: Omit<CareFault, "prior" | "id">, key = fault.at) =>
-    found.push({ ...fault, id: `${fault.kind}:${key}`, prior: 0 });
+  const put = (fault: Omit<CareFault, "prior" | "id" | "atM"> & { atM?: number }, key = fault.at) =>
+    found.push({ atM: 0, ...fault, id: `${fault.kind}:${key}`, prior: 0 });
   const tanks = network.sorted.tankPorts.filter(({ index }) => (solved.flow[index] ?? 0) < 0);
   const stretchOfTank = 0;
   for (const { index, link } of tanks) {
@@ -218,11 +221,12 @@ export function faultsOf(solved: SolvedLineUp, way: FuelWay, otherLineUps: reado
     put({ kind: "airAtPickup", at, group: `airAtPickup ${at}`, sizes: ONCE, apply: air }, link.id);
   }
   for (const one of passed) {
-    const { id, side, stretch, index, kind } = one;
+    const { id, side, stretch, index, kind, atM } = one;
     if (side === "return") {
       put({
         kind: "returnRestricted",
         at: id,
+        atM,
         group: `returnRestricted ${stretch}`,
         sizes: SQUARE_PA,
         apply: square(one),
@@ -233,7 +237,7 @@ export function faultsOf(solved: SolvedLineUp, way: FuelWay, otherLineUps: reado
       const loaded = ({ laws }: Settings, times: number) => {
         laws.linear[index] = (laws.linear[index] as number) * times;
       };
-      put({ kind: "filterLoaded", at: id, group: `filterLoaded ${id}`, sizes: LOADED, apply: loaded });
+      put({ kind: "filterLoaded", at: id, atM, group: `filterLoaded ${id}`, sizes: LOADED, apply: loaded });
     } else if (kind === "pump") {
       const curve = settings.laws.curve[index] as number;
       const worn = ({ laws }: Settings, share: number) => {
@@ -242,11 +246,13 @@ export function faultsOf(solved: SolvedLineUp, way: FuelWay, otherLineUps: reado
         );
         Object.assign(laws, { curves });
       };
-      if (curve >= 0) put({ kind: "weakPump", at: id, group: `weakPump ${id}`, sizes: WORN, apply: worn });
+      if (curve >= 0)
+        put({ kind: "weakPump", at: id, atM, group: `weakPump ${id}`, sizes: WORN, apply: worn });
     } else
       put({
         kind: "restricted",
         at: id,
+        atM,
         group: `restricted ${side} ${stretch}`,
         sizes: SQUARE_PA,
         apply: square(one),
@@ -255,7 +261,7 @@ export function faultsOf(solved: SolvedLineUp, way: FuelWay, otherLineUps: reado
       const shut = ({ laws }: Settings) => {
         laws.way[index] = Way.shut;
       };
-      put({ kind: "wayShut", at: id, group: `wayShut ${stretch}`, sizes: ONCE, apply: shut });
+      put({ kind: "wayShut", at: id, atM, group: `wayShut ${stretch}`, sizes: ONCE, apply: shut });
     }
   }
   found.push(...leaks(solved, network, passed));
@@ -271,6 +277,7 @@ export function faultsOf(solved: SolvedLineUp, way: FuelWay, otherLineUps: reado
       id: `wrongLineUp:${lineUp.id}`,
       kind: "wrongLineUp",
       at: lineUp.id,
+      atM: 0,
       group: `wrongLineUp ${lineUp.id}`,
       sizes: ONCE,
       prior: 0,

@@ -1,5 +1,6 @@
 /** What is seen without a gauge, and what its owner tells: how likely each is with a fault. Common practice, no source. */
-import type { CareFault, FaultKind } from "./faults";
+import type { FaultKind } from "../book/entries";
+import type { CareFault } from "./faults";
 
 export const looks = ["bubbles", "puddle", "handlesRight", "mouthClear", "hissAtCap"] as const;
 /** Bubbles in a clear line at a port; a puddle under it overnight; handles as the card has them; mouth clear of fuel; air drawn in as the cap is opened. */

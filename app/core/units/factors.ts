@@ -10,6 +10,7 @@ export const INCH_MERCURY_PA = 3386.389;
 export const GRAVITY_M_S2 = 9.80665;
 export const POUND_KG = 0.45359237;
 export const POUND_FORCE_PER_SQUARE_INCH_PA = (POUND_KG * GRAVITY_M_S2) / INCH_M ** 2;
+export const KILOPASCAL_PA = 1000;
 export const STANDARD_ATMOSPHERE_PA = 101325;
 export const LITRE_M3 = 1e-3;
 export const HOUR_S = 3600;

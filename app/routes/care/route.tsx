@@ -3,7 +3,7 @@
  * Seen in three seconds: the state of the fuel, when the filter is due, whether the last reading is what the plan computes.
  */
 
-import { useMemo, useState } from "react";
+import { lazy, Suspense, useMemo, useState } from "react";
 import styled from "styled-components";
 import { entriesOf, type VacuumReading } from "~/core/book/entries";
 import { trendsOf } from "~/core/care/gaugeTrend";
@@ -23,6 +23,9 @@ import { TextField } from "~/ui/fields";
 import { PlaceHead, Sheet } from "~/ui/place";
 import { DueList } from "./DueList";
 import { Trend } from "./Trend";
+
+/** Loaded when something is looked for. */
+const FindFault = lazy(() => import("./FindFault"));
 
 export const meta = () => [{ title: "Care · Iron Keel" }];
 
@@ -62,6 +65,7 @@ export default function Care() {
   const [fuelC, setFuel] = useState(plan.conditions.fuelC);
   const [load, setLoad] = useState(engine ? (plan.conditions.load[engine.id] ?? 1) : 1);
   const [note, setNote] = useState("");
+  const [isFinding, setFinding] = useState(false);
   const [engineH, setEngineH] = useState<number | undefined>();
   const readings = entriesOf(book, "vacuum");
   const trends = useMemo(() => trendsOf(network, book), [network, book]);
@@ -110,6 +114,16 @@ export default function Care() {
         <dt>Reading</dt>
         <dd>{last ? <LastReading reading={last} network={network} /> : "none yet"}</dd>
       </Answers>
+      <div style={{ padding: "0 16px 10px" }}>
+        <Button onPress={() => setFinding(!isFinding)}>
+          {isFinding ? "Close the search" : "Find what is wrong"}
+        </Button>
+      </div>
+      {isFinding && (
+        <Suspense fallback={<Sheet role="status">Laying each fault over the plan…</Sheet>}>
+          <FindFault />
+        </Suspense>
+      )}
       {trend && <Trend trend={trend} />}
       <DueList trends={trends} />
       {gauge && lineUp && (
