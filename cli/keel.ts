@@ -1,5 +1,6 @@
 /** The core on the command line: JSON in on a file or standard input, JSON out; faults with their place on standard error. */
-import { readFileSync } from "node:fs";
+import { mkdirSync, readFileSync, writeFileSync } from "node:fs";
+import { join } from "node:path";
 import { missingIn } from "~/core/air/content";
 import { airReport, bleedReport } from "~/core/air/report";
 import { standingOf } from "~/core/book/standing";
@@ -22,14 +23,16 @@ import { capacityM3, soundingOf } from "~/core/tanks/tank";
 import { airRefusalText } from "~/messages/bleeding";
 import { calendarDays } from "~/messages/care";
 import { faultText } from "~/messages/faults";
+import { handOverParts, provisionalOf } from "~/messages/handOver";
 import { nameOf } from "~/messages/notes";
 import { airActionsSchema, contentOf, readAction } from "~/schemas/air";
 import { laws } from "~/schemas/calc";
 import { calendarText } from "~/schemas/calendar";
 import { careReadingsSchema, readCareReading } from "~/schemas/diagnosis";
-import { type FileFault, faultsOf, type JobFile, readJobFile } from "~/schemas/file";
+import { type FileFault, faultsOf, type JobFile, readJobFile, writeJobFile } from "~/schemas/file";
 import { CalcFault } from "~/schemas/law";
 import { solveReportJsonSchema } from "~/schemas/solveReport";
+import { handOverPdf } from "~/state/handOverPdf";
 import { diagnosisReport } from "./diagnosis";
 
 const BAD_INPUT = 1;
@@ -53,6 +56,8 @@ const usage = `usage: keel <verb> [file or -]
   dip FILE --tank ID [--step M] [--pitch DEG] [--roll DEG]   depths and volumes at its sounding point
   diagnose FILE --lineup ID --readings R.json [--next 3]
                                    what may be wrong, in groups, and what to read next
+  handover FILE --out DIR [--paper A4|Letter] [--provisional]
+                                   the owner's document (PDF) and the job's file
   simulate FILE [--lineup ID] [--fault ID --size N] [--seed N] [--minutes N]
                                    what the gauges would say, as Signal K deltas
   work FILE [--from PLAN] [--people N]   the work order: steps with needs, holds, litres; ledger, hours, longest way
@@ -223,6 +228,34 @@ function diagnose(args: string[]): unknown {
   return diagnosisReport(diagnoser, readings, Math.floor(most));
 }
 
+/** The document and the job's file, side by side in a folder. */
+async function handOver(args: string[]): Promise<unknown> {
+  const { value, file: path } = flagged(args, ["--out", "--paper"]);
+  const file = readFile(path);
+  const out = value("--out");
+  if (out === undefined) throw new Stop(["--out: a folder to write into"], BAD_USE);
+  const size = value("--paper") ?? "A4";
+  if (size !== "A4" && size !== "Letter") throw new Stop(["--paper: A4 or Letter"], BAD_USE);
+  const provisional = provisionalOf(file.job);
+  if (provisional.length > 0 && !args.includes("--provisional"))
+    throw new Stop(
+      [`for the time being only: ${provisional.join(", ")}; --provisional names them in the document`],
+      BAD_INPUT,
+    );
+  const font = (name: string) =>
+    readFileSync(new URL(`../node_modules/dejavu-fonts-ttf/ttf/${name}.ttf`, import.meta.url));
+  const made = await handOverPdf(
+    { job: file.job, book: standingOf(file.book), parts: new Set(handOverParts), today: new Date(), size },
+    { text: font("DejaVuSansCondensed"), strong: font("DejaVuSansCondensed-Bold") },
+  );
+  if (!made) throw new Stop(["no document was made"], BAD_INPUT);
+  mkdirSync(out, { recursive: true });
+  const written = [join(out, `${file.job.id}-hand-over.pdf`), join(out, `${file.job.id}.keel.json`)] as const;
+  writeFileSync(written[0], made.bytes);
+  writeFileSync(written[1], writeJobFile(file));
+  return { written, missingLetters: made.missing };
+}
+
 function simulate(args: string[]): unknown {
   const { value, file } = flagged(args, ["--lineup", "--fault", "--size", "--seed", "--minutes"]);
   const job = readJob(file);
@@ -301,7 +334,7 @@ function work(args: string[]): unknown {
   return workReport(file.job, standingOf(file.book), from, people);
 }
 
-function main(args: string[]): string {
+async function main(args: string[]): Promise<string> {
   const [verb, ...rest] = args;
   const json = (value: unknown) => `${JSON.stringify(value, null, 2)}\n`;
   switch (verb) {
@@ -327,6 +360,8 @@ function main(args: string[]): string {
       return json(trend(rest));
     case "diagnose":
       return json(diagnose(rest));
+    case "handover":
+      return json(await handOver(rest));
     case "simulate":
       return json(simulate(rest));
     case "work":
@@ -344,7 +379,7 @@ function main(args: string[]): string {
 }
 
 try {
-  process.stdout.write(main(process.argv.slice(2)));
+  process.stdout.write(await main(process.argv.slice(2)));
 } catch (error) {
   if (!(error instanceof Stop)) throw error;
   process.stderr.write(`${error.lines.join("\n")}\n`);

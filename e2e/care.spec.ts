@@ -52,6 +52,27 @@ test("by keys what is wrong is looked for: a reading, the next step, and a readi
   await expect(page.getByText("What is wrong? Say what is known, then read once.")).toBeVisible();
 });
 
+test("a customer is handed the document: whom it is for is asked once, parts are chosen, and it is saved", async ({
+  page,
+}) => {
+  await openMarram(page, "care");
+  const handOver = page.getByRole("region", { name: "Hand-over" });
+  await handOver.getByRole("textbox", { name: "Owner" }).fill("The harbour trust");
+  await page.keyboard.press("Enter");
+  await handOver.getByLabel("On", { exact: true }).fill("2026-11-26");
+  await handOver.locator("label").filter({ hasText: "How it is bled" }).click();
+  const [download] = await Promise.all([
+    page.waitForEvent("download"),
+    handOver.getByRole("button", { name: "Document, A4" }).click(),
+  ]);
+  expect(download.suggestedFilename()).toMatch(/hand-over-A4\.pdf$/);
+  expect(
+    readFileSync(await download.path())
+      .subarray(0, 5)
+      .toString(),
+  ).toBe("%PDF-");
+});
+
 test.describe("by touch, on a phone", () => {
   test.use({ viewport: { width: 390, height: 844 }, hasTouch: true });
   test("a hidden fault is looked for, and what it was is told", async ({ page }) => {

@@ -20,10 +20,10 @@ import { partsOf, portKey } from "~/core/plan/ports";
 import type { Run, Tank } from "~/core/plan/types";
 import { type UnitChoice } from "~/core/units/format";
 import { tradeIn } from "~/core/units/trade";
+import { settingText } from "~/messages/settingText";
 import { type DrawnEdge, drawnEdges, type LineKind, type Point } from "./edges";
 import type { Placed } from "./layout.client";
 import { PartNode, TankNode } from "./nodes";
-import { settingText } from "./settingText";
 
 export interface PlumbingProps {
   network: Network;

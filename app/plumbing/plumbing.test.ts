@@ -8,12 +8,12 @@ import { newPart } from "~/core/plan/blank";
 import { currentPlan } from "~/core/plan/ports";
 import type { Job } from "~/core/plan/types";
 import { newPartKinds } from "~/messages/kinds";
+import { settingText } from "~/messages/settingText";
 import { edgePath } from "./edges";
 import { plumbingGraph } from "./graph";
 import { labelRoom } from "./labelRoom";
 import { LINE_PX, wrapped } from "./labels";
 import { toElk } from "./layout.client";
-import { settingText } from "./settingText";
 
 const graphOf = (job: Job) => plumbingGraph(job, currentPlan(job), buildNetwork(job));
 const marram = (JSON.parse(readFileSync("demo/marram.keel.json", "utf8")) as { job: Job }).job;

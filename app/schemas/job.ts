@@ -372,6 +372,8 @@ const schools = {
   support: school("support"),
 };
 
+const handOverName = z.string().max(LONGEST_NAME).exactOptional();
+
 export const jobSchema = z.strictObject({
   id,
   name,
@@ -416,6 +418,16 @@ export const jobSchema = z.strictObject({
   consumers: z.array(engine).max(10),
   plans: z.array(plan).min(1).max(20),
   currentPlanId: id,
+  handOver: z
+    .strictObject({
+      vessel: handOverName,
+      engine: handOverName,
+      owner: handOverName,
+      fitter: handOverName,
+      signedBy: handOverName,
+      on: z.iso.date().exactOptional(),
+    })
+    .exactOptional(),
   prices: z.record(z.string().regex(/^[A-Za-z]+:[^\n]{0,120}$/), z.number().min(0).max(1e7)).exactOptional(),
 }) satisfies z.ZodType<Job>;
 

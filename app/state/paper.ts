@@ -99,6 +99,23 @@ export class Paper {
     this.page.drawSvgPath(path(points), { x, y: this.y, borderColor: ink, borderWidth: 1.2 });
   }
 
+  /** Dark squares at the top right, from here down; what is written stands beside them. */
+  modules(rows: readonly (readonly boolean[])[], x: number, side: number): void {
+    const one = side / rows.length;
+    rows.forEach((row, i) =>
+      row.forEach((isDark, k) => {
+        if (isDark)
+          this.page.drawRectangle({
+            x: x + k * one,
+            y: this.y - (i + 1) * one,
+            width: one,
+            height: one,
+            color: ink,
+          });
+      }),
+    );
+  }
+
   number(pages: number): void {
     this.pdf.getPages().forEach((page, i) => {
       page.drawText(`${i + 1} of ${pages}`, {

@@ -27,7 +27,7 @@ export interface Edit<C> {
 export type Command =
   | { name: "rename"; jobName: string }
   | ({ name: "editJob" } & Edit<
-      Change<Pick<Job, "kind" | "note" | "units" | "schools" | "site" | "fuel" | "prices">>
+      Change<Pick<Job, "kind" | "note" | "units" | "schools" | "site" | "fuel" | "prices" | "handOver">>
     >)
   | { name: "addTank"; id: Id; tankName: string; position: Position }
   | ({ name: "editTank"; id: Id } & Edit<Change<Omit<Tank, "id">>>)

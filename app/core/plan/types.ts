@@ -112,6 +112,16 @@ export interface Site {
   given?: GivenByField;
 }
 
+export interface HandOver {
+  vessel?: string;
+  engine?: string;
+  owner?: string;
+  fitter?: string;
+  signedBy?: string;
+  /** Day, as YYYY-MM-DD. */
+  on?: string;
+}
+
 export interface Job {
   id: Id;
   name: string;
@@ -125,6 +135,8 @@ export interface Job {
   consumers: Engine[];
   plans: Plan[];
   currentPlanId: Id;
+  /** Whom it is handed to, by whom and when: printed, asked nowhere else. */
+  handOver?: HandOver;
   /** The user's own price of a line to buy, each or a metre, by its key; in whatever money. */
   prices?: Record<string, number>;
 }

@@ -1,8 +1,8 @@
 /** Valves: lever handles that lie along the pipe when open, a selector's ways as they are joined, a bank's rail. */
 import type { PartOf } from "~/core/kinds/index";
 import { isOpen, waysThrough } from "~/core/plan/valves";
+import { settingText } from "~/messages/settingText";
 import { LINE_PX, wrapped } from "../labels";
-import { settingText } from "../settingText";
 import { body, type Drawing, type Drawn, halo, Lead, settingOf, Under } from "./drawing";
 
 /** Lever along the pipe: open. Across it: shut. */

@@ -22,6 +22,7 @@ import { Button } from "~/ui/button";
 import { TextField } from "~/ui/fields";
 import { PlaceHead, Sheet } from "~/ui/place";
 import { DueList } from "./DueList";
+import { HandOver } from "./HandOver";
 import { Trend } from "./Trend";
 
 /** Loaded when something is looked for. */
@@ -126,6 +127,7 @@ export default function Care() {
       )}
       {trend && <Trend trend={trend} />}
       <DueList trends={trends} />
+      <HandOver />
       {gauge && lineUp && (
         <Sheet>
           <h3>Take a reading in {lineUp.name}</h3>

@@ -2,7 +2,7 @@ import styled from "styled-components";
 import { isConsumer, isValve } from "~/core/kinds/families";
 import type { Id } from "~/core/kinds/record";
 import { nameOf } from "~/messages/notes";
-import { settingText } from "~/plumbing/settingText";
+import { settingText } from "~/messages/settingText";
 import { useJob } from "~/state/job";
 
 const Outline = styled.ol`

@@ -1,7 +1,7 @@
 import { isValve } from "~/core/kinds/families";
 import type { Id } from "~/core/kinds/record";
 import { neighbourSettings } from "~/core/plan/valves";
-import { settingText } from "~/plumbing/settingText";
+import { settingText } from "~/messages/settingText";
 import { useJob } from "~/state/job";
 import { say } from "~/ui/toast";
 

@@ -10,7 +10,7 @@ import { tradeIn } from "~/core/units/trade";
 import { leftText, stepDetail, stepTitle, whyNotText } from "~/messages/bleeding";
 import { nameOf } from "~/messages/notes";
 import { schoolText } from "~/messages/schools";
-import { settingText } from "~/plumbing/settingText";
+import { settingText } from "~/messages/settingText";
 import { useJob, useTrade } from "~/state/job";
 import { useBleedPlan } from "~/state/work";
 import { Button } from "~/ui/button";

@@ -1,0 +1,144 @@
+/*
+ * Decides: what the owner is given, and whether it may be given yet.
+ * Seen in three seconds: what is missing or provisional, and the one button that makes the document.
+ */
+import { Download } from "lucide-react";
+import { useRef, useState } from "react";
+import styled from "styled-components";
+import { counted } from "~/messages/counted";
+import { type HandOverPart, handOverParts, handOverTitles, provisionalOf } from "~/messages/handOver";
+import { fileName, saveBytes } from "~/state/files";
+import { useJob } from "~/state/job";
+import { Button } from "~/ui/button";
+import { DateField, Switch, TextField } from "~/ui/fields";
+import { Sheet } from "~/ui/place";
+
+const Fields = styled.div`
+  display: grid; grid-template-columns: repeat(auto-fill, minmax(170px, 1fr)); gap: 8px 14px; align-items: start;
+`;
+const Choices = styled.div`
+  display: grid; grid-template-columns: repeat(auto-fill, minmax(230px, 1fr)); gap: 4px 14px; margin: 8px 0;
+`;
+const names = {
+  vessel: "Vessel or vehicle",
+  engine: "Engine",
+  owner: "Owner",
+  fitter: "Fitted by",
+  signedBy: "Signed off by",
+} as const;
+
+export function HandOver() {
+  const { job, book, dispatch, say } = useJob();
+  const [left, setLeft] = useState<ReadonlySet<HandOverPart>>(new Set());
+  const [isNamed, setNamed] = useState(false);
+  const [done, setDone] = useState<number | null>(null);
+  const isStopped = useRef(false);
+  const told = job.handOver ?? {};
+  const set = (change: object) =>
+    void dispatch({
+      name: "editJob",
+      change: { handOver: { ...told, ...change } },
+      shown: { handOver: job.handOver },
+    });
+  const provisional = provisionalOf(job);
+  const parts = new Set(handOverParts.filter((part) => !left.has(part)));
+  const isHeld = provisional.length > 0 && !isNamed;
+  const make = async (size: "A4" | "Letter") => {
+    isStopped.current = false;
+    setDone(0);
+    try {
+      const [{ handOverPdf }, { pdfFonts }] = await Promise.all([
+        import("~/state/handOverPdf"),
+        import("~/state/pdfFonts.client"),
+      ]);
+      const onSection = async (count: number) => {
+        setDone(count);
+        await new Promise((next) => setTimeout(next, 0));
+        return !isStopped.current;
+      };
+      const made = await handOverPdf(
+        { job, book, parts, today: new Date(), size, onSection },
+        await pdfFonts(),
+      );
+      if (!made) return say("Stopped: no document was made.");
+      saveBytes(`${fileName(job.name)}-hand-over-${size}.pdf`, made.bytes, "application/pdf");
+      if (made.missing.length > 0)
+        say(`The document's letters lack ${made.missing.join(" ")}: a box stands in their place.`, true);
+    } catch (error) {
+      say(`The document was not made: ${String(error)}`, true);
+    } finally {
+      setDone(null);
+    }
+  };
+  return (
+    <Sheet aria-label="Hand-over">
+      <h3>Hand-over</h3>
+      <Fields>
+        {(Object.keys(names) as (keyof typeof names)[]).map((key) => (
+          <TextField
+            key={key}
+            label={names[key]}
+            value={told[key] ?? ""}
+            onCommit={(text) => set({ [key]: text })}
+          />
+        ))}
+        <DateField label="On" value={told.on ?? ""} onCommit={(on) => set({ on })} />
+      </Fields>
+      <Choices>
+        {handOverParts.map((part) => (
+          <Switch
+            key={part}
+            isOn={!left.has(part)}
+            onChange={(isOn) => {
+              const next = new Set(left);
+              if (isOn) next.delete(part);
+              else next.add(part);
+              setLeft(next);
+            }}
+          >
+            {handOverTitles[part]}
+          </Switch>
+        ))}
+      </Choices>
+      {provisional.length > 0 && (
+        <>
+          <p style={{ fontWeight: 650 }}>
+            {counted(provisional.length, "thing")} for the time being only: {provisional.join(", ")}.
+          </p>
+          <Switch isOn={isNamed} onChange={setNamed}>
+            Name them in the document
+          </Switch>
+        </>
+      )}
+      <div style={{ display: "flex", flexWrap: "wrap", gap: 10, alignItems: "center" }}>
+        {(["A4", "Letter"] as const).map((size) => (
+          <Button
+            key={size}
+            $main={size === "A4"}
+            isDisabled={isHeld || done !== null || parts.size === 0}
+            onPress={() => void make(size)}
+          >
+            <Download size={16} /> Document, {size}
+          </Button>
+        ))}
+        {done !== null && (
+          <span role="status">
+            {done} of {parts.size} parts{" "}
+            <Button
+              $quiet
+              onPress={() => {
+                isStopped.current = true;
+              }}
+            >
+              Stop
+            </Button>
+          </span>
+        )}
+      </div>
+      <p style={{ fontSize: 13, color: "var(--soft)" }}>
+        The job's file goes with it: save it from the head of the page. What nobody measured is listed as
+        assumed.
+      </p>
+    </Sheet>
+  );
+}
