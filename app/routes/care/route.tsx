@@ -127,7 +127,6 @@ export default function Care() {
       )}
       {trend && <Trend trend={trend} />}
       <DueList trends={trends} />
-      <HandOver />
       {gauge && lineUp && (
         <Sheet>
           <h3>Take a reading in {lineUp.name}</h3>
@@ -205,6 +204,7 @@ export default function Care() {
           </table>
         )}
       </Sheet>
+      <HandOver />
     </div>
   );
 }
