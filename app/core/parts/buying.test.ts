@@ -6,7 +6,7 @@ import { planJoints } from "../joints/joints";
 import { FILTER_LIFE_H } from "../laws/elementLife";
 import { currentPlan } from "../plan/ports";
 import type { Job } from "../plan/types";
-import { buyLines, costOf, elementCost1000h, shortOf } from "./buying";
+import { buyLines, costOf, elementCost1000h, planCost, shortOf } from "./buying";
 import { clipLines } from "./clips";
 
 const read = (name: string) =>
@@ -112,5 +112,18 @@ describe("against the box", () => {
       (10 * 1000) / (FILTER_LIFE_H / 2),
       9,
     );
+  });
+
+  test("alternatives are held against each other at one list of prices, by other sums", () => {
+    const block = truck.plans.find(({ id }) => id === "planB")!;
+    expect(planCost(truck, plan)).toBeNull();
+    const [factory] = of("part").filter((line) => line.for.includes("factory"));
+    const [hose] = of("hose");
+    const priced = { ...truck, prices: { [factory!.key]: 80, [hose!.key]: 12 } };
+    const [a, b] = [planCost(priced, plan), planCost(priced, block)];
+    expect(a!.first).toBeCloseTo(80 * factory!.count + 12 * hose!.lengthM!, 6);
+    // The block has no factory filter: its price is gone, its hoses are the same.
+    expect(a!.first - b!.first).toBeCloseTo(80, 6);
+    expect(a!.elements1000h).toBe(0);
   });
 });

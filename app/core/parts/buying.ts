@@ -5,7 +5,7 @@
 import { passageHoles, sawsOf } from "../boards/passages";
 import { type BoxItem, cutsFromBox, sameName } from "../box/box";
 import { circuitOf } from "../circuits/circuit";
-import { jointNeeds, looksOf, type PlanJoint } from "../joints/joints";
+import { jointNeeds, looksOf, type PlanJoint, planJoints } from "../joints/joints";
 import { elementsOf } from "../kinds/families";
 import { kindOf, type Part } from "../kinds/index";
 import type { Id } from "../kinds/record";
@@ -328,4 +328,28 @@ export function elementCost1000h(
       sum,
     );
   }, 0);
+}
+
+/** What the job's consumers are fed at full load, the most of them, m3/s. */
+export const fullFeedM3S = ({ consumers }: Job): number =>
+  Math.max(0, ...consumers.flatMap(({ loads }) => loads.map((one) => one.feedM3S)));
+
+export interface PlanCost extends Costs {
+  /** Elements that a thousand hours take; 0 where none is priced. */
+  elements1000h: number;
+}
+
+/** A plan at the user's own prices, from nothing in the box; null where no price was given. */
+export function planCost(job: Job, plan: Plan): PlanCost | null {
+  const { prices = {} } = job;
+  if (Object.keys(prices).length === 0) return null;
+  const lines = buyLines(job, plan, planJoints(job, plan));
+  const feedM3S = fullFeedM3S(job);
+  return {
+    ...costOf(
+      lines.map(({ key, lengthM, count }) => ({ key, toBuy: lengthM ?? count })),
+      prices,
+    ),
+    elements1000h: feedM3S > 0 ? elementCost1000h(lines, plan, prices, feedM3S) : 0,
+  };
 }

@@ -10,6 +10,7 @@ import { judgeLineUp, worstOfLineUp } from "../hydraulics/worst";
 import { isFiltering, isValve } from "../kinds/families";
 import type { Id } from "../kinds/record";
 import { buildNetwork, type Network } from "../network/network";
+import { type PlanCost, planCost } from "../parts/buying";
 import { envelopeOf } from "../plan/envelope";
 import { portKey } from "../plan/ports";
 import type { Job, Plan } from "../plan/types";
@@ -30,6 +31,8 @@ export interface PlanFigures {
   /** Most steps that changing an element takes: shut, open, change, close, open again, bleed. */
   filterChangeSteps: number;
   findings: Record<Grade, number>;
+  /** At the user's own prices; null where none was given. */
+  cost: PlanCost | null;
 }
 
 /** Valves met on the way from a filter's port before another part: what is shut to change it. */
@@ -108,6 +111,7 @@ export function planFigures(job: Job, plan: Plan, book: Book, now: Date = new Da
     hoseM,
     filterChangeSteps: filterChangeSteps(network),
     findings,
+    cost: planCost(job, plan),
   };
 }
 

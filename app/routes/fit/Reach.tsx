@@ -8,6 +8,7 @@ import { boardsJudged } from "~/core/boards/board";
 import type { Tank } from "~/core/plan/types";
 import { GOOD_CHANGE_S } from "~/core/service/elementChange";
 import { type PlanChange, planChanges } from "~/core/service/planChanges";
+import { holeFaults } from "~/core/tanks/opening";
 import { wayOutLacks } from "~/core/tanks/wayOut";
 import { positive } from "~/fields/checks";
 import { QuantityField } from "~/fields/QuantityField";
@@ -133,7 +134,7 @@ function TanksOut() {
           {job.tanks.map((tank) => {
             const lacks = wayOutLacks(tank);
             const holes = tank.opening?.holes ?? [];
-            const short = holes.filter(({ partLengthM }) => partLengthM > (tank.opening?.roomAboveM ?? 0));
+            const short = holeFaults(tank).flatMap((fault) => (fault.code === "noRoomAbove" ? [fault] : []));
             return (
               <tr key={tank.id}>
                 <td>
@@ -143,7 +144,7 @@ function TanksOut() {
                 </td>
                 <td>
                   {tank.opening
-                    ? `${counted(holes.length, "part")} under ${length(tank.opening.roomAboveM)}: ${short.length === 0 ? "each lifts out" : short.map(({ use, partLengthM }) => `the ${use} lacks ${length(partLengthM - (tank.opening?.roomAboveM ?? 0))}`).join(", ")}`
+                    ? `${counted(holes.length, "part")} under ${length(tank.opening.roomAboveM)}: ${short.length === 0 ? "each lifts out" : short.map(({ holeId, shortM }) => `the ${holes.find(({ id }) => id === holeId)?.use ?? "part"} lacks ${length(shortM)}`).join(", ")}`
                     : "no plate surveyed"}
                 </td>
                 <td>

@@ -11,6 +11,7 @@ import type { Id } from "~/core/kinds/record";
 import { buildNetwork } from "~/core/network/network";
 import { type Difference, planDifferences } from "~/core/plan/compare";
 import type { Plan } from "~/core/plan/types";
+import { formatNumber } from "~/core/units/format";
 import { type Trade } from "~/core/units/trade";
 import { type PlanFigures, planFigures } from "~/core/work/planFigures";
 import { counted } from "~/messages/counted";
@@ -60,6 +61,19 @@ const rows = (say: Trade, name: (id: string) => string): Row[] => [
     name: "Filter change",
     of: ({ filterChangeSteps }) => counted(filterChangeSteps, "step"),
     worth: ({ filterChangeSteps }) => -filterChangeSteps,
+  },
+  {
+    name: "First cost",
+    of: ({ cost }) =>
+      cost === null
+        ? "no price yet"
+        : `${formatNumber(cost.first, 4)}${cost.unpriced > 0 ? `, ${cost.unpriced} lines without` : ""}`,
+    worth: ({ cost }) => (cost === null || cost.unpriced > 0 ? null : -cost.first),
+  },
+  {
+    name: "Elements, 1,000 h",
+    of: ({ cost }) => (cost === null || cost.elements1000h === 0 ? "–" : formatNumber(cost.elements1000h, 3)),
+    worth: ({ cost }) => (cost === null || cost.elements1000h === 0 ? null : -cost.elements1000h),
   },
   {
     name: "Stop, Mend, Watch",

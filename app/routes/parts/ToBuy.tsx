@@ -8,7 +8,15 @@ import { useMemo, useState } from "react";
 import styled from "styled-components";
 import type { PlanJoint } from "~/core/joints/joints";
 import { progressOf, startsFrom, waitingFor } from "~/core/order/progress";
-import { type BuyLine, buyGroups, buyLines, costOf, elementCost1000h, shortOf } from "~/core/parts/buying";
+import {
+  type BuyLine,
+  buyGroups,
+  buyLines,
+  costOf,
+  elementCost1000h,
+  fullFeedM3S,
+  shortOf,
+} from "~/core/parts/buying";
 import { hoseLines } from "~/core/parts/partsList";
 import { fromSi } from "~/core/units/factors";
 import { formatNumber } from "~/core/units/format";
@@ -67,7 +75,7 @@ export function ToBuy({ joints, box }: { joints: readonly PlanJoint[]; box: Retu
   const waits = useAwaited();
   const waiting = waitingFor(order, [...waits.awaited]);
   const { first, unpriced } = costOf(lines, prices);
-  const feedM3S = Math.max(0, ...job.consumers.flatMap(({ loads }) => loads.map((one) => one.feedM3S)));
+  const feedM3S = fullFeedM3S(job);
   const yearly = feedM3S > 0 ? elementCost1000h(lines, plan, prices, feedM3S) : 0;
   const short = lines.filter(({ toBuy }) => toBuy > 0).length;
   const setPrice = (key: string, price: number) =>
