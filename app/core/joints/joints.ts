@@ -90,7 +90,19 @@ function judged(
  * Joints of a plan: both ends of every run, and every two ports that are screwed together. In their order each takes
  * from the box what it needs: no best of all, but what a fitter does who begins at the first.
  */
-export function planJoints(job: Job, plan: Plan, inBox: readonly InBox[] = []): PlanJoint[] {
+export function planJoints(job: Job, plan: Plan, inBox: readonly InBox[] = []): readonly PlanJoint[] {
+  if (inBox.length > 0) return workedOut(job, plan, inBox);
+  const known = kept.get(plan);
+  if (known?.job === job) return known.joints;
+  const joints = workedOut(job, plan, inBox);
+  kept.set(plan, { job, joints });
+  return joints;
+}
+
+/** Of a plan as it stands: findings and lists ask for the same joints. */
+const kept = new WeakMap<Plan, { job: Job; joints: readonly PlanJoint[] }>();
+
+function workedOut(job: Job, plan: Plan, inBox: readonly InBox[]): PlanJoint[] {
   const box = inBox.map((one) => ({ ...one }));
   const ports = placedPorts(job, plan);
   const side = (ref: PortRef): JointSide => {
