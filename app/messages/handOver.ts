@@ -47,7 +47,7 @@ export type HandOverPart = (typeof handOverParts)[number];
 export const handOverTitles: Record<HandOverPart, string> = {
   system: "The system",
   lineUps: "Line-ups and valves",
-  findings: "What is left, with its reason",
+  findings: "Findings that are left",
   assumed: "Assumed and never measured",
   parts: "Parts, elements and hoses",
   records: "Torques, leaks, bleeding and baselines",
