@@ -34,6 +34,8 @@ const Drawing = styled.div`
 
 interface Row {
   name: string;
+  /** Shown where the user has given prices. */
+  isOfPrices?: true;
   of: (figures: PlanFigures) => string;
   /** Larger is better; null where it is neither. */
   worth: (figures: PlanFigures) => number | null;
@@ -64,6 +66,7 @@ const rows = (say: Trade, name: (id: string) => string): Row[] => [
   },
   {
     name: "First cost",
+    isOfPrices: true,
     of: ({ cost }) =>
       cost === null
         ? "no price yet"
@@ -72,6 +75,7 @@ const rows = (say: Trade, name: (id: string) => string): Row[] => [
   },
   {
     name: "Elements, 1,000 h",
+    isOfPrices: true,
     of: ({ cost }) => (cost === null || cost.elements1000h === 0 ? "–" : formatNumber(cost.elements1000h, 3)),
     worth: ({ cost }) => (cost === null || cost.elements1000h === 0 ? null : -cost.elements1000h),
   },
@@ -85,7 +89,8 @@ const rows = (say: Trade, name: (id: string) => string): Row[] => [
 function Figures({ plans, differences }: { plans: readonly Plan[]; differences: number }) {
   const { job, book, dispatch } = useJob();
   const figures = useMemo(() => plans.map((plan) => planFigures(job, plan, book)), [job, plans, book]);
-  const shown = rows(useTrade(), (id) => nameOf(job, id));
+  const isPriced = figures.some(({ cost }) => cost !== null);
+  const shown = rows(useTrade(), (id) => nameOf(job, id)).filter((row) => isPriced || !row.isOfPrices);
   const best = (row: Row, at: PlanFigures) => {
     const worths = figures.map(row.worth);
     const own = row.worth(at);
