@@ -416,9 +416,9 @@ export class Diagnoser {
     const before = entropy(total);
     const truths = total
       .map((share, index) => ({ share, index }))
-      .filter(({ share }) => share > 0.005)
+      .filter(({ share }) => share > LEAST_SHARE)
       .sort((a, b) => b.share - a.share)
-      .slice(0, 16);
+      .slice(0, MOST_TRUTHS);
     const known = truths.reduce((sum, { share }) => sum + share, 0);
     return visits
       .map((visit): Visit => {
@@ -457,8 +457,8 @@ export class Diagnoser {
       weight.reduce((sum, w, size) => {
         const log = places.reduce((total, { port, state }, at) => {
           const off = (reads[at] as number) - this.faultPa(this.predicted[i] as Predicted, port, state, size);
-          const spread = Math.hypot(ZERO_PA, REPEAT_PA, READ_PA, 0.15 * (reads[at] as number));
-          return Number.isFinite(off) ? total - 0.5 * (off / spread) ** 2 : total - 4;
+          const spread = Math.hypot(ZERO_PA, REPEAT_PA, READ_PA, PLAN_SHARE * (reads[at] as number));
+          return Number.isFinite(off) ? total - 0.5 * (off / spread) ** 2 : total - UNREAD_LOG;
         }, 0);
         return sum + w * Math.exp(log);
       }, 0),
@@ -484,6 +484,14 @@ export class Diagnoser {
 const inOrder = (faults: readonly CareFault[]): Id[] => [
   ...new Set([...faults].sort((a, b) => a.atM - b.atM).map(({ at }) => at)),
 ];
+
+/** What a proposal is weighed by: faults that are likelier than this, and so many of them, for its speed. */
+const LEAST_SHARE = 0.005;
+const MOST_TRUTHS = 16;
+/** What the plan is off by where a reading is only foreseen: its shared errors in one. Common practice, no source. */
+const PLAN_SHARE = 0.15;
+/** Log weight of a fault that lets nothing flow where another one reads. */
+const UNREAD_LOG = 4;
 
 /** Bits a square root of minutes and four: what is quick may tell less. */
 const worth = ({ bits, minutes }: Visit): number => bits / Math.sqrt(minutes + 4);

@@ -49,7 +49,10 @@ const HEATER_BORE_M = 0.004;
 /** Times the viscosity, near the cloud point. */
 const WAXED = [2, 4, 8, 16] as const;
 const ONCE = [1] as const;
+/** Of a sharp orifice, handbook figure from memory. */
 const DISCHARGE = 0.6;
+/** Of what is drawn: beyond it the line runs on air alone and no gauge tells of it. */
+const MOST_AIR = 0.5;
 
 /** How often each is the cause where something is wrong. Common practice, no source: a shop's own finds turn them. */
 export const priors: Readonly<Record<FaultKind, number>> = {
@@ -151,9 +154,12 @@ function airIn(solved: SolvedLineUp, key: string) {
       0,
       ...[...solved.consumers.values()].map((one) => ("feedM3S" in one ? one.feedM3S : 0)),
     );
-    demand[node] = (demand[node] as number) - Math.min(airM3S, drawn / 2);
+    demand[node] = (demand[node] as number) - Math.min(airM3S, MOST_AIR * drawn);
   };
 }
+
+/** Of what is drawn, the air that a clear mouth gives before the engine dies of it. Common practice, no source. */
+const CLEAR_MOUTH_AIR = 0.25;
 
 /** A leak lets air in only where the line stands under so much vacuum, Pa. */
 const DRAWS_PA = 300;
@@ -215,8 +221,7 @@ export function faultsOf(solved: SolvedLineUp, way: FuelWay, otherLineUps: reado
     put({ kind: "ventBlocked", at, group: `ventBlocked ${at}`, sizes: VENT_PA, apply: blocked });
     const clear = link.from;
     const air = (one: Settings) => {
-      const drawn = Math.abs(flowM3S);
-      one.demand[clear] = (one.demand[clear] as number) - drawn / 4;
+      one.demand[clear] = (one.demand[clear] as number) - CLEAR_MOUTH_AIR * Math.abs(flowM3S);
     };
     put({ kind: "airAtPickup", at, group: `airAtPickup ${at}`, sizes: ONCE, apply: air }, link.id);
   }

@@ -12,7 +12,7 @@ import { INCH_M } from "../units/factors";
 export const supportMostM = { close: 18 * INCH_M, wide: 36 * INCH_M } as const;
 
 /** Within this of where metal and hose meet: 33 CFR 183.562 kind, from memory. */
-const AT_END_M = 0.1;
+export const CLIP_AT_END_M = 0.1;
 /** Straight that a clip takes beside a bend; and how far before what moves. Common practice, no source. */
 const BESIDE_BEND_M = 0.03;
 const BEFORE_MOVING_M = 0.1;
@@ -44,7 +44,7 @@ function placesOf(
   { lengthM }: RunGeometry,
   bends: readonly { fromM: number; toM: number }[],
 ): Clip[] {
-  const end = Math.min(AT_END_M, lengthM / 2);
+  const end = Math.min(CLIP_AT_END_M, lengthM / 2);
   const wanted: Clip[] = [
     { atM: end, why: "end" },
     { atM: lengthM - end, why: "end" },

@@ -6,7 +6,7 @@ import { loadingFromReading } from "../care/loadingFromReading";
 import { toCsv } from "../export/csv";
 import { gaugeAtPort } from "../hydraulics/derive";
 import { fuelWay, stubsOf } from "../hydraulics/route";
-import { solveLineUp } from "../hydraulics/solve";
+import { LineUpSolver, solveLineUp } from "../hydraulics/solve";
 import { pumpAndSystem } from "../hydraulics/systemCurve";
 import { defaultSweep, judgeAll, sweepAll, worstConditions } from "../hydraulics/worst";
 import { isPowered } from "../kinds/families";
@@ -18,6 +18,7 @@ import { currentPlan } from "../plan/ports";
 import type { Job, LineUp } from "../plan/types";
 import { type LeakState, leakStates } from "./leakStates";
 import { firstState, leakTest } from "./leakTest";
+import { runSides } from "./runSides";
 
 const { job } = JSON.parse(readFileSync("demo/marram.keel.json", "utf8")) as { job: Job };
 const plan = currentPlan(job);
@@ -65,6 +66,16 @@ describe("the way of the fuel", () => {
       expect.arrayContaining(["run2", "run5", "run15"]),
     );
   });
+});
+
+test("a run's side is that of the solved way, whatever its ports are called: from the return tee to the manifold it returns", () => {
+  const sides = runSides(new LineUpSolver(network), plan, plan.conditions);
+  const between = (from: string, to: string) =>
+    plan.runs.find(
+      (run) => [run.from.part, run.to.part].includes(from) && [run.from.part, run.to.part].includes(to),
+    )!;
+  expect(sides.get(between("teeRet", "returns").id)).toBe("return");
+  expect(sides.get(between("lift", "teePol").id)).toBe("feed");
 });
 
 describe("lists", () => {

@@ -1,11 +1,15 @@
 /** Sheets of the fitting: clips by run, labels for hose ends, cut cards of tubes, and the list of holes. */
+import { useMemo } from "react";
 import styled from "styled-components";
 import { passageHoles, sawsOf } from "~/core/boards/passages";
-import { clipCounts, clipLines } from "~/core/parts/clips";
+import { sawsIn } from "~/core/parts/buying";
+import { CLIP_AT_END_M, clipCounts, clipLines } from "~/core/parts/clips";
 import { cutCard } from "~/core/parts/cutCard";
 import { runSheet } from "~/core/parts/partsList";
+import { runSides } from "~/core/work/runSides";
 import { clipWhyTexts, cutStepText, labelText } from "~/messages/fit";
 import { edgeTexts, passageTexts } from "~/messages/passages";
+import { useBox } from "~/state/box";
 import { useJob, useTrade } from "~/state/job";
 
 const Labels = styled.div`
@@ -13,6 +17,7 @@ const Labels = styled.div`
   > div { border: 1px solid #111; padding: 6px 8px; display: grid; grid-template-columns: 12px 1fr; gap: 8px; break-inside: avoid; }
   > div > i { background: #111; }
   > div[data-side="return"] > i { background: repeating-linear-gradient(0deg, #111 0 5px, #fff 5px 10px); }
+  > div[data-side="none"] > i { background: none; }
   b { display: block; font-size: 16px; } small { font-size: 12px; }
 `;
 
@@ -59,21 +64,23 @@ export function ClipSheet() {
 
 /** Two labels a run, one an end; a return's bar is broken, so that it is told without colour. */
 export function LabelSheet() {
-  const { job, plan, network } = useJob();
+  const { job, plan, network, solver } = useJob();
+  const { length } = useTrade();
+  const sides = useMemo(() => runSides(solver, plan, plan.conditions), [solver, plan]);
   const nameAt = (part: string, port: string) => network.ports.get(`${part}.${port}`);
   return (
     <>
       <h1>{job.name}: labels</h1>
       <p>
-        Print on film, wrap an end each within 100 mm of its joint. A full bar feeds, a broken bar returns.
+        Print on film, wrap an end each within {length(CLIP_AT_END_M)} of its joint. A full bar feeds a
+        consumer, a broken bar returns from it, none is neither.
       </p>
       <Labels>
         {plan.runs.flatMap((run) => {
           const [from, to] = [nameAt(run.from.part, run.from.port), nameAt(run.to.part, run.to.port)];
           if (!from || !to) return [];
-          const isReturn = [from, to].some(({ role }) => role === "return");
           return [from, to].map((end, i) => (
-            <div key={`${run.id}${i}`} data-side={isReturn ? "return" : "feed"}>
+            <div key={`${run.id}${i}`} data-side={sides.get(run.id) ?? "none"}>
               <i />
               <span>
                 <b>{labelText(run, from.ownerName, to.ownerName)}</b>
@@ -121,9 +128,10 @@ export function CutSheet() {
 
 /** Every hole with its saw, its place, and what its edge needs. */
 export function HoleSheet() {
-  const { job, plan } = useJob();
+  const { job, plan, say } = useJob();
   const { length } = useTrade();
-  const holes = passageHoles(plan, sawsOf(job.units));
+  const box = useBox(say);
+  const holes = passageHoles(plan, sawsOf(job.units), sawsIn(box.items));
   return (
     <>
       <h1>{job.name}: holes</h1>
@@ -142,10 +150,12 @@ export function HoleSheet() {
           </tr>
         </thead>
         <tbody>
-          {holes.map(({ passage, saw, edge, faults }) => (
+          {holes.map(({ passage, saw, isOwned, edge, faults }) => (
             <tr key={passage.id}>
               <td>{passage.name}</td>
-              <td>{saw.saw?.name ?? "none fits"}</td>
+              <td>
+                {saw.saw ? (isOwned ? `your ${length(saw.saw.diameterM)}` : saw.saw.name) : "none fits"}
+              </td>
               <td>{passage.fromEdgeM?.map(length).join(" and ") ?? "not told"}</td>
               <td>{edgeTexts[edge]}</td>
               <td>{faults.map((fault) => passageTexts[fault][0]).join("; ")}</td>
