@@ -7,7 +7,7 @@ export default {
   moduleNameMapper: { "^~/(.*)$": "<rootDir>/app/$1" },
   transform: {
     "^.+\\.tsx?$": [
-      "@swc/jest",
+      "<rootDir>/jest.transform.cjs",
       {
         jsc: {
           parser: { syntax: "typescript", tsx: true },

@@ -1,5 +1,4 @@
 /** What `keel bleed` and `keel air` print: by their published schemas, and against what must hold of every bleed. */
-import { spawnSync } from "node:child_process";
 import { readFileSync, writeFileSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
@@ -9,6 +8,7 @@ import { airReport, bleedReport } from "~/core/air/report";
 import { currentPlan } from "~/core/plan/ports";
 import type { Job, LineUp } from "~/core/plan/types";
 import { airActionsSchema, airJsonSchemas, contentOf, readAction } from "~/schemas/air";
+import { bundledKeel } from "./bundled";
 
 const read = (name: string) =>
   (JSON.parse(readFileSync(`demo/${name}.keel.json`, "utf8")) as { job: Job }).job;
@@ -20,8 +20,7 @@ const valid = (name: string, value: unknown) => {
   check(JSON.parse(JSON.stringify(value)));
   return check.errors ?? [];
 };
-const keel = (...args: string[]) =>
-  spawnSync("npx", ["tsx", "cli/keel.ts", ...args], { encoding: "utf8", timeout: 60_000 });
+const keel = bundledKeel();
 
 test("the published schemas are those of the source", () => {
   for (const [name, schema] of Object.entries(airJsonSchemas()))
@@ -102,16 +101,9 @@ describe("on the command line", () => {
     ["[", /not JSON/],
   ])("%s is refused with its place", (text, wanted) => {
     writeFileSync(file, text);
-    const { status, stderr } = keel(
-      "air",
-      "demo/reading-van.keel.json",
-      "--lineup",
-      "warm",
-      "--actions",
-      file,
-    );
+    const { status, err } = keel(["air", "demo/reading-van.keel.json", "--lineup", "warm", "--actions", file]);
     expect(status).toBe(1);
-    expect(stderr).toMatch(wanted);
+    expect(err).toMatch(wanted);
   });
   test("a line-up, a school and a content that are not there are bad use", () => {
     for (const args of [
@@ -121,9 +113,9 @@ describe("on the command line", () => {
       ["--lineup", "warm", "--content", "changed:nobody"],
       ["--lineup", "warm", "--content", "opened:dose.top"],
     ]) {
-      const { status, stderr } = keel("bleed", "demo/reading-van.keel.json", ...args);
+      const { status, err } = keel(["bleed", "demo/reading-van.keel.json", ...args]);
       expect(status).toBe(2);
-      expect(stderr).toContain(`${args.at(-2)}: `);
+      expect(err).toContain(`${args.at(-2)}: `);
     }
   });
 });

@@ -1,25 +1,11 @@
 import { execFileSync } from "node:child_process";
 import { readFileSync } from "node:fs";
-import { beforeAll, describe, expect, test } from "@jest/globals";
+import { describe, expect, test } from "@jest/globals";
 import { laws } from "~/schemas/calc";
 import { solveReportSchema } from "~/schemas/solveReport";
+import { bundledKeel } from "./bundled";
 
-function keel(args: string[], input = ""): { status: number; out: string; err: string } {
-  try {
-    return {
-      status: 0,
-      out: execFileSync("node", ["build/cli/keel.js", ...args], {
-        input,
-        encoding: "utf8",
-        stdio: "pipe",
-      }),
-      err: "",
-    };
-  } catch (error) {
-    const { status, stdout, stderr } = error as { status: number; stdout: string; stderr: string };
-    return { status, out: stdout, err: stderr };
-  }
-}
+const keel = bundledKeel();
 
 /** Values computed apart from this project, from the published equations named in each `source`. */
 interface Check {
@@ -50,10 +36,6 @@ describe("laws against published relations", () => {
       }
     },
   );
-});
-
-beforeAll(() => {
-  execFileSync("node", ["scripts/bundleCli.mjs"], { stdio: "pipe" });
 });
 
 test("it runs as the README says", () => {

@@ -32,7 +32,6 @@ import { careReadingsSchema, readCareReading } from "~/schemas/diagnosis";
 import { type FileFault, faultsOf, type JobFile, readJobFile, writeJobFile } from "~/schemas/file";
 import { CalcFault } from "~/schemas/law";
 import { solveReportJsonSchema } from "~/schemas/solveReport";
-import { handOverPdf } from "~/state/handOverPdf";
 import { diagnosisReport } from "./diagnosis";
 
 const BAD_INPUT = 1;
@@ -244,6 +243,8 @@ async function handOver(args: string[]): Promise<unknown> {
     );
   const font = (name: string) =>
     readFileSync(new URL(`../node_modules/dejavu-fonts-ttf/ttf/${name}.ttf`, import.meta.url));
+  // Fonts and the PDF writer are most of the start: no other verb waits for them.
+  const { handOverPdf } = await import("~/state/handOverPdf");
   const made = await handOverPdf(
     { job: file.job, book: standingOf(file.book), parts: new Set(handOverParts), today: new Date(), size },
     { text: font("DejaVuSansCondensed"), strong: font("DejaVuSansCondensed-Bold") },

@@ -6,5 +6,6 @@ await build({
   configFile: false,
   logLevel: "error",
   resolve: { alias: { "~": resolve("app") } },
+  ssr: { noExternal: true },
   build: { ssr: "cli/keel.ts", outDir: "build/cli", emptyOutDir: true, target: "node20" },
 });

@@ -157,7 +157,7 @@ describe("what a survey adds to a tank is read with its faults and their places"
         if (!read.ok) throw new Error(JSON.stringify(read.faults));
         expect(readJobFile(writeJobFile(read))).toEqual(read);
       }),
-      { numRuns: 60 },
+      { numRuns: 25 },
     );
   });
 });

@@ -169,7 +169,7 @@ describe("what is proposed", () => {
           expect(bad).toEqual([]);
         },
       ),
-      { numRuns: 40 },
+      { numRuns: 20 },
     );
   });
 
