@@ -13,6 +13,10 @@ const groups = {
     "print/torque",
     "print/leak",
     "print/estimate",
+    "print/clips",
+    "print/labels",
+    "print/cuts",
+    "print/holes",
   ],
 };
 const places = Object.values(groups).flat();

@@ -1,7 +1,8 @@
-/** After the build: the application shell and the offline worker, so that it opens with the server stopped. */
-import { writeFile } from "node:fs/promises";
+/** After the build: the application shell and the offline worker, so that it opens with the server stopped; and what is sent, pressed once. */
+import { readdir, readFile, writeFile } from "node:fs/promises";
 import { resolve } from "node:path";
 import { pathToFileURL } from "node:url";
+import { gzipSync } from "node:zlib";
 import { generateSW } from "workbox-build";
 
 process.env.NODE_ENV ??= "production";
@@ -37,5 +38,11 @@ const { count, size, warnings } = await generateSW({
   ],
 });
 for (const warning of warnings) console.warn(warning);
+
+const assets = (await readdir("build/client/assets")).filter((name) => /\.(js|css|svg|ttf)$/.test(name));
+for (const name of assets) {
+  const file = `build/client/assets/${name}`;
+  await writeFile(`${file}.gz`, gzipSync(await readFile(file)));
+}
 console.log(`offline: ${count} files, ${Math.round(size / 1024)} kB`);
 process.exit(0);
