@@ -7,7 +7,7 @@ export default {
   moduleNameMapper: { "^~/(.*)$": "<rootDir>/app/$1" },
   transform: {
     "^.+\\.tsx?$": [
-      "<rootDir>/jest.transform.cjs",
+      "<rootDir>/jest.transform.mjs",
       {
         jsc: {
           parser: { syntax: "typescript", tsx: true },

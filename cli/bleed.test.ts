@@ -101,7 +101,14 @@ describe("on the command line", () => {
     ["[", /not JSON/],
   ])("%s is refused with its place", (text, wanted) => {
     writeFileSync(file, text);
-    const { status, err } = keel(["air", "demo/reading-van.keel.json", "--lineup", "warm", "--actions", file]);
+    const { status, err } = keel([
+      "air",
+      "demo/reading-van.keel.json",
+      "--lineup",
+      "warm",
+      "--actions",
+      file,
+    ]);
     expect(status).toBe(1);
     expect(err).toMatch(wanted);
   });

@@ -3,14 +3,13 @@
  * In a test's own realm each look at a global asks the realm first: a sum full of `Math.abs`
  * took several times as long as it does in the application.
  */
-const { createTransformer } = require("@swc/jest");
+import swcJest from "@swc/jest";
 
-const taken =
-  "const {Math,Number,Array,Object,Map,Set,Infinity,NaN,Float64Array,Int32Array}=globalThis;";
+const taken = "const {Math,Number,Array,Object,Map,Set,Infinity,NaN,Float64Array,Int32Array}=globalThis;";
 
-module.exports = {
+export default {
   createTransformer(options) {
-    const swc = createTransformer(options);
+    const swc = swcJest.createTransformer(options);
     return {
       ...swc,
       process(...given) {
