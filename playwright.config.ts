@@ -1,5 +1,5 @@
 import { defineConfig } from "@playwright/test";
-import { SEEDED } from "./e2e/test";
+import { SEEDED } from "./e2e/seeded";
 
 const port = Number(process.env.E2E_PORT ?? 4173);
 

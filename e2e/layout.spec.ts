@@ -197,3 +197,25 @@ test("a line is traced in the vehicle by keys: a point is moved up, a hump is to
   await expect(page.getByRole("button", { name: /exhaust down-pipe/ })).toHaveCount(0);
   await expectAccessible(page, "#place");
 });
+
+for (const hand of ["mouse", "keyboard"] as const)
+  test(`a vent with a sag is led anew by its points, and a drain is begun at its tank, by ${hand}`, async ({
+    page,
+  }) => {
+    await openDemo(page, "marram");
+    await press(page, hand, page.getByText("Starboard wing, vent line: a sag holds").first());
+    await expect(page.getByRole("heading", { name: "Starboard wing, vent", exact: true })).toBeVisible();
+    await expect(page.getByText("sag of 60 mm")).toBeVisible();
+    const point = page.getByRole("button", { name: /^Point 2 from port side/ });
+    await point.focus();
+    for (let i = 0; i < 8; i++) await page.keyboard.press("ArrowUp");
+    await expect(page.getByText("no hump, no sag")).toBeVisible();
+    await expect(page.getByText("vent line: a sag holds")).toHaveCount(0);
+    await press(page, hand, page.getByRole("button", { name: "In the vehicle" }));
+    await page.goto("/job/marram/survey");
+    await press(page, hand, page.getByRole("tab", { name: "Vent" }));
+    await press(page, hand, page.getByRole("button", { name: "Trace its drain" }));
+    await expect(page.getByRole("heading", { name: "Port wing, drain", exact: true })).toBeVisible();
+    await press(page, hand, page.getByRole("button", { name: "Take the line off" }));
+    await expect(page.getByRole("heading", { name: "Port wing", exact: true })).toBeVisible();
+  });

@@ -1,4 +1,5 @@
-import { expect, faultsOf, SEEDED, test } from "./test";
+import { SEEDED } from "./seeded";
+import { expect, faultsOf, test } from "./test";
 
 test("a first visit brings the demo jobs, and says nothing is wrong", async ({ page }) => {
   const faults = faultsOf(page);

@@ -2,8 +2,6 @@
 import { test as base, expect, type Page } from "@playwright/test";
 import axe from "axe-core";
 
-export const SEEDED = "test-results/seeded.json";
-
 export const test = base.extend<{ keepsOffline: boolean }>({
   /** Whether the page may keep itself for use without network: only where that is tested. */
   keepsOffline: [false, { option: true }],

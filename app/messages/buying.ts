@@ -18,6 +18,7 @@ export const buyGroupTexts: Record<BuyGroup, string> = {
 
 const plain = {
   washer: "sealing washer, new",
+  fixing: "screw or stud for a bracket that is undone",
   threadSealant: "thread sealant for fuel, no tape",
   antiSeize: "anti-seize paste",
   epoxy: "epoxy for cut edges",

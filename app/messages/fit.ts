@@ -1,7 +1,7 @@
 /** Clips, cut cards and labels in words. */
 import type { ClipWhy } from "~/core/parts/clips";
 import type { CutStep } from "~/core/parts/cutCard";
-import type { Run } from "~/core/plan/types";
+import { type MarkColour, markColours, type Run } from "~/core/plan/types";
 
 export const clipWhyTexts: Record<ClipWhy, string> = {
   end: "near its end",
@@ -27,3 +27,20 @@ export function cutStepText(step: CutStep, length: (m: number) => string): strin
 
 /** On the label of a hose's end: where it comes from and where it goes. */
 export const labelText = ({ mark }: Run, from: string, to: string): string => mark || `${from} to ${to}`;
+
+/** The ground of a coloured band, by its name: print-safe, and the name stands on it. */
+export const bandPaint: Readonly<Record<MarkColour, string>> = {
+  yellow: "#f2c500",
+  orange: "#e57a00",
+  red: "#c0182b",
+  violet: "#6b2c8f",
+  blue: "#1457b8",
+  green: "#1c7a3c",
+  brown: "#6b4423",
+  black: "#111111",
+};
+
+export const bandColours: { id: MarkColour | "none"; name: string }[] = [
+  { id: "none", name: "none" },
+  ...markColours.map((id) => ({ id, name: id })),
+];

@@ -13,6 +13,7 @@ function namesOf(job: Job): ReadonlyMap<Id, string> {
   const names = new Map([...job.tanks, ...partsOf(job, plan)].map(({ id, name }) => [id, name]));
   const of = (id: Id) => names.get(id) ?? id;
   for (const { id, from, to } of plan.runs) names.set(id, `${of(from.part)} to ${of(to.part)}`);
+  for (const { id, tank, use } of plan.tankLines ?? []) names.set(id, `${of(tank)}, ${use}`);
   named.set(job, names);
   return names;
 }

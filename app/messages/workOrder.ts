@@ -117,6 +117,8 @@ export function namer(job: Job, before: Plan | null, after: Plan): (id: Id) => s
   const names = new Map(things.map(({ id, name }) => [id, name]));
   for (const { id, from, to } of [...(before?.runs ?? []), ...after.runs])
     names.set(id, `${names.get(from.part) ?? ""} to ${names.get(to.part) ?? ""}`);
+  for (const { id, tank, use } of [...(before?.tankLines ?? []), ...(after.tankLines ?? [])])
+    names.set(id, `${names.get(tank) ?? ""}, ${use}`);
   return (id) => names.get(id) ?? id;
 }
 

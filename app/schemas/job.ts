@@ -4,7 +4,13 @@
  */
 
 import { gradeIds } from "~/core/fuel/grades";
-import { type Job, type SchoolChoice, type SchoolMatter, schoolChoices } from "~/core/plan/types";
+import {
+  type Job,
+  markColours,
+  type SchoolChoice,
+  type SchoolMatter,
+  schoolChoices,
+} from "~/core/plan/types";
 import { dimensions, type UnitOf } from "~/core/units/factors";
 import { adapterShape, endSchema } from "./end";
 import { engine, planPart } from "./part";
@@ -180,6 +186,22 @@ const route = z.discriminatedUnion("kind", [
   }),
   z.strictObject({ kind: z.literal("traced"), points: z.array(position).max(200), radiusM: atLeastZero }),
 ]);
+const neighbours = z
+  .array(
+    z.strictObject({
+      id,
+      kind: z.enum(["hot", "moving", "sharp", "line", "battery"]),
+      name,
+      atM: atLeastZero,
+      apartM: length,
+      guarded: z.boolean(),
+    }),
+  )
+  .max(40)
+  .exactOptional();
+const mark = z.string().max(80).exactOptional();
+const colour = z.enum(markColours).exactOptional();
+const make = z.enum(["hose", "rigid"]).exactOptional();
 const run = z.strictObject({
   id,
   from: portRef,
@@ -196,23 +218,12 @@ const run = z.strictObject({
       feel: z.enum(["sound", "stiff", "soft", "oily", "cracked"]),
     })
     .exactOptional(),
-  neighbours: z
-    .array(
-      z.strictObject({
-        id,
-        kind: z.enum(["hot", "moving", "sharp", "line", "battery"]),
-        name,
-        atM: atLeastZero,
-        apartM: length,
-        guarded: z.boolean(),
-      }),
-    )
-    .max(40)
-    .exactOptional(),
+  neighbours,
   supportEveryM: size.exactOptional(),
   slack: z.strictObject({ name, lengthM: z.number().positive().max(5) }).exactOptional(),
-  mark: z.string().max(80).exactOptional(),
-  make: z.enum(["hose", "rigid"]).exactOptional(),
+  mark,
+  colour,
+  make,
   provisional: z.boolean().exactOptional(),
   given,
 });
@@ -295,6 +306,21 @@ const passage = z.strictObject({
   fromEdgeM: z.tuple([z.number().min(0).max(20), z.number().min(0).max(20)]).exactOptional(),
   behind: z.enum(["free", "chassis", "stringer", "tank", "wires"]).exactOptional(),
 });
+const tankLine = z.strictObject({
+  id,
+  tank: id,
+  use: z.enum(["fill", "vent", "drain"]),
+  boreM: bore,
+  product,
+  points: z.array(position).min(2).max(60),
+  radiusM: atLeastZero,
+  supportEveryM: size.exactOptional(),
+  neighbours,
+  mark,
+  colour,
+  make,
+  isDoubleClamped: z.boolean().exactOptional(),
+});
 const mounted = z.strictObject({
   boardId: id,
   turn: z.union([z.literal(0), z.literal(1), z.literal(2), z.literal(3)]),
@@ -342,6 +368,7 @@ export const plan = z.strictObject({
   jointLooks: z.record(jointKey, jointLook).exactOptional(),
   chains: z.record(jointKey, chosenChain).exactOptional(),
   passages: z.array(passage).max(200).exactOptional(),
+  tankLines: z.array(tankLine).max(60).exactOptional(),
   boards: z.array(board).max(20).exactOptional(),
   mounted: z.record(id, mounted).exactOptional(),
   nudges: z.record(

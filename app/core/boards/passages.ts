@@ -73,7 +73,8 @@ function ownSaw(needM: number, ownedM: readonly number[]): Saw | null {
 export function passageHoles(plan: Plan, series: SawSeries, ownedM: readonly number[] = []): PassageHole[] {
   return (plan.passages ?? []).map((passage) => {
     const through = passage.runs.flatMap(
-      (id) => plan.runs.find((run) => run.id === id)?.product.outerDiameterM ?? [],
+      (id) =>
+        [...plan.runs, ...(plan.tankLines ?? [])].find((run) => run.id === id)?.product.outerDiameterM ?? [],
     );
     const passM = bundleM([...through, ...(passage.alsoM === undefined ? [] : [passage.alsoM])]);
     const clearanceM = passage.grommetM === undefined ? CLEARANCE_M : 2 * passage.grommetM;

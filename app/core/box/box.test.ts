@@ -137,7 +137,7 @@ describe("a part that the shop keeps", () => {
   const sep = plan.parts.find(({ id }) => id === "sep")!;
 
   test("carries its figures and ends into another of its kind, which stays itself", () => {
-    const item = keptItem(plan, sep, "kept1", "2026-11-26");
+    const item = keptItem(plan, { ...sep, sheet: "folder 3, page 4" }, "kept1", "2026-11-26");
     expect(item.ends).toEqual(plan.ends?.sep);
     const other = applyCommand(job, {
       name: "addPart",
@@ -158,7 +158,7 @@ describe("a part that the shop keeps", () => {
       const own = new Set(["id", "name", "position", "element", "provisional"]);
       return Object.fromEntries(Object.entries(one).filter(([key]) => !own.has(key)));
     };
-    expect(figures(part)).toEqual(figures(sep));
+    expect(figures(part)).toEqual({ ...figures(sep), sheet: "folder 3, page 4" });
     expect(currentPlan(taken).ends?.new).toEqual(plan.ends?.sep);
     // Its element keeps its own id: loading is kept by it.
     expect("element" in part && part.element?.id).toBe("element" in before && before.element?.id);

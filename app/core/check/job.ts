@@ -8,6 +8,7 @@ import type { Job, Plan } from "../plan/types";
 import { positionsOf } from "../plan/valves";
 import { checkTank, type ShapeFault } from "../tanks/check";
 import { capacityM3 } from "../tanks/tank";
+import { tankLineLengthM } from "../tanks/tankLine";
 
 export interface PlanFault {
   path: string;
@@ -97,6 +98,13 @@ function checkLists(plan: Plan, path: string): PlanFault[] {
     ...duplicates(plan.duty ?? [], `${path}.duty`),
     ...duplicates(plan.boards ?? [], `${path}.boards`),
     ...duplicates(plan.passages ?? [], `${path}.passages`),
+    ...duplicates(plan.tankLines ?? [], `${path}.tankLines`),
+    ...(plan.tankLines ?? []).flatMap((line, i): PlanFault[] =>
+      tankLineLengthM(line) > 0 ? [] : [{ path: `${path}.tankLines[${i}].points`, code: "noLength" }],
+    ),
+    ...(plan.tankLines ?? []).flatMap(({ neighbours = [] }, i) =>
+      duplicates(neighbours, `${path}.tankLines[${i}].neighbours`),
+    ),
     ...(plan.boards ?? []).flatMap(({ obstacles }, i) =>
       duplicates(obstacles, `${path}.boards[${i}].obstacles`),
     ),

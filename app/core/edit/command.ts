@@ -14,6 +14,7 @@ import type {
   QuarterTurn,
   Run,
   Tank,
+  TankLine,
   ValveSetting,
 } from "../plan/types";
 import type { Change } from "./merge";
@@ -82,6 +83,9 @@ export type Command =
   | { name: "setEnd"; id: Id; port: Id; end: End | null }
   /** Adapters for a joint, from the plan's port on; null takes the choice back. */
   | { name: "chooseChain"; key: string; chain: ChosenChain | null }
+  | { name: "addTankLine"; line: TankLine }
+  | ({ name: "editTankLine"; id: Id } & Edit<Change<Omit<TankLine, "id" | "tank" | "use">>>)
+  | { name: "removeTankLine"; id: Id }
   | { name: "addBoard"; board: Board }
   | ({ name: "editBoard"; id: Id } & Edit<Change<Omit<Board, "id">>>)
   | { name: "removeBoard"; id: Id }

@@ -1,8 +1,9 @@
+import type { Id } from "../kinds/record";
 import { newRun } from "../plan/blank";
 import { portKey, samePort } from "../plan/ports";
-import type { Job, Plan } from "../plan/types";
+import type { Job, Plan, TankLine } from "../plan/types";
 import { type CommandOf, CommandRefused, type Handlers } from "./command";
-import { runOf } from "./find";
+import { found, runOf, tankOf } from "./find";
 import { drop, portAt, refuseTaken, straightHose } from "./hoses";
 import { editRecord } from "./record";
 
@@ -21,7 +22,31 @@ function connect(job: Job, plan: Plan, command: CommandOf<"connect" | "join">): 
   plan.runs.push(newRun(id, from, to, straightHose(job, plan, from, to), bore));
 }
 
-export const runCommands: Handlers<"connect" | "join" | "editRun" | "disconnect"> = {
+const tankLineOf = (plan: Plan, id: Id): TankLine =>
+  found(
+    plan.tankLines?.find((one) => one.id === id),
+    id,
+  );
+
+export const runCommands: Handlers<
+  "connect" | "join" | "editRun" | "disconnect" | "addTankLine" | "editTankLine" | "removeTankLine"
+> = {
+  addTankLine: {
+    run: (job, plan, { line }) => {
+      tankOf(job, line.tank);
+      plan.tankLines = [...(plan.tankLines ?? []), line];
+    },
+  },
+  editTankLine: {
+    record: (_, plan, { id }) => tankLineOf(plan, id),
+    run: (_, plan, command) => editRecord<object>(tankLineOf(plan, command.id), command),
+  },
+  removeTankLine: {
+    run: (_, plan, { id }) => {
+      tankLineOf(plan, id);
+      plan.tankLines = plan.tankLines?.filter((one) => one.id !== id) ?? [];
+    },
+  },
   connect: { run: connect },
   join: { run: connect },
   editRun: {

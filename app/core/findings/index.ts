@@ -72,6 +72,7 @@ import { standingWater } from "./tanks/standingWater";
 import { sumpHangs } from "./tanks/sumpHangs";
 import { tankCapacity } from "./tanks/tankCapacity";
 import { tankHeavy } from "./tanks/tankHeavy";
+import { tankLine } from "./tanks/tankLine";
 import { ventLow } from "./tanks/ventLow";
 
 const all = {
@@ -91,6 +92,7 @@ const all = {
   returnNearPickup,
   feedsJoined,
   tankCapacity,
+  tankLine,
   returnHot,
   plateHole,
   noRoomAbove,

@@ -6,6 +6,7 @@ import { applyCommand } from "../edit/commands";
 import type { Engine, PlanPart } from "../kinds/index";
 import { currentPlan } from "../plan/ports";
 import type { Job, Run, Tank } from "../plan/types";
+import { newTankLine } from "../tanks/tankLine";
 import { findingsOf } from "./findings";
 import type { Finding, FindingOf, RuleId } from "./index";
 import { ruleIds } from "./index";
@@ -56,10 +57,104 @@ const crest = (zM: number): Run["route"] => ({
   extremes: [{ atM: 0.6, zM: zM + 1 }],
 });
 
+/** In the starboard wing's plane, by how far forward and how high. */
+const at = (xM: number, zM: number) => ({ xM, yM: -1.35, zM });
+
 /** A plan that fails a rule, what is found, and a plan near it that passes. */
 type Case = [what: string, rule: RuleId, fails: () => Job, found: Partial<Finding>, passes: () => Job];
 
+const straightVent: Command = {
+  name: "editTankLine",
+  id: "ventStbd",
+  change: { points: [at(3.6, 0.94), at(3.6, 1.3), at(3.8, 1.62)] },
+};
+
 const cases: Case[] = [
+  [
+    "24 a vent with a sag",
+    "tankLine",
+    boat,
+    { grade: "mend", about: "holds", basis: "standard", ids: ["ventStbd", "stbdWing"] },
+    () => change(boat(), straightVent),
+  ],
+  [
+    "24 a fill that falls away from its tank",
+    "tankLine",
+    () =>
+      change(boat(), straightVent, {
+        name: "editTankLine",
+        id: "fillPort",
+        change: { points: [at(3.8, 0.94), at(3.8, 0.8)] },
+      }),
+    { grade: "mend", about: "wrongWay", ids: ["fillPort", "portWing"] },
+    () => change(boat(), straightVent),
+  ],
+  [
+    "24 a vent that lies nearly level",
+    "tankLine",
+    () =>
+      change(boat(), {
+        name: "editTankLine",
+        id: "ventStbd",
+        change: { points: [at(3.6, 0.94), at(4.6, 0.95), at(4.6, 1.62)] },
+      }),
+    { grade: "watch", about: "flat" },
+    () => change(boat(), straightVent),
+  ],
+  [
+    "34 one clamp at the end of a fill hose",
+    "tankLine",
+    () =>
+      change(boat(), straightVent, {
+        name: "editTankLine",
+        id: "fillPort",
+        change: { isDoubleClamped: false },
+      }),
+    { grade: "mend", about: "oneClamp" },
+    () => change(boat(), straightVent),
+  ],
+  [
+    "24 a drain on a petrol tank",
+    "tankLine",
+    () => {
+      const job = petrolJob();
+      const tank = job.tanks[0]!;
+      return change(job, { name: "addTankLine", line: newTankLine("d", tank, "drain", "truck") });
+    },
+    { grade: "mend", about: "petrolDrain" },
+    () => {
+      const job = truck();
+      return change(job, { name: "addTankLine", line: newTankLine("d", job.tanks[0]!, "drain", "truck") });
+    },
+  ],
+  [
+    "28 a fill hose bent tighter than it bears",
+    "bendTight",
+    () => change(boat(), { name: "editTankLine", id: "fillPort", change: { radiusM: 0.06 } }),
+    { grade: "mend", ids: ["fillPort"] },
+    boat,
+  ],
+  [
+    "29 a vent clipped too far apart",
+    "supportWide",
+    () => change(boat(), { name: "editTankLine", id: "ventPort", change: { supportEveryM: 0.9 } }),
+    { ids: ["ventPort"] },
+    boat,
+  ],
+  [
+    "30 a fill hose that rubs",
+    "nearDanger",
+    () =>
+      change(boat(), {
+        name: "editTankLine",
+        id: "fillPort",
+        change: {
+          neighbours: [{ id: "e", kind: "hot", name: "exhaust", atM: 0.2, apartM: 0.03, guarded: false }],
+        },
+      }),
+    { ids: ["fillPort", "e"] },
+    boat,
+  ],
   [
     "7 a second medium rated for less than passes it",
     "filterTooSmall",

@@ -47,6 +47,8 @@ export interface PartBase extends Recorded {
   flowBasis?: "arrow" | "maker" | "outerSide" | "guess";
   /** Its body as it was measured, standing as it is built to stand. Default: generic by kind. */
   size?: BodySize;
+  /** The maker's sheet that its figures are from, and where it is kept. */
+  sheet?: string;
   /** Made in the shop, and whether it was proof tested. */
   shopMade?: { tested: boolean };
 }

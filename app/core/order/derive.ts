@@ -5,9 +5,10 @@ import type { Id } from "../kinds/record";
 import { mouthHeightM } from "../network/network";
 import { distanceM, partsOf, placedPorts, portKey, portsOf } from "../plan/ports";
 import { runGeometry } from "../plan/route";
-import type { Job, Plan, PortRef, Run, Tank } from "../plan/types";
+import type { Job, Plan, PortRef, Run, Tank, TankLine } from "../plan/types";
 import { neverShut } from "../plan/valves";
 import { heightsOf, levelOfVolumeM, volumeAtLevelM3 } from "../tanks/tank";
+import { lineHeights, pocketsOf } from "../tanks/tankLine";
 import { areaM2 } from "../units/bore";
 import { LITRE_M3 } from "../units/factors";
 import { at, type Fact, type Facts, type Verb, type WorkStep } from "./facts";
@@ -564,6 +565,67 @@ class Deriving {
     }
   }
 
+  /** A fill, vent or drain that comes off: nothing stands over it but what its own sags hold. */
+  private tankLineOut(line: TankLine): void {
+    const fact = `run.${line.id}.old`;
+    this.fact(fact, "there");
+    const held = pocketsOf(line.points, lineHeights(line.points), line.boreM);
+    this.step("hoseOut", line.id, {
+      of: [line.id],
+      place: "line",
+      pre: [...this.safe("line"), at(fact, "there")],
+      post: [at(fact, "out")],
+      litresM3: held.reduce((sum, { volumeM3 }) => sum + volumeM3, 0),
+    });
+  }
+
+  private tankLineIn(line: TankLine): void {
+    const { id } = line;
+    const fact = `run.${id}`;
+    this.fact(fact, "none");
+    this.fact(`clip.${id}`, "none");
+    const old = this.steps.has(`hoseOut:${id}`) ? [at(`run.${id}.old`, "out")] : [];
+    const of = [id];
+    const pre = [at(fact, "none"), ...this.here(id)];
+    this.step("cutHose", id, { of, place: "bench", pre, post: [at(fact, "cut")] });
+    this.step("makeEnds", id, { of, place: "bench", pre: [at(fact, "cut")], post: [at(fact, "ended")] });
+    this.step("lay", id, {
+      of,
+      place: "line",
+      pre: [at(fact, "ended"), ...old, ...this.owner(line.tank), ...this.passed(id)],
+      post: [at(fact, "laid")],
+    });
+    this.step("clip", id, { of, place: "line", pre: [at(fact, "laid")], post: [at(`clip.${id}`, "on")] });
+    const fill = `fill:${line.tank}`;
+    if (this.steps.has(fill)) this.add(fill, { pre: [at(`clip.${id}`, "on")] });
+  }
+
+  private tankLines(): void {
+    const [was, is] = [this.before?.tankLines ?? [], this.after.tankLines ?? []];
+    const same = (a: TankLine, b: TankLine | undefined) =>
+      b !== undefined &&
+      a.product.marking === b.product.marking &&
+      a.boreM === b.boreM &&
+      a.make === b.make &&
+      JSON.stringify(a.points) === JSON.stringify(b.points);
+    for (const line of was)
+      if (
+        !same(
+          line,
+          is.find(({ id }) => id === line.id),
+        )
+      )
+        this.tankLineOut(line);
+    for (const line of is)
+      if (
+        !same(
+          line,
+          was.find(({ id }) => id === line.id),
+        )
+      )
+        this.tankLineIn(line);
+  }
+
   run(): Derived {
     const { before, after, job } = this;
     const mine = partsOf(job, after).filter((part) => !isConsumer(part));
@@ -633,6 +695,7 @@ class Deriving {
       this.join(joint.to.part, joint.from, [...other, ...(bench ? [] : this.onBoard(joint.to.part))], bench);
       this.add(`join:${portKey(joint.from)}`, { post: [at(`port.${portKey(joint.to)}`, "tight")] });
     }
+    this.tankLines();
     this.capped();
     if (this.steps.size > 0) this.proving();
     return { steps: [...this.steps.values()], found: this.found, wanted: this.wanted };

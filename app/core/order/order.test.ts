@@ -47,7 +47,7 @@ class Judge {
       this.joined.set(portKey(item.to), item.id);
     }
     this.there = new Set((before?.parts ?? []).map(({ id }) => id));
-    this.hoses = new Set((before?.runs ?? []).map(({ id }) => id));
+    this.hoses = new Set([...(before?.runs ?? []), ...(before?.tankLines ?? [])].map(({ id }) => id));
     this.elements = new Set((before?.parts ?? []).filter(isFiltering).map(({ id }) => id));
   }
 
@@ -218,7 +218,7 @@ class Judge {
       ...[...parts].filter((id) => !this.there.has(id)).map((id) => `${id} is not there`),
       ...[...this.there].filter((id) => !parts.has(id)).map((id) => `${id} is still there`),
       ...[...this.hoses]
-        .filter((id) => !this.after.runs.some((run) => run.id === id))
+        .filter((id) => ![...this.after.runs, ...(this.after.tankLines ?? [])].some((run) => run.id === id))
         .map((id) => `hose ${id} still lies there`),
       ...(this.battery ? [] : ["the battery is off"]),
       ...this.notLookedAt(),
@@ -629,4 +629,33 @@ describe("needs from facts", () => {
     expect(criticalWay(ring)).toBeNull();
     expect(schedule(ring, 1)).toBeNull();
   });
+});
+
+test("a vent led anew is taken off with what its sag holds, laid and clipped; a drained tank is filled after its fill is", () => {
+  const job = read("marram");
+  const before = currentPlan(job);
+  const lines = before.tankLines ?? [];
+  const level = lines.map((line) =>
+    line.id === "ventStbd"
+      ? { ...line, points: line.points.map((point, i) => (i === 2 ? { ...point, zM: 1.3 } : point)) }
+      : line,
+  );
+  const steps = work(job, before, { ...before, tankLines: level });
+  const ids = steps.map(({ id }) => id);
+  const order = ["batteryOff:main", "hoseOut:ventStbd", "lay:ventStbd", "clip:ventStbd"].map((id) =>
+    ids.indexOf(id),
+  );
+  expect(order).toEqual([...order].sort((a, b) => a - b));
+  expect(order[0]).toBeGreaterThanOrEqual(0);
+  // 60 mm of drop and 0.306 m of slope, both to the level of the sag's lower side, in a bore of 12.7 mm: by hand.
+  const heldM3 = (0.06 + Math.hypot(0.3, 0.06)) * Math.PI * 0.00635 ** 2;
+  expect(steps.find(({ id }) => id === "hoseOut:ventStbd")?.litresM3).toBeCloseTo(heldM3, 9);
+  expect(ids).not.toContain("lay:ventPort");
+
+  // A new supply fitting drains the tank; a new fill line of it is on before it is filled.
+  const drained = derive(job, { ...before, tankLines: [] }, before).steps.filter(
+    ({ verb }) => verb === "fill",
+  );
+  for (const fill of drained) expect(fill.pre.some(({ fact }) => fact.startsWith("clip.fill"))).toBe(true);
+  expect(work(job, null, before).some(({ id }) => id === "clip:fillPort")).toBe(true);
 });

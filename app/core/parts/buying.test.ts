@@ -126,4 +126,14 @@ describe("against the box", () => {
     expect(a!.first - b!.first).toBeCloseTo(80, 6);
     expect(a!.elements1000h).toBe(0);
   });
+
+  test("a bracket that is undone has two screws in hand, one that stays has none", () => {
+    const from = { ...plan, id: "before", parts: plan.parts.map((part) => ({ ...part })) };
+    const moved = { ...plan, basedOn: "before", parts: plan.parts.slice(1) };
+    const job = { ...truck, plans: [...truck.plans, from] };
+    const fixings = (one: typeof plan) =>
+      buyLines(job, one, planJoints(job, one)).find(({ what }) => what.kind === "fixing");
+    expect(fixings(moved)).toMatchObject({ count: 2, spare: 2, for: [plan.parts[0]!.id] });
+    expect(fixings({ ...plan, basedOn: "before" })).toBeUndefined();
+  });
 });

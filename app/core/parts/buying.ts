@@ -10,7 +10,8 @@ import { elementsOf } from "../kinds/families";
 import { kindOf, type Part } from "../kinds/index";
 import type { Id } from "../kinds/record";
 import { elementLifeH } from "../laws/elementLife";
-import type { Job, Plan } from "../plan/types";
+import { distanceM } from "../plan/ports";
+import type { Job, Plan, TankLine } from "../plan/types";
 import { clipCounts, clipLines } from "./clips";
 import { hoseLines, type PartLine, partLines } from "./partsList";
 import { isFlared } from "./tubeEnds";
@@ -35,6 +36,8 @@ export type BuyWhat =
   | { kind: "hose"; marking: string; boreM: number }
   | { kind: "adapter"; shape: string }
   | { kind: "washer" }
+  /** Screw or stud of a bracket that is undone: old ones shear. */
+  | { kind: "fixing" }
   | { kind: "clamp"; outsideM: number }
   | { kind: "clip"; outsideM: number }
   | { kind: "grommet"; passM: number; wallM: number }
@@ -121,7 +124,7 @@ function addFittings(lines: Lines, job: Job, plan: Plan, joints: readonly PlanJo
     lines.add("fittings", `adapter:${id}`, { kind: "adapter", shape: id }, count, idsOf(at));
   const more = reserve(washers);
   lines.add("fittings", "washer:", { kind: "washer" }, washers + more, [], { spare: more });
-  if (clamps > 0)
+  if (clamps > 0 || plan.tankLines)
     for (const { outsideM, ids, count } of clampsOf(plan, joints)) {
       const spare = reserve(count);
       lines.add("fittings", `clamp:${mm(outsideM)}`, { kind: "clamp", outsideM }, count + spare, ids, {
@@ -143,20 +146,27 @@ function addFittings(lines: Lines, job: Job, plan: Plan, joints: readonly PlanJo
     lines.add("tools", "torqueSpanner:", { kind: "torqueSpanner" }, 1, []);
 }
 
-/** Clamps by the outside of the hose that they hold; two on a fill hose, of which a plan has none of its own. */
+/** Two at each end of a fill hose, one at each of another. ABYC and 33 CFR 183.560 kind, from memory. */
+const clampsOfLine = ({ use, make }: TankLine): number => (make === "rigid" ? 0 : use === "fill" ? 4 : 2);
+
+/** Clamps by the outside of the hose that they hold. */
 function clampsOf(plan: Plan, joints: readonly PlanJoint[]) {
   const counts = new Map<string, { outsideM: number; count: number; ids: Id[] }>();
-  for (const { b, joined, chain, state } of joints) {
-    const dress = state === "seals" ? [joined?.dress] : (chain?.dress ?? []);
-    const count = dress.filter((one) => one === "clamp").length;
-    const run = plan.runs.find(({ id }) => id === b.id);
-    if (count === 0 || !run) continue;
+  const add = (run: { id: Id; product: { outerDiameterM: number } }, count: number) => {
     const key = mm(run.product.outerDiameterM);
     const line = counts.get(key) ?? { outsideM: run.product.outerDiameterM, count: 0, ids: [] };
     line.count += count;
     line.ids.push(run.id);
     counts.set(key, line);
+  };
+  for (const { b, joined, chain, state } of joints) {
+    const dress = state === "seals" ? [joined?.dress] : (chain?.dress ?? []);
+    const count = dress.filter((one) => one === "clamp").length;
+    const run = plan.runs.find(({ id }) => id === b.id);
+    if (count === 0 || !run) continue;
+    add(run, count);
   }
+  for (const line of plan.tankLines ?? []) if (clampsOfLine(line) > 0) add(line, clampsOfLine(line));
   return [...counts.values()];
 }
 
@@ -191,6 +201,27 @@ function addElectric(lines: Lines, plan: Plan): void {
     lines.add("electric", `crimp:${mm2(areaM2)}`, { kind: "crimp", areaM2 }, CRIMPS_A_CIRCUIT, [part.id]);
     lines.add("tools", "crimpTool:", { kind: "crimpTool" }, 1, []);
   }
+}
+
+/** Screws a bracket is undone by, of which one is taken to break. Common practice, no source. */
+const FIXINGS_A_PART = 2;
+
+/** For parts that come off or move: by the plan that this one is made from. */
+function addFixings(lines: Lines, job: Job, plan: Plan): void {
+  const before = job.plans.find(({ id }) => id === plan.basedOn);
+  const undone = (before?.parts ?? []).filter((old) => {
+    const now = plan.parts.find(({ id }) => id === old.id);
+    return !now || distanceM(now.position, old.position) > 0;
+  });
+  const count = FIXINGS_A_PART * undone.length;
+  lines.add(
+    "fittings",
+    "fixing:",
+    { kind: "fixing" },
+    count,
+    undone.map(({ id }) => id),
+    { spare: count },
+  );
 }
 
 function addTools(lines: Lines, plan: Plan, joints: readonly PlanJoint[]): void {
@@ -232,6 +263,7 @@ export function buyLines(
       },
     );
   addFittings(lines, job, plan, joints);
+  addFixings(lines, job, plan);
   addHoles(lines, job, plan, items);
   addElectric(lines, plan);
   addTools(lines, plan, joints);

@@ -3,7 +3,7 @@
  * run's own spacing says, one within 100 mm of each end, one on each side of a bend, one before something that moves.
  */
 import type { Id } from "../kinds/record";
-import { placedPorts, portKey } from "../plan/ports";
+import { lyingRuns } from "../plan/lying";
 import { bendsAlong, type RunGeometry, runGeometry } from "../plan/route";
 import { type Job, type Plan, type Run, schoolOf } from "../plan/types";
 import { INCH_M } from "../units/factors";
@@ -85,27 +85,22 @@ function spanned(places: readonly Clip[], spacingM: number): Clip[] {
 
 /** Clips of every run whose ends are both there. */
 export function clipLines(job: Job, plan: Plan): ClipLine[] {
-  const ports = placedPorts(job, plan);
   const most = supportMostM[schoolOf(job.schools, "support")];
-  return plan.runs.flatMap((run) => {
-    const [from, to] = [ports.get(portKey(run.from)), ports.get(portKey(run.to))];
-    if (!from || !to) return [];
+  return lyingRuns(job, plan).map(({ run, from, to }) => {
     const geometry = runGeometry(run, from, to);
     const { route } = run;
     const bends =
       route.kind === "traced" ? bendsAlong([from.position, ...route.points, to.position], route.radiusM) : [];
     const spacingM = Math.min(run.supportEveryM ?? most, most);
-    return [
-      {
-        runId: run.id,
-        from: from.ownerName,
-        to: to.ownerName,
-        outsideM: run.product.outerDiameterM,
-        spacingM,
-        clips: spanned(placesOf(run, geometry, bends), spacingM),
-        besideBends: route.kind === "traced" ? 0 : 2 * (geometry.bends90 + geometry.bends45),
-      },
-    ];
+    return {
+      runId: run.id,
+      from: from.ownerName,
+      to: from.ownerName === to.ownerName ? to.name : to.ownerName,
+      outsideM: run.product.outerDiameterM,
+      spacingM,
+      clips: spanned(placesOf(run, geometry, bends), spacingM),
+      besideBends: route.kind === "traced" ? 0 : 2 * (geometry.bends90 + geometry.bends45),
+    };
   });
 }
 

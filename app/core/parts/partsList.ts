@@ -5,9 +5,9 @@ import { isPushing } from "../kinds/families";
 import type { Field } from "../kinds/fields";
 import { kindOf, type Part } from "../kinds/index";
 import { freeFlowM3S } from "../kinds/pumping";
-import { placedPorts, portKey } from "../plan/ports";
-import { runGeometry } from "../plan/route";
-import type { Job, Plan, Run } from "../plan/types";
+import { lyingRuns } from "../plan/lying";
+import { type RunGeometry, runGeometry } from "../plan/route";
+import type { Job, Plan, Run, TankLine } from "../plan/types";
 import { type TubeEnd, tubeEnds } from "./tubeEnds";
 
 export interface PartLine {
@@ -60,12 +60,8 @@ export function partLines(plan: Plan): PartLine[] {
 
 /** Each run gets the plan's service allowance at both ends. */
 export function hoseLines(job: Job, plan: Plan): HoseLine[] {
-  const ports = placedPorts(job, plan);
   const lines = new Map<string, HoseLine>();
-  for (const run of plan.runs) {
-    const from = ports.get(portKey(run.from));
-    const to = ports.get(portKey(run.to));
-    if (!from || !to) continue;
+  for (const { run, from, to } of lyingRuns(job, plan)) {
     const { lengthM } = runGeometry(run, from, to);
     const marking = hoseName(run);
     const key = `${run.boreM}|${marking}`;
@@ -118,38 +114,33 @@ export interface RunSheetLine {
   cutM: number;
   /** Flared ends of a rigid tube. */
   flares: TubeEnd[];
-  highM: number;
-  lowM: number;
+  /** Heights along it, from end to end. */
+  profile: RunGeometry["profile"];
+  /** What it is for: a run of the plan, or what a tank is filled, vented or drained by. */
+  use: TankLine["use"] | "feed";
   isAssumed: boolean;
 }
 
 export function runSheet(job: Job, plan: Plan): RunSheetLine[] {
-  const ports = placedPorts(job, plan);
-  return plan.runs.flatMap((run) => {
-    const from = ports.get(portKey(run.from));
-    const to = ports.get(portKey(run.to));
-    if (!from || !to) return [];
+  return lyingRuns(job, plan).map(({ run, from, to, line }) => {
     const { lengthM, riseM, bends90, bends45, profile } = runGeometry(run, from, to);
-    const heights = profile.map(({ zM }) => zM);
-    return [
-      {
-        id: run.id,
-        from: from.ownerName,
-        fromPort: from.name,
-        to: to.ownerName,
-        toPort: to.name,
-        boreM: run.boreM,
-        marking: hoseName(run),
-        lengthM,
-        riseM,
-        bends90,
-        bends45,
-        cutM: lengthM + allowanceM(plan, run),
-        flares: tubeEnds(plan, run),
-        highM: Math.max(...heights),
-        lowM: Math.min(...heights),
-        isAssumed: run.route.kind === "measured" && run.given?.lengthM?.basis !== "measured",
-      },
-    ];
+    return {
+      id: run.id,
+      from: from.ownerName,
+      fromPort: from.name,
+      to: to.ownerName,
+      toPort: to.name,
+      boreM: run.boreM,
+      marking: hoseName(run),
+      lengthM,
+      riseM,
+      bends90,
+      bends45,
+      cutM: lengthM + allowanceM(plan, run),
+      flares: tubeEnds(plan, run),
+      profile,
+      use: line?.use ?? "feed",
+      isAssumed: run.route.kind === "measured" && run.given?.lengthM?.basis !== "measured",
+    };
   });
 }

@@ -6,8 +6,10 @@ import { distanceM } from "./ports";
 import { runGeometry } from "./route";
 import type { Run } from "./types";
 
+type Placed = Pick<PlacedPort, "position">;
+
 /** Points of a run from end to end, job frame. Of a measured run only heights are known: it is laid straight in plan. */
-export function pointsOf(run: Run, from: PlacedPort, to: PlacedPort): Position[] {
+export function pointsOf(run: Run, from: Placed, to: Placed): Position[] {
   if (run.route.kind === "traced") return [from.position, ...run.route.points, to.position];
   const { profile, lengthM } = runGeometry(run, from, to);
   return profile.map(({ atM, zM }) => {

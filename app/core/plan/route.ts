@@ -114,8 +114,10 @@ export function bendsAlong(points: readonly Position[], radiusM: number): Bend[]
   });
 }
 
+type Placed = Pick<PlacedPort, "position">;
+
 /** The one function that gives length, rise, bends, high and low points of a run. */
-export function runGeometry(run: Run, from: PlacedPort, to: PlacedPort): RunGeometry {
+export function runGeometry(run: Run, from: Placed, to: Placed): RunGeometry {
   const straightM = distanceM(from.position, to.position);
   const riseM = to.position.zM - from.position.zM;
   if (run.route.kind === "traced") {

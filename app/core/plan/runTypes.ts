@@ -6,6 +6,10 @@ export interface PortRef {
   port: Id;
 }
 
+/** Colour of the band on a hose, and on its label; the words on it tell the same. */
+export const markColours = ["yellow", "orange", "red", "violet", "blue", "green", "brown", "black"] as const;
+export type MarkColour = (typeof markColours)[number];
+
 export type Route =
   | {
       kind: "measured";
@@ -40,12 +44,33 @@ export interface Run {
   supportEveryM?: number;
   /** Mark on it: from which tank, to which part. */
   mark?: string;
+  colour?: MarkColour;
   /** Kept in it for a part to come: what it is, and its length. */
   slack?: { name: string; lengthM: number };
   /** Metal or rigid tube, or hose. Default: hose. */
   make?: "hose" | "rigid";
   provisional?: boolean;
   given?: GivenByField;
+}
+
+/** What a tank is filled, vented or drained by. It feeds nothing, and lies, is clipped, cut and bought as a run is. */
+export interface TankLine {
+  id: Id;
+  tank: Id;
+  use: "fill" | "vent" | "drain";
+  boreM: number;
+  product: HoseProduct;
+  /** From the tank's fitting to its outer end: the fill's lip, the vent's top, the drain's mouth. Job frame. */
+  points: Position[];
+  /** Of its bends, to the centre line. */
+  radiusM: number;
+  supportEveryM?: number;
+  neighbours?: Neighbour[];
+  mark?: string;
+  colour?: MarkColour;
+  make?: "hose" | "rigid";
+  /** Two clamps at each end of its hose. Absent until somebody has looked. */
+  isDoubleClamped?: boolean;
 }
 
 /** Something near a run, by its distance from the start and its least distance from it. */

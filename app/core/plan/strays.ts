@@ -30,6 +30,8 @@ const jointKeys = ({ runs, joints }: Plan): Set<string> =>
 function straysOfPlan(job: Job, plan: Plan, path: Stray["path"]): Stray[] {
   const { conditions } = plan;
   const drawn = new Set([...idsOf(job.tanks), ...idsOf(job.consumers), ...idsOf(plan.parts)]);
+  const held = plan.tankLines?.filter(({ tank }) => job.tanks.some(({ id }) => id === tank)) ?? [];
+  const lying = new Set([...idsOf(plan.runs), ...idsOf(held)]);
   return [
     ...unknownKeys(conditions.aboardM3, idsOf(job.tanks), [...path, "conditions", "aboardM3"]),
     ...unknownKeys(conditions.loading, new Set(elementIds(plan.parts)), [...path, "conditions", "loading"]),
@@ -45,8 +47,11 @@ function straysOfPlan(job: Job, plan: Plan, path: Stray["path"]): Stray[] {
     ...unknownKeys(plan.chains ?? {}, jointKeys(plan), [...path, "chains"]),
     ...(plan.passages ?? []).flatMap(({ runs }, i) =>
       runs.flatMap((id, k): Stray[] =>
-        plan.runs.some((run) => run.id === id) ? [] : [{ path: [...path, "passages", i, "runs", k], id }],
+        lying.has(id) ? [] : [{ path: [...path, "passages", i, "runs", k], id }],
       ),
+    ),
+    ...(plan.tankLines ?? []).flatMap(({ tank }, i): Stray[] =>
+      job.tanks.some(({ id }) => id === tank) ? [] : [{ path: [...path, "tankLines", i], id: tank }],
     ),
     ...unknownKeys(plan.mounted ?? {}, idsOf(plan.parts), [...path, "mounted"]),
     ...Object.entries(plan.mounted ?? {}).flatMap(([id, { boardId }]) =>

@@ -5,12 +5,12 @@ import type { Engine, PlanPart } from "../kinds/index";
 import type { GivenByField, Id } from "../kinds/record";
 import type { UnitChoice } from "../units/format";
 import type { Board, Mounted } from "./boardTypes";
-import type { ChosenChain, Delivery, JointLook, Passage, PortRef, Run } from "./runTypes";
+import type { ChosenChain, Delivery, JointLook, Passage, PortRef, Run, TankLine } from "./runTypes";
 import type { Schools } from "./schools";
 import type { Tank } from "./tankTypes";
 
 export type * from "./boardTypes";
-export type * from "./runTypes";
+export * from "./runTypes";
 export * from "./schools";
 export type * from "./tankTypes";
 
@@ -85,6 +85,7 @@ export interface Plan {
   /** What ports and hoses end in, by part, tank or run, then by port; of a run by 'from' and 'to'. Absent is not known. */
   ends?: Record<Id, Record<Id, End>>;
   passages?: Passage[];
+  tankLines?: TankLine[];
   /** Parts and hoses that are ordered and have not come. */
   awaited?: Id[];
   /** Of what is awaited, by its id. */

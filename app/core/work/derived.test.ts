@@ -83,7 +83,9 @@ describe("lists", () => {
     expect(partLines(plan).reduce((sum, { count }) => sum + count, 0)).toBe(plan.parts.length);
     const hoses = hoseLines(job, plan);
     const sheet = runSheet(job, plan);
-    expect(hoses.reduce((sum, { runs }) => sum + runs, 0)).toBe(plan.runs.length);
+    expect(hoses.reduce((sum, { runs }) => sum + runs, 0)).toBe(
+      plan.runs.length + (plan.tankLines?.length ?? 0),
+    );
     const cut = sheet.reduce((sum, { cutM }) => sum + cutM, 0);
     expect(hoses.reduce((sum, { totalM }) => sum + totalM, 0)).toBeCloseTo(cut, 9);
     expect(sheet.filter(({ isAssumed }) => isAssumed).map(({ id }) => id)).toEqual(["run16"]);

@@ -41,6 +41,7 @@ const codes: { [K in Exclude<Coded[0], "noRoomAbove">]: { [C in CodesOf<K>]: tru
     brimPressure: true,
     noArrester: true,
   },
+  tankLine: { holds: true, wrongWay: true, flat: true, oneClamp: true, petrolDrain: true },
   gaugePlace: { afterPump: true, beforeFilter: true, beforePump: true, beforeLastFilter: true },
   bulbPlace: { notForDiesel: true, afterFilter: true },
   filterStaging: { coarseAfterFine: true, fineBeforePump: true, fineAfterPump: true, anyBeforePump: true },
@@ -79,7 +80,6 @@ const ways: [RuleId, string][] = ruleIds.flatMap((rule) =>
 );
 /** A value for every figure that a sentence can take. */
 const figures = {
-  use: "sender",
   byM: 0.004,
   figure: 0.02,
   port: "supply",
@@ -132,6 +132,8 @@ const figures = {
   filter: "Separator",
   ratedFlowM3S: 2e-5,
   bendDeg: 300,
+  use: "vent",
+  fall: 0.01,
   part: "Frame pump",
   tank: "Frame tank",
   lineUp: "Run",

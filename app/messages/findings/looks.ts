@@ -12,6 +12,7 @@ const ofTank: Record<(typeof tankLooks)[number], string> = {
   testHeld: "whether its test held",
   hasDip: "whether the vent line has a dip",
   hasArrester: "a flame arrester in the vent",
+  doubleClamped: "two clamps at each end of the fill hose",
 };
 const isOfTank = (look: string): look is keyof typeof ofTank => look in ofTank;
 

@@ -1,6 +1,7 @@
 /** Sentences for tanks as they were surveyed. */
 import type { ValuesOf } from "~/core/findings/index";
 import type { HoleUse, SchoolChoice, Tank } from "~/core/plan/types";
+import { percentText } from "~/core/units/format";
 import { counted } from "../counted";
 import { capital, hours, type Say, type Sentences, type Words } from "./say";
 
@@ -83,6 +84,66 @@ function holeWords(v: ValuesOf<"plateHole">, say: Say): Words {
   }
 }
 
+/** What a line of a tank is called, and what a sag in it does. */
+const tankLines: Record<ValuesOf<"tankLine">["use"], { name: string; sag: string }> = {
+  fill: {
+    name: "fill line",
+    sag: "What stays in it comes back over the lip, and eats at the hose from inside.",
+  },
+  vent: {
+    name: "vent line",
+    sag: "Fuel stands in it and shuts the air off: the pump clicks out, and the feed is starved.",
+  },
+  drain: {
+    name: "drain line",
+    sag: "Water and dirt stay in it and freeze, and the tank is never drained clean.",
+  },
+};
+
+function tankLineWords(v: ValuesOf<"tankLine">, say: Say): Words {
+  const { name, sag } = tankLines[v.use];
+  const at = `${v.part}, ${name}`;
+  switch (v.code) {
+    case "holds":
+      return [
+        `${at}: a sag holds ${say.volume(v.volumeM3)}`,
+        `It is ${say.length(v.byM)} deep, as the vehicle stands.`,
+        sag,
+        v.use === "drain" ? "A fall all the way to its mouth." : "A fall all the way back to the tank.",
+      ];
+    case "wrongWay":
+      return [
+        `${at} falls ${say.length(v.byM)} the wrong way`,
+        "",
+        sag,
+        v.use === "drain"
+          ? "Its mouth lower than the tank's fitting."
+          : "Its outer end higher than the tank's fitting.",
+      ];
+    case "flat":
+      return [
+        `${at} lies nearly level`,
+        `It falls ${percentText(v.fall)} where it falls least.`,
+        "A hose sags between its clips by as much, and holds fuel there.",
+        "Two in a hundred or more, and clips closer together.",
+      ];
+    case "oneClamp":
+      return [
+        `${at}: one clamp at an end`,
+        "",
+        "A fill hose that comes off pours a tank's filling into the bilge or under the floor.",
+        "Two clamps at each end, behind the bead, screws apart.",
+      ];
+    case "petrolDrain":
+      return [
+        `${at}: a petrol tank has no drain`,
+        "",
+        "A drain that weeps or is knocked open empties petrol where its vapour gathers.",
+        "Close the opening at the tank, and pump it out from above. Licensed work where the law says so.",
+      ];
+  }
+}
+
 function ventWords(v: ValuesOf<"ventLow">, say: Say): Words {
   const { tank } = v;
   switch (v.code) {
@@ -137,6 +198,7 @@ export const tanks: Sentences<
   | "pickupClearance"
   | "sumpHangs"
   | "ventLow"
+  | "tankLine"
   | "standingWater"
   | "cleaningTaken"
   | "warningGone"
@@ -191,6 +253,7 @@ export const tanks: Sentences<
     "A sump is the lowest thing on the vehicle and meets the kerb first.",
     "A guard that takes the blow, or a shallower sump.",
   ],
+  tankLine: tankLineWords,
   ventLow: ventWords,
   fuelFouled: (v, _, { school = "" }) => [
     `${v.tank}: ${jars[v.verdict]}`,

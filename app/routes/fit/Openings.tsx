@@ -208,7 +208,7 @@ function HoleCard({
               label="Another hose passes"
               value={null}
               placeholder="choose one"
-              options={plan.runs
+              options={[...plan.runs, ...(plan.tankLines ?? [])]
                 .filter(({ id }) => !passage.runs.includes(id))
                 .map(({ id }) => ({ id, name: nameOf(job, id) }))}
               onChange={(id) => set({ runs: [...passage.runs, id] })}
@@ -237,7 +237,8 @@ function HoleDrawing({ hole: { passage, saw, passM, faults } }: { hole: PassageH
   const sawM = saw.saw?.diameterM ?? saw.needM;
   const k = 100 / Math.max(0.01, sawM * 1.25);
   const outers = passage.runs.flatMap(
-    (id) => plan.runs.find((run) => run.id === id)?.product.outerDiameterM ?? [],
+    (id) =>
+      [...plan.runs, ...(plan.tankLines ?? [])].find((run) => run.id === id)?.product.outerDiameterM ?? [],
   );
   const isBad = faults.includes("noSaw") || faults.includes("nearEdge") || faults.includes("behind");
   const ring = Math.max(0, passM / 2 - Math.max(0, ...outers) / 2);

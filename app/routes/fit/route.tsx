@@ -59,7 +59,11 @@ export default function Fit() {
         tabs={[
           { id: "board", name: "Board", body: () => <Board /> },
           { id: "openings", name: `Openings, ${plan.passages?.length ?? 0}`, body: () => <Openings /> },
-          { id: "runs", name: `Runs, ${plan.runs.length}`, body: () => <Runs /> },
+          {
+            id: "runs",
+            name: `Runs, ${plan.runs.length + (plan.tankLines?.length ?? 0)}`,
+            body: () => <Runs />,
+          },
           { id: "reach", name: "Reach and lifting", body: () => <Reach /> },
         ]}
       />
@@ -139,7 +143,9 @@ function Runs() {
               >
                 <td>
                   <RunButton type="button" onClick={() => select(line.id)}>
-                    {line.from}, {line.fromPort} to {line.to}, {line.toPort}
+                    {line.use === "feed"
+                      ? `${line.from}, ${line.fromPort} to ${line.to}, ${line.toPort}`
+                      : `${line.from}, ${line.fromPort} to the ${line.toPort}`}
                   </RunButton>
                 </td>
                 <td style={{ whiteSpace: "nowrap" }}>{line.marking}</td>
@@ -168,23 +174,28 @@ function Runs() {
   );
 }
 
-/** A run's fall and rise as a small side view, height three times the length's scale. */
-function Lie({ line }: { line: RunSheetLine }) {
+/** A run's heights along it as a small side view, each to its own scale. */
+function Lie({ line: { profile, lengthM } }: { line: RunSheetLine }) {
   const width = 90;
-  const span = Math.max(0.1, line.highM - line.lowM);
-  const startsHigh = line.riseM < 0;
-  const y = (z: number) => 22 - ((z - line.lowM) / span) * 18;
-  const low = line.lowM < (startsHigh ? line.highM + line.riseM : line.highM - line.riseM) - 0.005;
-  const start = startsHigh ? line.highM : line.highM - Math.max(0, line.riseM);
+  const heights = profile.map(({ zM }) => zM);
+  const [lowM, highM] = [Math.min(...heights), Math.max(...heights)];
+  const span = Math.max(0.1, highM - lowM);
+  const [first, last] = [heights[0] ?? 0, heights.at(-1) ?? 0];
+  const isSagging = lowM < Math.min(first, last) - 0.005;
   return (
     <svg
       width={width}
       height={26}
       role="img"
-      aria-label={low ? "dips on the way" : line.riseM >= 0 ? "rises" : "falls"}
+      aria-label={isSagging ? "dips on the way" : last >= first ? "rises" : "falls"}
     >
       <polyline
-        points={`4,${y(start)} ${low ? `${width / 2},${y(line.lowM)} ` : ""}${width - 4},${y(start + line.riseM)}`}
+        points={profile
+          .map(
+            ({ atM, zM }) =>
+              `${4 + (atM / Math.max(lengthM, 1e-6)) * (width - 8)},${22 - ((zM - lowM) / span) * 18}`,
+          )
+          .join(" ")}
         fill="none"
         stroke="var(--ink)"
         strokeWidth={2.5}

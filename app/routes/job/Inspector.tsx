@@ -14,6 +14,8 @@ import { Quantity, TextField } from "~/ui/fields";
 import { Connections } from "./Connections";
 import { PartInspector } from "./part/PartInspector";
 import { RunInspector } from "./RunInspector";
+import { TankLineInspector } from "./TankLineInspector";
+import { TankLines } from "./TankLines";
 import { TankPorts } from "./TankPorts";
 
 export function Inspector() {
@@ -23,9 +25,11 @@ export function Inspector() {
   const part =
     plan.parts.find(({ id }) => id === selectedId) ?? job.consumers.find(({ id }) => id === selectedId);
   const run = plan.runs.find(({ id }) => id === selectedId);
+  const line = plan.tankLines?.find(({ id }) => id === selectedId);
   if (tank) return <TankInspector key={tank.id} tank={tank} />;
   if (part) return <PartInspector key={part.id} part={part} />;
   if (run) return <RunInspector key={run.id} run={run} />;
+  if (line) return <TankLineInspector key={line.id} line={line} />;
   return <Overview open={open} />;
 }
 
@@ -134,6 +138,7 @@ function TankInspector({ tank }: { tank: Tank }) {
         />
       </Group>
       <TankPorts tank={tank} />
+      <TankLines tank={tank} />
       <Connections owner={{ id: tank.id, ports: tank.ports.map(({ id, name }) => ({ id, name })) }} />
       <Before id={tank.id} name={tank.name} />
       <Buttons>

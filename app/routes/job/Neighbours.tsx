@@ -2,7 +2,7 @@
 
 import { leastApartM } from "~/core/findings/hoses/nearDanger";
 import { newId } from "~/core/kinds/ids";
-import type { Neighbour, Run } from "~/core/plan/types";
+import type { Neighbour } from "~/core/plan/types";
 import { tradeIn } from "~/core/units/trade";
 import { notNegative } from "~/fields/checks";
 import { Buttons, Group } from "~/fields/layout";
@@ -19,12 +19,15 @@ const kinds: { id: Neighbour["kind"]; name: string }[] = [
   { id: "battery", name: "battery" },
 ];
 
-export function Neighbours({ run }: { run: Run }) {
-  const { job, dispatch } = useJob();
+export function Neighbours({
+  near = [],
+  keep,
+}: {
+  near: readonly Neighbour[] | undefined;
+  keep(neighbours: Neighbour[]): void;
+}) {
+  const { job } = useJob();
   const { units } = job;
-  const near = run.neighbours ?? [];
-  const keep = (neighbours: Neighbour[]) =>
-    void dispatch({ name: "editRun", id: run.id, change: { neighbours } });
   const edit = (id: string, change: Partial<Neighbour>) =>
     keep(near.map((one) => (one.id === id ? { ...one, ...change } : one)));
   return (

@@ -63,7 +63,7 @@ export function Rail() {
     survey: `${tradeIn(job.units).volume(aboard)} aboard`,
     layout: counted(plan.parts.length + job.consumers.length, "part"),
     prove: counted(plan.lineUps.length, "line-up"),
-    fit: counted(plan.runs.length, "run"),
+    fit: counted(plan.runs.length + (plan.tankLines?.length ?? 0), "run"),
     parts: counted(plan.parts.length, "part"),
     install: `${dry} of ${points} dry`,
     bleed: bled === 0 ? "not bled" : `${counted(bled, "step")} done`,

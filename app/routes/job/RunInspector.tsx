@@ -1,4 +1,5 @@
 import { useState } from "react";
+import type { Change } from "~/core/edit/merge";
 import { figuresOf } from "~/core/hydraulics/derive";
 import { newId } from "~/core/kinds/ids";
 import type { NewPartKind } from "~/core/plan/blank";
@@ -11,6 +12,7 @@ import { Figure } from "~/fields/Figure";
 import { Buttons, Group, Lines, useFields } from "~/fields/layout";
 import { QuantityField } from "~/fields/QuantityField";
 import { explainRun } from "~/messages/explain";
+import { bandColours } from "~/messages/fit";
 import { letInKinds } from "~/messages/kinds";
 import { useJob, useSettled } from "~/state/job";
 import { Button } from "~/ui/button";
@@ -35,7 +37,7 @@ export function RunInspector({ run }: { run: Run }) {
   const leg = verdict?.way?.legs.find(({ id }) => id === run.id);
   const index = solved?.network.linkOf.get(run.id) ?? -1;
   const figures = solved && index >= 0 ? figuresOf(solved, index) : null;
-  const edit = (change: Partial<Omit<Run, "id" | "from" | "to">>) =>
+  const edit = (change: Change<Omit<Run, "id" | "from" | "to">>) =>
     void dispatch({ name: "editRun", id: run.id, change });
   const insert = () => {
     const id = newId();
@@ -143,6 +145,12 @@ export function RunInspector({ run }: { run: Run }) {
           onCommit={(supportEveryM) => edit({ supportEveryM })}
         />
         <TextField label="Label on the hose" value={run.mark ?? ""} onCommit={(mark) => edit({ mark })} />
+        <Select
+          label="Colour of its band"
+          value={run.colour ?? "none"}
+          options={bandColours}
+          onChange={(colour) => edit({ colour: colour === "none" ? undefined : colour })}
+        />
         <QuantityField
           label="Kept for a part to come"
           dimension="length"
@@ -162,7 +170,7 @@ export function RunInspector({ run }: { run: Run }) {
           Provisional
         </Switch>
       </Group>
-      <Neighbours run={run} />
+      <Neighbours near={run.neighbours} keep={(neighbours) => edit({ neighbours })} />
       <Group>
         <Select label="Let in a part" value={kind} options={letInKinds} onChange={setKind} />
         <Buttons>

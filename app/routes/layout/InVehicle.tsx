@@ -5,7 +5,8 @@
 import styled from "styled-components";
 import type { Id, Position } from "~/core/kinds/record";
 import { extremesOf, placeAlong, pointsOf } from "~/core/plan/along";
-import { distanceM, partsOf, portKey } from "~/core/plan/ports";
+import { type LyingRun, lyingRuns } from "~/core/plan/lying";
+import { distanceM, partsOf } from "~/core/plan/ports";
 import { runGeometry } from "~/core/plan/route";
 import type { Run } from "~/core/plan/types";
 import { tradeIn } from "~/core/units/trade";
@@ -52,39 +53,60 @@ const bendOf = ({ route, product }: Run): number =>
     ? route.radiusM
     : product.leastRadiusM + product.outerDiameterM / 2;
 
+const movedTo = (lying: LyingRun, points: Position[]): LyingRun => ({
+  ...lying,
+  run: { ...lying.run, route: { kind: "traced", points, radiusM: bendOf(lying.run) } },
+});
+
+/** What stands at its two ends; of a tank's line the outer end is none of its tank. */
+const endNames = ({ from, to, line }: LyingRun) => [from.ownerName, line ? to.name : to.ownerName];
+
 export function InVehicle() {
-  const { job, plan, network, selectedId, dispatch } = useJob();
+  const { job, plan, selectedId, dispatch } = useJob();
   const { units } = job;
   const [ahead, hold] = useAhead<{ id: Id; points: Position[] }>();
-  const stored = plan.runs.find(({ id }) => id === selectedId) ?? null;
-  const chosen: Run | null =
-    stored && ahead?.id === stored.id
-      ? { ...stored, route: { kind: "traced", points: ahead.points, radiusM: bendOf(stored) } }
-      : stored;
-  const ends = (run: Run) =>
-    [network.ports.get(portKey(run.from)), network.ports.get(portKey(run.to))] as const;
-  const drawn = plan.runs.flatMap((run) => {
-    const one = run.id === chosen?.id ? chosen : run;
-    const [from, to] = ends(one);
-    return from && to ? [{ run: one, points: pointsOf(one, from, to) }] : [];
+  const lying = lyingRuns(job, plan);
+  const stored = lying.find(({ run }) => run.id === selectedId) ?? null;
+  const isAhead = stored !== null && ahead?.id === stored.run.id;
+  const chosen: LyingRun | null = isAhead ? movedTo(stored, ahead.points) : stored;
+  const drawn = lying.map((one) => {
+    const { run, from, to } = one.run.id === chosen?.run.id ? chosen : one;
+    return { run, points: pointsOf(run, from, to) };
   });
-  const mine = drawn.find(({ run }) => run.id === chosen?.id);
+  const mine = drawn.find(({ run }) => run.id === chosen?.run.id);
   const parts = partsOf(job, plan);
-  const { frame, heights } = framed([
-    ...drawn.flatMap(({ points }) => points),
-    ...job.tanks.flatMap(tankCorners),
-    ...parts.map(({ position }) => position),
-  ]);
+  // A fill, vent or drain is short beside the vehicle: its tank fills the view.
+  const itsTank = chosen?.line?.tank;
+  const seen =
+    itsTank === undefined
+      ? [
+          ...drawn.flatMap(({ points }) => points),
+          ...job.tanks.flatMap(tankCorners),
+          ...parts.map(({ position }) => position),
+        ]
+      : [
+          ...lying.flatMap(({ line }) => (line?.tank === itsTank ? line.points : [])),
+          ...(mine?.points ?? []),
+          ...job.tanks.filter(({ id }) => id === itsTank).flatMap(tankCorners),
+        ];
+  const { frame, heights } = framed(seen);
   const put = (points: Position[]) => {
     if (!chosen) return;
-    hold({ id: chosen.id, points }, () =>
+    const { run, line } = chosen;
+    hold({ id: run.id, points }, () =>
       dispatch(
-        {
-          name: "editRun",
-          id: chosen.id,
-          change: { route: { kind: "traced", points, radiusM: bendOf(chosen) } },
-        },
-        gestureOf(`route:${chosen.id}`),
+        line
+          ? {
+              name: "editTankLine",
+              id: line.id,
+              change: { points: [chosen.from.position, ...points, chosen.to.position] },
+            }
+          : {
+              name: "editRun",
+              id: run.id,
+              change: { route: { kind: "traced", points, radiusM: bendOf(run) } },
+            },
+        gestureOf(`route:${run.id}`),
       ),
     );
   };
@@ -105,20 +127,16 @@ export function InVehicle() {
     points.splice(longest, 0, middle);
     put(points);
   };
-  const geometry =
-    mine &&
-    (() => {
-      const [from, to] = ends(mine.run);
-      return from && to ? runGeometry(mine.run, from, to) : null;
-    })();
+  const geometry = mine && chosen && runGeometry(mine.run, chosen.from, chosen.to);
   const extremes = mine ? extremesOf(mine.points) : [];
   const worked: Chosen | null =
-    mine && geometry
+    mine && chosen && geometry
       ? {
           ...mine,
-          endNames: ends(mine.run).map((end) => end?.ownerName),
+          endNames: endNames(chosen),
           lengthM: geometry.lengthM,
           extremes,
+          stays: chosen.line ? { low: "fuel stays" } : { high: "air stays", low: "water stays" },
         }
       : null;
   return (
@@ -127,7 +145,7 @@ export function InVehicle() {
         {!chosen && <span>Choose a line: here, or in the plumbing.</span>}
         {chosen && geometry && (
           <>
-            <b>{nameOf(job, chosen.id)}</b>
+            <b>{nameOf(job, chosen.run.id)}</b>
             <span>
               {tradeIn(units).length(geometry.lengthM)} long, rises {tradeIn(units).length(geometry.riseM)}
             </span>
@@ -141,7 +159,7 @@ export function InVehicle() {
                     )
                     .join(", ")}
             </span>
-            {chosen.route.kind === "measured" ? (
+            {chosen.run.route.kind === "measured" ? (
               <Button onPress={trace}>Trace its way</Button>
             ) : (
               <Button onPress={addPoint}>Add a point</Button>

@@ -49,6 +49,8 @@ export interface Chosen extends DrawnRun {
   endNames: readonly (string | undefined)[];
   lengthM: number;
   extremes: readonly Extreme[];
+  /** What stays where it humps and where it sags; nothing is said where that is absent. */
+  stays: { high?: string; low: string };
 }
 
 const STEP_M = 0.01;
@@ -213,6 +215,14 @@ export function VehicleView({
     event.stopPropagation();
   };
   const isEnd = (id: Id) => id === chosen?.run.from.part || id === chosen?.run.to.part;
+  /** Its name stands clear of the line: over the end that is drawn higher, under the other. */
+  const isHigher = (end: number): boolean => {
+    const [first, last] = [chosen?.points[0], chosen?.points.at(-1)];
+    if (!first || !last) return false;
+    const [, a] = place(first);
+    const [, b] = place(last);
+    return end === 0 ? a < b : b <= a;
+  };
   return (
     <View
       viewBox={`0 0 ${widthPx} ${heightPx}`}
@@ -266,7 +276,14 @@ export function VehicleView({
           return (
             <g key={i}>
               <rect x={x - 4} y={y - 4} width={8} height={8} fill="var(--ink)" />
-              <text x={x} y={y + 18} fontSize={12} fontWeight={600} textAnchor="middle" fill="var(--ink)">
+              <text
+                x={x}
+                y={isHigher(i) ? y - 10 : y + 18}
+                fontSize={12}
+                fontWeight={600}
+                textAnchor="middle"
+                fill="var(--ink)"
+              >
                 {chosen.endNames[i]}
               </text>
             </g>
@@ -305,7 +322,7 @@ export function VehicleView({
             >
               <circle cx={x} cy={y} r={22} fill="transparent" />
               <circle cx={x} cy={y} r={7} fill="var(--raised)" stroke="var(--ink)" strokeWidth={2} />
-              {extreme && (
+              {extreme && chosen.stays[extreme.kind] && (
                 <text
                   x={x}
                   y={extreme.kind === "high" ? y - 14 : y + 24}
@@ -313,7 +330,7 @@ export function VehicleView({
                   textAnchor="middle"
                   fill="var(--ink)"
                 >
-                  {extreme.kind === "high" ? "air stays" : "water stays"}
+                  {chosen.stays[extreme.kind]}
                 </text>
               )}
             </g>

@@ -74,7 +74,9 @@ export default function LayOut() {
   const [editing, setEditing] = useState(false);
   const [planning, setPlanning] = useState(false);
   const [manifold, setManifold] = useState(false);
-  const [inVehicle, setInVehicle] = useState(false);
+  const [wantsVehicle, setInVehicle] = useState(false);
+  // A fill, vent or drain is no way of the plumbing: it lies in the vehicle alone.
+  const inVehicle = wantsVehicle || (plan.tankLines?.some(({ id }) => id === selectedId) ?? false);
   const [otherId, setOther] = useState<Id | null>(null);
   const other = job.plans.find(({ id }) => id === otherId && id !== plan.id) ?? null;
   const { here } = useDifferences(other);

@@ -6,8 +6,9 @@ import { sawsIn } from "~/core/parts/buying";
 import { CLIP_AT_END_M, clipCounts, clipLines } from "~/core/parts/clips";
 import { cutCard } from "~/core/parts/cutCard";
 import { runSheet } from "~/core/parts/partsList";
+import { lyingRuns } from "~/core/plan/lying";
 import { runSides } from "~/core/work/runSides";
-import { clipWhyTexts, cutStepText, labelText } from "~/messages/fit";
+import { bandPaint, clipWhyTexts, cutStepText, labelText } from "~/messages/fit";
 import { edgeTexts, passageTexts } from "~/messages/passages";
 import { useBox } from "~/state/box";
 import { useJob, useTrade } from "~/state/job";
@@ -19,6 +20,12 @@ const Labels = styled.div`
   > div[data-side="return"] > i { background: repeating-linear-gradient(0deg, #111 0 5px, #fff 5px 10px); }
   > div[data-side="none"] > i { background: none; }
   b { display: block; font-size: 16px; } small { font-size: 12px; }
+`;
+
+/** Its colour is told in words too. */
+const Band = styled.span`
+  display: block; width: fit-content; padding: 0 8px; margin: 2px 0; color: #fff; font-size: 12px; font-weight: 700;
+  text-shadow: 0 0 2px #000, 0 0 2px #000; print-color-adjust: exact;
 `;
 
 /** Every clip with its place along the run, and how many of each size. */
@@ -64,10 +71,9 @@ export function ClipSheet() {
 
 /** Two labels a run, one an end; a return's bar is broken, so that it is told without colour. */
 export function LabelSheet() {
-  const { job, plan, network, solver } = useJob();
+  const { job, plan, solver } = useJob();
   const { length } = useTrade();
   const sides = useMemo(() => runSides(solver, plan, plan.conditions), [solver, plan]);
-  const nameAt = (part: string, port: string) => network.ports.get(`${part}.${port}`);
   return (
     <>
       <h1>{job.name}: labels</h1>
@@ -76,21 +82,20 @@ export function LabelSheet() {
         consumer, a broken bar returns from it, none is neither.
       </p>
       <Labels>
-        {plan.runs.flatMap((run) => {
-          const [from, to] = [nameAt(run.from.part, run.from.port), nameAt(run.to.part, run.to.port)];
-          if (!from || !to) return [];
-          return [from, to].map((end, i) => (
+        {lyingRuns(job, plan).flatMap(({ run, from, to, line }) =>
+          [from, to].map((end, i) => (
             <div key={`${run.id}${i}`} data-side={sides.get(run.id) ?? "none"}>
               <i />
               <span>
-                <b>{labelText(run, from.ownerName, to.ownerName)}</b>
+                <b>{labelText(run, from.ownerName, line ? to.name : to.ownerName)}</b>
+                {run.colour && <Band style={{ background: bandPaint[run.colour] }}>{run.colour}</Band>}
                 <small>
                   goes on {end.ownerName}, {end.name}
                 </small>
               </span>
             </div>
-          ));
-        })}
+          )),
+        )}
       </Labels>
     </>
   );

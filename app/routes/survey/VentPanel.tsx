@@ -1,3 +1,4 @@
+import { useNavigate } from "react-router";
 import type { Change } from "~/core/edit/merge";
 /*
  * Decides: whether it can be filled at the pump's rate, and where fuel comes out first when it heels.
@@ -8,6 +9,7 @@ import { fuelAt } from "~/core/fuel/fuel";
 import { envelopeOf } from "~/core/plan/envelope";
 import type { Filling } from "~/core/plan/types";
 import { boundsOf } from "~/core/tanks/shape";
+import { fillingOf, tankLineOf } from "~/core/tanks/tankLine";
 import {
   FILL_PRESSURE_SHARE,
   fillRateM3S,
@@ -22,6 +24,7 @@ import { gaugeUnit } from "~/core/units/trade";
 import { positive } from "~/fields/checks";
 import { LookField } from "~/fields/LookField";
 import { QuantityField } from "~/fields/QuantityField";
+import { TankLines } from "~/routes/job/TankLines";
 import { useJob } from "~/state/job";
 import { Button } from "~/ui/button";
 import {
@@ -37,13 +40,17 @@ import {
 } from "./tankContext";
 
 export function VentPanel() {
-  const { job } = useJob();
+  const { job, plan } = useJob();
+  const navigate = useNavigate();
   const { tank, tilted } = useTank();
   const { units, volume, length } = useUnits();
   const edit = useEditTank(tank);
+  const lines = <TankLines tank={tank} onChosen={() => void navigate(`/job/${job.id}/layout`)} />;
   const { filling } = tank;
+  const lying = fillingOf(tank, plan);
+  const [fillLine, ventLine] = [tankLineOf(plan, tank, "fill"), tankLineOf(plan, tank, "vent")];
   const { x, y, z } = boundsOf(tank.shape);
-  if (!filling) {
+  if (!filling || !lying) {
     const middle = { xM: (x[0] + x[1]) / 2, yM: (y[0] + y[1]) / 2 };
     const first: Filling = {
       fillBoreM: LEAST_FILL_BORE_M,
@@ -60,13 +67,14 @@ export function VentPanel() {
         <Button $main onPress={() => void edit({ filling: first })}>
           Measure fill and vent
         </Button>
+        {lines}
       </Panel>
     );
   }
   const set = (change: Change<Filling>) => void edit({ filling: { ...filling, ...change } });
   const envelope = envelopeOf(job);
-  const spill = spillAtHeel(tank, envelope);
-  const rate = fillRateM3S(filling);
+  const spill = spillAtHeel({ filling: lying }, envelope);
+  const rate = fillRateM3S(lying);
   const [coldest, hottest] = [
     fuelAt(job.fuel, job.site.ambientLowC),
     fuelAt(job.fuel, job.site.ambientHighC),
@@ -105,42 +113,54 @@ export function VentPanel() {
           value={filling.fillBoreM}
           onCommit={(fillBoreM) => set({ fillBoreM })}
         />
-        <BoreField
-          label="Fill hose: bore"
-          value={filling.fillHoseBoreM}
-          onCommit={(fillHoseBoreM) => set({ fillHoseBoreM })}
-        />
-        <BoreField
-          label="Vent: bore"
-          value={filling.ventBoreM}
-          onCommit={(ventBoreM) => set({ ventBoreM })}
-        />
-        <LengthField
-          label="Vent: length"
-          value={filling.ventLengthM}
-          check={positive}
-          onCommit={(ventLengthM) => set({ ventLengthM })}
-        />
-        <LengthField
-          label="Vent's top: up"
-          value={filling.ventTop.zM}
-          onCommit={(zM) => set({ ventTop: { ...filling.ventTop, zM } })}
-        />
-        <LengthField
-          label="Vent's top: across"
-          value={filling.ventTop.yM}
-          onCommit={(yM) => set({ ventTop: { ...filling.ventTop, yM } })}
-        />
-        <LengthField
-          label="Fill's lip: up"
-          value={filling.spill.zM}
-          onCommit={(zM) => set({ spill: { ...filling.spill, zM } })}
-        />
-        <LengthField
-          label="Fill's lip: across"
-          value={filling.spill.yM}
-          onCommit={(yM) => set({ spill: { ...filling.spill, yM } })}
-        />
+        {!fillLine && (
+          <>
+            <BoreField
+              label="Fill hose: bore"
+              value={filling.fillHoseBoreM}
+              onCommit={(fillHoseBoreM) => set({ fillHoseBoreM })}
+            />
+          </>
+        )}
+        {!ventLine && (
+          <>
+            <BoreField
+              label="Vent: bore"
+              value={filling.ventBoreM}
+              onCommit={(ventBoreM) => set({ ventBoreM })}
+            />
+            <LengthField
+              label="Vent: length"
+              value={filling.ventLengthM}
+              check={positive}
+              onCommit={(ventLengthM) => set({ ventLengthM })}
+            />
+            <LengthField
+              label="Vent's top: up"
+              value={filling.ventTop.zM}
+              onCommit={(zM) => set({ ventTop: { ...filling.ventTop, zM } })}
+            />
+            <LengthField
+              label="Vent's top: across"
+              value={filling.ventTop.yM}
+              onCommit={(yM) => set({ ventTop: { ...filling.ventTop, yM } })}
+            />
+          </>
+        )}
+        {!fillLine && (
+          <>
+            <LengthField
+              label="Fill's lip: up"
+              value={filling.spill.zM}
+              onCommit={(zM) => set({ spill: { ...filling.spill, zM } })}
+            />
+            <LengthField
+              label="Fill's lip: across"
+              value={filling.spill.yM}
+              onCommit={(yM) => set({ spill: { ...filling.spill, yM } })}
+            />
+          </>
+        )}
         <QuantityField
           label="Tank rated for"
           dimension="pressure"
@@ -151,17 +171,29 @@ export function VentPanel() {
         />
       </Fields>
       <Fields>
-        <LookField
-          label="The vent line has a dip"
-          value={filling.hasDip}
-          onChange={(hasDip) => set({ hasDip })}
-        />
+        {!ventLine && (
+          <>
+            <LookField
+              label="The vent line has a dip"
+              value={filling.hasDip}
+              onChange={(hasDip) => set({ hasDip })}
+            />
+          </>
+        )}
         <LookField
           label="A flame arrester stands in the vent"
           value={filling.hasArrester}
           onChange={(hasArrester) => set({ hasArrester })}
         />
       </Fields>
+      {lines}
+      {(fillLine || ventLine) && (
+        <Small>
+          What is not asked here comes from the traced{" "}
+          {[fillLine && "fill", ventLine && "vent"].filter(Boolean).join(" and ")} line: its bore, its length
+          and where it ends.
+        </Small>
+      )}
       <Small>
         Heights and places are in the tank's own frame: up from its bottom, across to port. Fill with the
         nozzle touching, no spark, hatches and ports shut; vapour is heavier than air.

@@ -3,19 +3,22 @@
  * surface stands over the lower tank's vent, or its top where no vent is known. Common practice.
  */
 import { fromTank } from "../../plan/ports";
-import type { Tank } from "../../plan/types";
+import type { Plan, Tank } from "../../plan/types";
 import { heightsOf } from "../../tanks/tank";
+import { fillingOf } from "../../tanks/tankLine";
 import { onTank } from "../onTank";
 import { rule } from "../rule";
 
-const spillsAtM = (tank: Tank): number =>
-  tank.filling ? fromTank(tank, tank.filling.ventTop).zM : tank.origin.zM + heightsOf(tank).highM;
+function spillsAtM(tank: Tank, plan: Plan): number {
+  const filling = fillingOf(tank, plan);
+  return filling ? fromTank(tank, filling.ventTop).zM : tank.origin.zM + heightsOf(tank).highM;
+}
 
 export const gravityOverfills = rule({
   id: "gravityOverfills",
   practice: [13],
   place: "layout",
-  judge: ({ job, verdicts }) =>
+  judge: ({ job, plan, verdicts }) =>
     verdicts.flatMap(({ lineUp, result }) => {
       if (result.outcome !== "solved") return [];
       const { network, flow, settings } = result;
@@ -29,7 +32,7 @@ export const gravityOverfills = rule({
           0,
         );
         const highest = Math.max(...job.tanks.map(({ id }) => settings.surfaceM.get(id) ?? -Infinity));
-        const overM = highest - spillsAtM(tank);
+        const overM = highest - spillsAtM(tank, plan);
         if (!(intoM3S > 0) || !(overM > 0)) return [];
         return [
           {

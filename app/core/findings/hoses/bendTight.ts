@@ -2,7 +2,7 @@
  * Practice 28: a traced run bent tighter than its hose bears: by its own radius, or by legs that have no room for it.
  * Maker's radius of the hose, to the inside of the bend.
  */
-import { portKey } from "../../plan/ports";
+import { lyingRuns } from "../../plan/lying";
 import { fittingRadiusM } from "../../plan/route";
 import { onPart } from "../onPart";
 import { rule } from "../rule";
@@ -14,11 +14,10 @@ export const bendTight = rule({
   id: "bendTight",
   practice: [28],
   place: "layout",
-  judge: ({ plan, network }) =>
-    plan.runs.flatMap((run) => {
+  judge: ({ job, plan }) =>
+    lyingRuns(job, plan).flatMap(({ run, from, to }) => {
       const { route, product } = run;
-      const [from, to] = [network.ports.get(portKey(run.from)), network.ports.get(portKey(run.to))];
-      if (route.kind !== "traced" || route.points.length === 0 || !from || !to) return [];
+      if (route.kind !== "traced" || route.points.length === 0) return [];
       const fitsM = fittingRadiusM([from.position, ...route.points, to.position]);
       const centreM = Math.min(route.radiusM, fitsM);
       const insideM = Math.max(0, centreM - product.outerDiameterM / 2);

@@ -1,5 +1,5 @@
 /** Practice 30: a run nearer to what is hot, moving, sharp or rubs than it may be, unguarded. Common practice. */
-import { portKey } from "../../plan/ports";
+import { lyingRuns } from "../../plan/lying";
 import type { Neighbour } from "../../plan/types";
 import { onPart } from "../onPart";
 import { rule } from "../rule";
@@ -17,16 +17,15 @@ export const nearDanger = rule({
   id: "nearDanger",
   practice: [30],
   place: "layout",
-  judge: ({ plan, network }) =>
-    plan.runs.flatMap((run) =>
+  judge: ({ job, plan }) =>
+    lyingRuns(job, plan).flatMap(({ run, from }) =>
       (run.neighbours ?? []).flatMap((neighbour) => {
         const leastM = leastApartM[neighbour.kind];
         if (neighbour.guarded || !(neighbour.apartM < leastM)) return [];
-        const name = network.ports.get(portKey(run.from))?.ownerName ?? run.id;
         return [
           onPart({
             grade: "mend",
-            part: { id: run.id, name },
+            part: { id: run.id, name: from.ownerName },
             also: [neighbour.id],
             values: {
               kind: neighbour.kind,

@@ -5,7 +5,8 @@
 import type { Field } from "../../kinds/fields";
 import { kindOf, type PartKind } from "../../kinds/index";
 import { partsOf } from "../../plan/ports";
-import type { Tank } from "../../plan/types";
+import type { Plan, Tank } from "../../plan/types";
+import { fillingOf, tankLineOf } from "../../tanks/tankLine";
 import { onPart } from "../onPart";
 import { rule } from "../rule";
 
@@ -31,10 +32,14 @@ export const tankLooks = [
   "testHeld",
   "hasDip",
   "hasArrester",
+  "doubleClamped",
 ] as const;
 type TankLook = (typeof tankLooks)[number];
 
-function unlookedTank({ condition, filling }: Tank, isPetrol: boolean): TankLook[] {
+function unlookedTank(tank: Tank, plan: Plan, isPetrol: boolean): TankLook[] {
+  const { condition } = tank;
+  const filling = fillingOf(tank, plan);
+  const fill = tankLineOf(plan, tank, "fill");
   const unseen: Record<TankLook, boolean> = {
     seams: condition?.seams === "unseen",
     feet: condition?.feet === "unseen",
@@ -42,6 +47,7 @@ function unlookedTank({ condition, filling }: Tank, isPetrol: boolean): TankLook
     drains: condition?.drains === "unseen",
     testHeld: condition?.testedPa !== undefined && condition.testHeld === undefined,
     hasDip: filling !== undefined && filling.hasDip === undefined,
+    doubleClamped: fill !== undefined && fill.make !== "rigid" && fill.isDoubleClamped === undefined,
     hasArrester: isPetrol && filling !== undefined && filling.hasArrester === undefined,
   };
   return tankLooks.filter((one) => unseen[one]);
@@ -59,7 +65,7 @@ export const notLookedAt = rule({
       return [onPart({ grade: "mend", part, values, figure: looks.length })];
     }),
     ...job.tanks.flatMap((tank) => {
-      const looks = unlookedTank(tank, job.fuel.grade === "petrol");
+      const looks = unlookedTank(tank, plan, job.fuel.grade === "petrol");
       if (looks.length === 0) return [];
       const values: Looks = { of: "tank", looks: looks.join(" "), count: looks.length };
       return [onPart({ grade: "mend", part: tank, values, figure: looks.length })];

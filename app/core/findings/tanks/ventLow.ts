@@ -3,6 +3,7 @@ import { fuelAt } from "../../fuel/fuel";
 import { envelopeOf } from "../../plan/envelope";
 import { floorUnder } from "../../tanks/floor";
 import { soundingOf } from "../../tanks/tank";
+import { fillingOf } from "../../tanks/tankLine";
 import {
   brimPressurePa,
   FILL_PRESSURE_SHARE,
@@ -22,7 +23,7 @@ export const ventLow = rule({
   place: "survey",
   judge: ({ job, plan }) =>
     job.tanks.flatMap((tank) => {
-      const { filling } = tank;
+      const filling = fillingOf(tank, plan);
       if (!filling) return [];
       const found: Found<{ tank: string; code: VentCode; figure: number; limit: number | null }>[] = [];
       const say = (code: VentCode, figure: number, limit: number | null, basis: FindingBasis) =>
@@ -36,7 +37,7 @@ export const ventLow = rule({
             basis,
           }),
         );
-      const spill = spillAtHeel(tank, envelopeOf(job));
+      const spill = spillAtHeel({ filling }, envelopeOf(job));
       if (spill && spill.ventOverFillM < 0) say("spillsFirst", -spill.ventOverFillM, null, "standard");
       if (filling.hasDip) say("dip", 0, null, "common");
       if (filling.fillBoreM < LEAST_FILL_BORE_M - 1e-6)

@@ -120,6 +120,13 @@ export function PartInspector({ part }: { part: Part }) {
       )}
       <Group>
         <TextField label="Name" value={part.name} onCommit={(name) => edit({ name })} />
+        {!isConsumer(part) && (
+          <TextField
+            label="Maker's sheet: which, and where it is kept"
+            value={part.sheet ?? ""}
+            onCommit={(sheet) => edit({ sheet: sheet || undefined })}
+          />
+        )}
       </Group>
       {isPushing(part) && <CurveFields pump={part} edit={edit} />}
       {isConsumer(part) && <LoadFields engine={part} edit={edit} />}

@@ -1,0 +1,2 @@
+/** The state of a browser after its first visit, which every test begins with. */
+export const SEEDED = "test-results/seeded.json";
