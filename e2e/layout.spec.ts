@@ -203,7 +203,11 @@ for (const hand of ["mouse", "keyboard"] as const)
     page,
   }) => {
     await openDemo(page, "marram");
-    await press(page, hand, page.getByText("Starboard wing, vent line: a sag holds").first());
+    await press(
+      page,
+      hand,
+      page.getByRole("button", { name: /Starboard wing, vent line: a sag holds/ }).first(),
+    );
     await expect(page.getByRole("heading", { name: "Starboard wing, vent", exact: true })).toBeVisible();
     await expect(page.getByText("sag of 60 mm")).toBeVisible();
     const point = page.getByRole("button", { name: /^Point 2 from port side/ });
