@@ -2,10 +2,17 @@
 
 import { type BookEntry, faultKinds } from "~/core/book/entries";
 import { HASH_DIGITS, type Snapshot } from "~/core/book/snapshot";
+import { verbs } from "~/core/order/facts";
 import { conditions, plan, portRef, reading, type Same, tank } from "./job";
 import { engine } from "./part";
 import { atLeastZero, id, LONGEST_NAME, LONGEST_NOTE } from "./primitives";
 import { z } from "./zod";
+
+/** A step of a work order: what is done, and to what. */
+const stepId = z
+  .string()
+  .max(60)
+  .regex(new RegExp(`^(${verbs.join("|")}):.+$`));
 
 const when = z.iso.datetime({ offset: true });
 export const planHash = z.string().regex(new RegExp(`^[0-9a-f]{${HASH_DIGITS}}$`), "badHash");
@@ -82,14 +89,14 @@ export const bookEntrySchema = z.discriminatedUnion("kind", [
   z.strictObject({
     ...entryBase,
     kind: z.literal("stepDone"),
-    stepId: z.string().min(1).max(60),
+    stepId,
     isDone: z.boolean(),
     cameM3: atLeastZero.exactOptional(),
   }),
   z.strictObject({
     ...entryBase,
     kind: z.literal("holdAside"),
-    stepId: z.string().min(1).max(60),
+    stepId,
     fact: z.string().min(1).max(60),
     reason: z.string().min(1).max(LONGEST_NOTE),
     by: z.string().min(1).max(LONGEST_NAME),

@@ -5,48 +5,50 @@
 import type { Id } from "../kinds/record";
 import { inNeed, type TimedStep } from "./schedule";
 
-export type Verb =
-  | "batteryOff"
-  | "extinguisher"
-  | "ventilate"
-  | "support"
-  | "eyes"
-  | "pan"
-  | "photograph"
-  | "shutOff"
-  | "drainTank"
-  | "drainBowl"
-  | "undo"
-  | "cap"
-  | "unplug"
-  | "hoseOut"
-  | "partOut"
-  | "tankFitting"
-  | "cutHole"
-  | "careEdge"
-  | "checkIn"
-  | "fixPart"
-  | "boardPart"
-  | "boardUp"
-  | "element"
-  | "cutHose"
-  | "makeEnds"
-  | "lay"
-  | "clip"
-  | "join"
-  | "wire"
-  | "plugIn"
-  | "fill"
-  | "batteryOn"
-  | "setLineUp"
-  | "power"
-  | "bleed"
-  | "look"
-  | "baseline"
-  | "start"
-  | "idle"
-  | "load"
-  | "lookAgain";
+export const verbs = [
+  "batteryOff",
+  "extinguisher",
+  "ventilate",
+  "support",
+  "eyes",
+  "pan",
+  "photograph",
+  "shutOff",
+  "drainTank",
+  "drainBowl",
+  "undo",
+  "cap",
+  "unplug",
+  "hoseOut",
+  "partOut",
+  "tankFitting",
+  "cutHole",
+  "careEdge",
+  "checkIn",
+  "fixPart",
+  "boardPart",
+  "boardUp",
+  "element",
+  "cutHose",
+  "makeEnds",
+  "lay",
+  "clip",
+  "join",
+  "wire",
+  "plugIn",
+  "fill",
+  "batteryOn",
+  "setLineUp",
+  "power",
+  "bleed",
+  "look",
+  "baseline",
+  "start",
+  "idle",
+  "load",
+  "lookAgain",
+] as const;
+export type Verb = (typeof verbs)[number];
 
 export interface Fact {
   fact: string;
