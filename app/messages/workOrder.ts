@@ -15,6 +15,14 @@ export const verbTexts: Record<Verb, string> = {
   pan: "Pan under",
   photograph: "Photograph and label",
   shutOff: "Shut",
+  unfasten: "Undo",
+  handDown: "Let down by a hand's breadth",
+  tankDown: "Let down to the ground",
+  unitOpen: "Clean round the plate, then open",
+  unitShut: "Close, with a new seal,",
+  handUp: "Lift to a hand's breadth under its place",
+  tankUp: "Lift home",
+  refasten: "Make fast again",
   drainTank: "Drain",
   drainBowl: "Drain the bowl of",
   undo: "Undo",
@@ -57,6 +65,13 @@ const cautions: Partial<Record<Verb, string>> = {
   ventilate: "No flame, no spark; petrol vapour lies low: test for it before anything is opened.",
   support: "Level, on stands and chocks; never under a jack alone.",
   eyes: "Fuel on skin and in eyes: rinse at once; fuel under the skin is an emergency.",
+  handDown: "Two people or a cradle; nobody under it, never on straps or a jack alone.",
+  tankDown: "Every hose, plug and strap is off; what is left in it moves as it tips.",
+  unitOpen:
+    "No flame, no spark, air moving; never a bare lamp into a tank. One that held petrol goes to a licensed cleaner.",
+  unitShut: "Count rags and tools out first; the seal new and dry, screws crosswise.",
+  handUp: "Two people or a cradle; look that no hose or wire is pinched.",
+  tankUp: "Straps by hand first; fingers clear of the frame.",
   drainTank: "Into closed cans, earthed, outside; waste fuel goes its legal way.",
   drainBowl: "Vent open, cup under it, face to the side.",
   undo: "Fuel stands behind it: eyes covered, face to the side, pan under it before the nut moves.",
@@ -113,6 +128,7 @@ export function namer(job: Job, before: Plan | null, after: Plan): (id: Id) => s
     ...after.lineUps,
     ...(after.boards ?? []),
     ...(after.passages ?? []),
+    ...job.tanks.flatMap(({ attachments = [] }) => attachments),
   ];
   const names = new Map(things.map(({ id, name }) => [id, name]));
   for (const { id, from, to } of [...(before?.runs ?? []), ...after.runs])
@@ -168,6 +184,15 @@ export const stepText = (job: Job, before: Plan | null, after: Plan, step: WorkS
   return object ? `${verb} ${object}` : verb;
 };
 
+/** Of a tank that comes down: what it is not yet. */
+const tankStands: Readonly<Record<string, string>> = {
+  up: "is not in its place",
+  loose: "is not let down by a hand's breadth",
+  down: "is not down",
+  raised: "is not lifted to its place",
+  fixed: "is not home",
+};
+
 /** What a fact that is not so yet says to whoever is held by it. */
 export function holdText({ fact, value }: Fact, name: (id: Id) => string): string {
   const [kind = "", id = ""] = fact.split(".");
@@ -208,6 +233,14 @@ export function holdText({ fact, value }: Fact, name: (id: Id) => string): strin
       return `The hose ${name(id)} is not ready.`;
     case "clip":
       return `The hose ${name(id)} is not clipped.`;
+    case "tank":
+      return `${name(id)} ${tankStands[value] ?? "is not where it must be"}.`;
+    case "unit":
+      return value === "open"
+        ? `${name(id)}: its plate is shut.`
+        : `${name(id)}: its plate is not closed again.`;
+    case "fast":
+      return value === "off" ? `${name(id)} is still fast.` : `${name(id)} is not made fast again.`;
     case "here":
       return `${name(id)} has not come.`;
     case "hole":
@@ -247,6 +280,12 @@ export function undoneText({ fact, value }: Fact, name: (id: Id) => string): str
       return `${name(id)}, empty`;
     case "bowl":
       return `${name(id)}: bowl drained`;
+    case "tank":
+      return `${name(id)}, let down`;
+    case "unit":
+      return `${name(id)}: plate open`;
+    case "fast":
+      return `${name(id)}, off`;
     case "run":
       return `Hose ${name(id)}: ${value}`;
     default:

@@ -47,6 +47,12 @@ const tankFittings = {
   material: z.enum(["aluminium", "steel", "stainless", "plastic", "rubber"]).exactOptional(),
   emptyKg: z.number().min(0).max(5000).exactOptional(),
   droppedBy: z.enum(["hands", "twoPeople", "cradleAndJack"]).exactOptional(),
+  attachments: z
+    .array(
+      z.strictObject({ id, name, kind: z.enum(["strap", "filler", "vent", "connector", "earth", "other"]) }),
+    )
+    .max(20)
+    .exactOptional(),
   plateM3: positive.exactOptional(),
   internals: z
     .array(z.strictObject({ id, name, ...box }))
@@ -368,6 +374,7 @@ export const plan = z.strictObject({
   jointLooks: z.record(jointKey, jointLook).exactOptional(),
   chains: z.record(jointKey, chosenChain).exactOptional(),
   passages: z.array(passage).max(200).exactOptional(),
+  tanksDown: z.array(id).max(60).exactOptional(),
   tankLines: z.array(tankLine).max(60).exactOptional(),
   boards: z.array(board).max(20).exactOptional(),
   mounted: z.record(id, mounted).exactOptional(),

@@ -50,6 +50,7 @@ function checkTanks(job: Job): PlanFault[] {
       ...duplicates(tank.ports, `${path}.ports`),
       ...duplicates(tank.internals ?? [], `${path}.internals`),
       ...duplicates(tank.baffles ?? [], `${path}.baffles`),
+      ...duplicates(tank.attachments ?? [], `${path}.attachments`),
       ...duplicates(tank.opening?.holes ?? [], `${path}.opening.holes`),
       ...checkTank(tank).map((fault) => ({ ...fault, path: `${path}.${fault.path}` })),
     ];
@@ -99,6 +100,7 @@ function checkLists(plan: Plan, path: string): PlanFault[] {
     ...duplicates(plan.boards ?? [], `${path}.boards`),
     ...duplicates(plan.passages ?? [], `${path}.passages`),
     ...duplicates(plan.tankLines ?? [], `${path}.tankLines`),
+    ...duplicates((plan.tanksDown ?? []).map(named), `${path}.tanksDown`),
     ...(plan.tankLines ?? []).flatMap((line, i): PlanFault[] =>
       tankLineLengthM(line) > 0 ? [] : [{ path: `${path}.tankLines[${i}].points`, code: "noLength" }],
     ),

@@ -70,6 +70,7 @@ export type Command =
           | "deliveries"
           | "jointLooks"
           | "chains"
+          | "tanksDown"
         >
       >
     >)

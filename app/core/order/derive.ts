@@ -13,6 +13,7 @@ import { areaM2 } from "../units/bore";
 import { LITRE_M3 } from "../units/factors";
 import { at, type Fact, type Facts, type Verb, type WorkStep } from "./facts";
 import { drained } from "./litres";
+import { type StepMaker, takeDown } from "./tankDown";
 
 /** Minutes of hands, then of waiting, and people. Common practice, no source: the shop's own go first. */
 const minutes: Readonly<Record<Verb, readonly [work: number, wait: number, people: number]>> = {
@@ -24,6 +25,14 @@ const minutes: Readonly<Record<Verb, readonly [work: number, wait: number, peopl
   pan: [3, 0, 1],
   photograph: [3, 0, 1],
   shutOff: [1, 0, 1],
+  unfasten: [5, 0, 1],
+  handDown: [10, 0, 2],
+  tankDown: [15, 0, 2],
+  unitOpen: [18, 0, 1],
+  unitShut: [10, 0, 1],
+  handUp: [15, 0, 2],
+  tankUp: [15, 0, 2],
+  refasten: [5, 0, 1],
   drainTank: [8, 0, 1],
   drainBowl: [2, 3, 1],
   undo: [4, 0, 1],
@@ -104,7 +113,7 @@ function isSameRun(job: Job, was: Run, run: Run, before: Plan, after: Plan): boo
   return length(after, run) <= length(before, was) + GREW_M;
 }
 
-class Deriving {
+class Deriving implements StepMaker {
   readonly steps = new Map<string, WorkStep>();
   readonly found = new Map<string, string>();
   readonly wanted = new Map<string, string>();
@@ -122,7 +131,7 @@ class Deriving {
     this.consumers = new Set(job.consumers.map(({ id }) => id));
   }
 
-  private step(
+  step(
     verb: Verb,
     object: string,
     rest: Pick<WorkStep, "of" | "place" | "pre" | "post"> & Partial<WorkStep>,
@@ -148,7 +157,7 @@ class Deriving {
   }
 
   /** A step that more is found to hang on, or that does more than was known when it was made. */
-  private add(id: string, { pre = [], post = [] }: { pre?: readonly Fact[]; post?: readonly Fact[] }): void {
+  add(id: string, { pre = [], post = [] }: { pre?: readonly Fact[]; post?: readonly Fact[] }): void {
     const step = this.steps.get(id);
     if (!step) throw new Error(`no step ${id}`);
     this.steps.set(id, { ...step, pre: [...step.pre, ...pre], post: [...step.post, ...post] });
@@ -177,7 +186,7 @@ class Deriving {
     return this.after.mounted?.[id] ? "board" : "line";
   }
 
-  private fact(fact: string, found: string): void {
+  fact(fact: string, found: string): void {
     if (!this.found.has(fact)) this.found.set(fact, found);
   }
 
@@ -201,7 +210,7 @@ class Deriving {
   }
 
   /** Before fuel is let out. */
-  private safe(place: string): Fact[] {
+  safe(place: string): Fact[] {
     return [
       ...this.guarded(),
       this.once("pan", `pan.${place}`, place),
@@ -262,6 +271,11 @@ class Deriving {
     if (port?.role === "return" || surfaceZM <= openingZM || levelM <= lowest) return [];
     const litresM3 = Math.max(0, aboardM3 - volumeAtLevelM3(tank, lowest));
     if (litresM3 < LITRE_M3 / 100) return [];
+    return [this.drainTank(tank, litresM3)];
+  }
+
+  /** A tank is emptied by so much at the least, and filled again at the end. */
+  drainTank(tank: Tank, litresM3: number): Fact {
     const fact = `fuel.${tank.id}`;
     this.fact(fact, "aboard");
     // Opened at several places, it is emptied to the lowest of them.
@@ -284,7 +298,7 @@ class Deriving {
       post: [at(fact, "filled")],
     });
     this.change(`fill:${tank.id}`, { workMin: minutes.fill[0] + Math.round(litres / FILLS_L_MIN) });
-    return [at(fact, "drained")];
+    return at(fact, "drained");
   }
 
   /** What keeps a tank from running out of an opened port: valves shut, or the tank emptied. */
@@ -301,7 +315,7 @@ class Deriving {
   }
 
   /** Undoes one port of the plan as it was found. */
-  private undo(plan: Plan, ref: PortRef, litresM3: number): WorkStep {
+  undo(plan: Plan, ref: PortRef, litresM3: number): WorkStep {
     const place = this.placeOf(ref.part);
     const key = portKey(ref);
     this.fact(`port.${key}`, "joined");
@@ -472,7 +486,7 @@ class Deriving {
     return a && b && a.boardId === b.boardId && this.steps.has(`boardUp:${a.boardId}`) ? a.boardId : null;
   }
 
-  private join(withId: Id, ref: PortRef, pre: Fact[], benchOf: Id | null): Fact {
+  join(withId: Id, ref: PortRef, pre: Fact[], benchOf: Id | null): Fact {
     const key = portKey(ref);
     const step = this.step("join", key, {
       of: [ref.part, withId],
@@ -696,6 +710,10 @@ class Deriving {
       this.add(`join:${portKey(joint.from)}`, { post: [at(`port.${portKey(joint.to)}`, "tight")] });
     }
     this.tankLines();
+    for (const id of after.tanksDown ?? []) {
+      const tank = this.tanks.get(id);
+      if (before && tank) takeDown(this, job, before, after, tank);
+    }
     this.capped();
     if (this.steps.size > 0) this.proving();
     return { steps: [...this.steps.values()], found: this.found, wanted: this.wanted };
@@ -751,6 +769,8 @@ class Deriving {
       ...has("wire"),
       ...has("clip"),
       ...has("fill"),
+      ...has("tankUp"),
+      ...has("refasten"),
     ].flatMap(({ post }) => post.slice(-1).concat(post.slice(0, -1)));
     const battery = this.batteryOff();
     // A tank is filled when all is tight that its fuel reaches.
@@ -759,7 +779,7 @@ class Deriving {
     this.step("batteryOn", "main", {
       of: [],
       place: "safe",
-      pre: [battery, ...made.filter(({ fact }) => /^(plug|wire|port)/.test(fact))],
+      pre: [battery, ...made.filter(({ fact }) => /^(plug|wire|port|tank|fast)/.test(fact))],
       post: [at("battery", "on")],
     });
     const touched = this.reached([...has("join"), ...has("element")].flatMap(({ of }) => of));

@@ -50,6 +50,9 @@ function straysOfPlan(job: Job, plan: Plan, path: Stray["path"]): Stray[] {
         lying.has(id) ? [] : [{ path: [...path, "passages", i, "runs", k], id }],
       ),
     ),
+    ...(plan.tanksDown ?? []).flatMap((tank, i): Stray[] =>
+      job.tanks.some(({ id }) => id === tank) ? [] : [{ path: [...path, "tanksDown", i], id: tank }],
+    ),
     ...(plan.tankLines ?? []).flatMap(({ tank }, i): Stray[] =>
       job.tanks.some(({ id }) => id === tank) ? [] : [{ path: [...path, "tankLines", i], id: tank }],
     ),

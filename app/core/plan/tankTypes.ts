@@ -122,6 +122,13 @@ export interface Opening {
   warnedBy: "nothing" | "whistle" | "sightGlass" | "gauge";
 }
 
+/** A connector and an earth strap are reached once the tank is a hand's breadth down; the others while it hangs. */
+export interface Attachment {
+  id: Id;
+  kind: "strap" | "filler" | "vent" | "connector" | "earth" | "other";
+  name: string;
+}
+
 export type Look = "sound" | "worn" | "bad";
 
 /** What was found when it was looked at. */
@@ -161,6 +168,8 @@ export interface Tank extends Recorded {
   emptyKg?: number;
   /** What it is to be dropped with. */
   droppedBy?: "hands" | "twoPeople" | "cradleAndJack";
+  /** What is fast to it beside its hoses and its traced lines. */
+  attachments?: Attachment[];
   /** Capacity on its plate. */
   plateM3?: number;
   internals?: Internal[];

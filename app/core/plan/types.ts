@@ -86,6 +86,8 @@ export interface Plan {
   ends?: Record<Id, Record<Id, End>>;
   passages?: Passage[];
   tankLines?: TankLine[];
+  /** Tanks that come down for the work. */
+  tanksDown?: Id[];
   /** Parts and hoses that are ordered and have not come. */
   awaited?: Id[];
   /** Of what is awaited, by its id. */

@@ -4,13 +4,16 @@
  */
 
 import { fuelAt } from "~/core/fuel/fuel";
+import { newId } from "~/core/kinds/ids";
+import type { Attachment, Tank } from "~/core/plan/types";
 import { allTanks, drainFirstM3, liftingKg, tankWeight } from "~/core/tanks/weight";
 import { massUnit } from "~/core/units/trade";
 import { notNegative } from "~/fields/checks";
 import { QuantityField } from "~/fields/QuantityField";
 import { nameOf } from "~/messages/notes";
 import { useJob } from "~/state/job";
-import { Select } from "~/ui/fields";
+import { Button } from "~/ui/button";
+import { Select, Switch, TextField } from "~/ui/fields";
 import { Caution } from "~/ui/place";
 import { Facts, Fields, Panel, Small, useEditTank, useTank, useUnits } from "./tankContext";
 
@@ -20,8 +23,46 @@ const means = [
   { id: "cradleAndJack", name: "Cradle and jack" },
 ] as const;
 
+const fastKinds: { id: Attachment["kind"]; name: string }[] = [
+  { id: "strap", name: "strap" },
+  { id: "filler", name: "filler" },
+  { id: "vent", name: "vent" },
+  { id: "connector", name: "connector, reached a hand's breadth down" },
+  { id: "earth", name: "earth strap, reached a hand's breadth down" },
+  { id: "other", name: "something else" },
+];
+
+/** What is fast to it beside its hoses: each is undone before it comes down, and stands in the ledger until it is fast again. */
+function Attachments({ tank, edit }: { tank: Tank; edit(attachments: Attachment[]): void }) {
+  const { attachments = [] } = tank;
+  const set = (id: string, change: Partial<Attachment>) =>
+    edit(attachments.map((one) => (one.id === id ? { ...one, ...change } : one)));
+  return (
+    <>
+      <h4>Fast to it, beside its hoses</h4>
+      {attachments.map(({ id, kind, name }) => (
+        <Fields key={id}>
+          <TextField label="What" value={name} onCommit={(text) => set(id, { name: text })} />
+          <Select
+            label="It is"
+            value={kind}
+            options={fastKinds}
+            onChange={(next) => set(id, { kind: next })}
+          />
+          <Button $quiet onPress={() => edit(attachments.filter((one) => one.id !== id))}>
+            Take {name} out
+          </Button>
+        </Fields>
+      ))}
+      <Button onPress={() => edit([...attachments, { id: newId(), kind: "strap", name: "strap" }])}>
+        Add what is fast to it
+      </Button>
+    </>
+  );
+}
+
 export function WeightPanel() {
-  const { job, plan } = useJob();
+  const { job, plan, dispatch } = useJob();
   const { tank, aboardM3 } = useTank();
   const { units, volume, length, mass, moment } = useUnits();
   const edit = useEditTank(tank);
@@ -64,6 +105,17 @@ export function WeightPanel() {
             onChange={(droppedBy) => void edit({ droppedBy })}
           />
         </Fields>
+        <Attachments tank={tank} edit={(attachments) => void edit({ attachments })} />
+        <Switch
+          isOn={plan.tanksDown?.includes(tank.id) ?? false}
+          onChange={(isDown) => {
+            const others = (plan.tanksDown ?? []).filter((id) => id !== tank.id);
+            const tanksDown = isDown ? [...others, tank.id] : others;
+            void dispatch({ name: "editPlan", change: { tanksDown } });
+          }}
+        >
+          It comes down for the work of {plan.name}
+        </Switch>
         <Caution style={{ margin: "0 0 4px" }}>
           Never lie under a tank on its straps or a jack alone: stands and chocks, two people, drain pans with
           room for what is left.

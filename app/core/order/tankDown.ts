@@ -1,0 +1,141 @@
+/**
+ * A tank that comes down for the work: lightened to what its means lift, what is fast to it undone in the order that it
+ * is reached, lowered a hand's breadth and then down, opened and closed, and all of it back again. What was kept in the
+ * plan is undone and redone with it.
+ */
+import { fuelAt } from "../fuel/fuel";
+import type { Id } from "../kinds/record";
+import { placedPorts, portKey } from "../plan/ports";
+import { runGeometry } from "../plan/route";
+import type { Job, Plan, PortRef, Tank } from "../plan/types";
+import { drainFirstM3, liftingKg, tankWeight } from "../tanks/weight";
+import { areaM2 } from "../units/bore";
+import { at, type Fact, type Verb, type WorkStep } from "./facts";
+import { drained } from "./litres";
+
+/** What the order's derivation offers. */
+export interface StepMaker {
+  readonly steps: ReadonlyMap<string, WorkStep>;
+  fact(fact: string, found: string): void;
+  step(
+    verb: Verb,
+    object: string,
+    rest: Pick<WorkStep, "of" | "place" | "pre" | "post"> & Partial<WorkStep>,
+  ): WorkStep;
+  add(id: string, more: { pre?: readonly Fact[]; post?: readonly Fact[] }): void;
+  safe(place: string): Fact[];
+  undo(plan: Plan, ref: PortRef, litresM3: number): WorkStep;
+  join(withId: Id, ref: PortRef, pre: Fact[], benchOf: Id | null): Fact;
+  drainTank(tank: Tank, litresM3: number): Fact;
+}
+
+/** What is fast to a tank beside its hoses, and by when it is reached. */
+interface Fast {
+  id: Id;
+  /** From below or the side while it hangs, or only once it is a hand's breadth down. */
+  isInReach: boolean;
+}
+
+function fastTo(tank: Tank, plan: Plan): Fast[] {
+  const own = (tank.attachments ?? []).map(({ id, kind }) => ({
+    id,
+    isInReach: kind !== "connector" && kind !== "earth",
+  }));
+  const lines = (plan.tankLines ?? []).filter((line) => line.tank === tank.id);
+  return [...own, ...lines.map(({ id }) => ({ id, isInReach: true }))];
+}
+
+/** What runs out of a hose when its end at the tank is opened, m3. */
+function outM3(job: Job, plan: Plan, ref: PortRef): number {
+  const run = plan.runs.find(({ from, to }) => [from, to].some((one) => portKey(one) === portKey(ref)));
+  if (!run) return 0;
+  const ports = placedPorts(job, plan);
+  const [from, to] = [ports.get(portKey(run.from)), ports.get(portKey(run.to))];
+  if (!from || !to) return 0;
+  const side = portKey(run.from) === portKey(ref) ? "from" : "to";
+  return drained(runGeometry(run, from, to).profile, areaM2(run.boreM), [side]).outM3;
+}
+
+/** What must go before a tank can be lowered by its means, m3; nothing where no means or no density is known. */
+export function lightenedM3(job: Job, plan: Plan, tank: Tank): number {
+  const state = fuelAt(job.fuel, plan.conditions.fuelC);
+  if (!state || tank.droppedBy === undefined) return 0;
+  const weight = tankWeight(tank, plan.conditions.aboardM3[tank.id] ?? 0, state.densityKgM3);
+  return drainFirstM3(weight, liftingKg[tank.droppedBy], state.densityKgM3);
+}
+
+export function takeDown(maker: StepMaker, job: Job, before: Plan, after: Plan, tank: Tank): void {
+  const { id } = tank;
+  const fact = `tank.${id}`;
+  const of = [id];
+  const place = "tanks";
+  const tankStep = (verb: Verb, pre: Fact[], value: string) =>
+    maker.step(verb, id, { of, place, pre, post: [at(fact, value)] });
+  maker.fact(fact, "up");
+
+  const litres = lightenedM3(job, before, tank);
+  const light = litres > 0 ? [maker.drainTank(tank, litres)] : [];
+  const fast = fastTo(tank, before);
+  const off = (one: Fast, pre: Fact[]) => {
+    maker.fact(`fast.${one.id}`, "on");
+    const post = [at(`fast.${one.id}`, "off")];
+    maker.step("unfasten", one.id, { of: [one.id, id], place, pre, post });
+    return at(`fast.${one.id}`, "off");
+  };
+  const first = fast.filter(({ isInReach }) => isInReach).map((one) => off(one, maker.safe(place)));
+  tankStep("handDown", [...maker.safe(place), ...light, ...first, at(fact, "up")], "loose");
+  const then = fast.filter(({ isInReach }) => !isInReach).map((one) => off(one, [at(fact, "loose")]));
+
+  // Every hose and fitting at its ports: kept ones too.
+  const joinedIn = (plan: Plan) =>
+    [
+      ...plan.runs.map(({ id: withId, from, to }) => ({ from, to, withId })),
+      ...plan.joints.map(({ from, to }) => ({ from, to, withId: from.part === id ? to.part : from.part })),
+    ].flatMap(({ from, to, withId }) =>
+      [from, to].flatMap((ref) => (ref.part === id ? [{ ref, withId }] : [])),
+    );
+  /** The step that gives a port a value already, as it does where the plan changes there. */
+  const makerOf = (key: string, value: string) =>
+    [...maker.steps.values()].find(({ post }) =>
+      post.some((one) => one.fact === `port.${key}` && one.value === value),
+    );
+  const opened = joinedIn(before).map(({ ref }) => {
+    const key = portKey(ref);
+    const step = makerOf(key, "open") ?? maker.undo(before, ref, outM3(job, before, ref));
+    maker.add(step.id, { pre: [at(fact, "loose")] });
+    return at(`port.${key}`, "open");
+  });
+  tankStep("tankDown", [at(fact, "loose"), ...then, ...opened], "down");
+  const unit = `unit.${id}`;
+  maker.fact(unit, "shut");
+  maker.step("unitOpen", id, {
+    of,
+    place,
+    pre: [at(fact, "down"), at(unit, "shut")],
+    post: [at(unit, "open")],
+  });
+  maker.step("unitShut", id, { of, place, pre: [at(unit, "open")], post: [at(unit, "resealed")] });
+  tankStep("handUp", [at(fact, "down"), at(unit, "resealed")], "raised");
+
+  const on = (one: Fast, pre: Fact[]) => {
+    maker.step("refasten", one.id, {
+      of: [one.id, id],
+      place,
+      pre: [at(`fast.${one.id}`, "off"), ...pre],
+      post: [at(`fast.${one.id}`, "refast")],
+    });
+    return at(`fast.${one.id}`, "refast");
+  };
+  const plugged = fast.filter(({ isInReach }) => !isInReach).map((one) => on(one, [at(fact, "raised")]));
+  const tight = joinedIn(after).map(({ ref, withId }) => {
+    const key = portKey(ref);
+    const made = makerOf(key, "tight");
+    if (made) maker.add(made.id, { pre: [at(fact, "raised")] });
+    else maker.join(withId, ref, [at(fact, "raised")], null);
+    return at(`port.${key}`, "tight");
+  });
+  tankStep("tankUp", [at(fact, "raised"), ...plugged, ...tight], "fixed");
+  const fastened = fast.filter(({ isInReach }) => isInReach).map((one) => on(one, [at(fact, "fixed")]));
+  const fill = `fill:${id}`;
+  if (maker.steps.has(fill)) maker.add(fill, { pre: [at(fact, "fixed"), ...fastened] });
+}
