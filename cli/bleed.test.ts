@@ -4,10 +4,11 @@ import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { describe, expect, test } from "@jest/globals";
 import Ajv from "ajv/dist/2020.js";
+import { contentOf, wordOf } from "~/core/air/content";
 import { airReport, bleedReport } from "~/core/air/report";
 import { currentPlan } from "~/core/plan/ports";
 import type { Job, LineUp } from "~/core/plan/types";
-import { airActionsSchema, airJsonSchemas, contentOf, readAction } from "~/schemas/air";
+import { airActionsSchema, airJsonSchemas, readAction } from "~/schemas/air";
 import { bundledKeel } from "./bundled";
 
 const read = (name: string) =>
@@ -89,6 +90,8 @@ test("what lines hold is one word", () => {
   expect(contentOf("dry")).toEqual({ kind: "dry" });
   expect(contentOf("changed:sep1")).toEqual({ kind: "filterChanged", partId: "sep1" });
   expect(contentOf("opened:lift.in")).toEqual({ kind: "opened", joint: "lift.in" });
+  for (const word of ["dry", "ranDry", "changed:sep1", "opened:lift.in"])
+    expect(wordOf(contentOf(word)!)).toBe(word);
   for (const wrong of ["", "wet", "changed", "opened:"]) expect(contentOf(wrong)).toBeNull();
 });
 

@@ -1,7 +1,7 @@
 /** The core on the command line: JSON in on a file or standard input, JSON out; faults with their place on standard error. */
 import { mkdirSync, readFileSync, writeFileSync } from "node:fs";
 import { join } from "node:path";
-import { missingIn } from "~/core/air/content";
+import { contentOf, missingIn } from "~/core/air/content";
 import { airReport, bleedReport } from "~/core/air/report";
 import { standingOf } from "~/core/book/standing";
 import { Diagnoser } from "~/core/care/diagnose";
@@ -25,7 +25,7 @@ import { calendarDays } from "~/messages/care";
 import { faultText } from "~/messages/faults";
 import { handOverParts, provisionalOf } from "~/messages/handOver";
 import { nameOf } from "~/messages/notes";
-import { airActionsSchema, contentOf, readAction } from "~/schemas/air";
+import { airActionsSchema, readAction } from "~/schemas/air";
 import { laws } from "~/schemas/calc";
 import { calendarText } from "~/schemas/calendar";
 import { careReadingsSchema, readCareReading } from "~/schemas/diagnosis";

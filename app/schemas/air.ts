@@ -1,5 +1,4 @@
 /** Hands at a plan, as a file has them, and what `keel bleed` and `keel air` print: published as JSON Schemas. */
-import type { Content } from "~/core/air/content";
 import type { AirAction } from "~/core/air/session";
 import { LITRE_M3 } from "~/core/units/factors";
 import { z } from "./zod";
@@ -44,15 +43,6 @@ export const readAction = (written: Written): AirAction => {
     setting: position === undefined ? { kind: "branches", open } : { kind: "position", position },
   };
 };
-
-/** What the lines hold at the start, as a word: `dry`, `ranDry`, `changed:FILTER`, `opened:PART.PORT`. */
-export function contentOf(word: string): Content | null {
-  const [kind, at = ""] = word.split(":");
-  if (kind === "dry" || kind === "ranDry") return { kind };
-  if (at === "") return null;
-  if (kind === "changed") return { kind: "filterChanged", partId: at };
-  return kind === "opened" ? { kind: "opened", joint: at } : null;
-}
 
 const share = z.number().min(0);
 const by = z.strictObject({

@@ -73,3 +73,18 @@ export function fillContent(session: AirSession, content: Content, way: FuelWay)
       if ((mesh.cells.zM[cell] as number) < session.surfaceM(link.tank.id)) model.fill(cell, 1);
   }
 }
+
+/** What the lines hold at the start, as a word: `dry`, `ranDry`, `changed:FILTER`, `opened:PART.PORT`. */
+export function contentOf(word: string): Content | null {
+  const [kind, at = ""] = word.split(":");
+  if (kind === "dry" || kind === "ranDry") return { kind };
+  if (at === "") return null;
+  if (kind === "changed") return { kind: "filterChanged", partId: at };
+  return kind === "opened" ? { kind: "opened", joint: at } : null;
+}
+
+/** The word of what the lines hold: the inverse of {@link contentOf}. */
+export function wordOf(content: Content): string {
+  if (content.kind === "filterChanged") return `changed:${content.partId}`;
+  return content.kind === "opened" ? `opened:${content.joint}` : content.kind;
+}

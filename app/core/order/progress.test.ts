@@ -4,7 +4,16 @@ import type { Book, BookEntry } from "../book/entries";
 import { applyCommand } from "../edit/commands";
 import { currentPlan } from "../plan/ports";
 import type { Job } from "../plan/types";
-import { hoursLeft, makerOf, type Progress, progressOf, startsFrom } from "./progress";
+import type { WorkStep } from "./facts";
+import {
+  contentAfter,
+  FROM_NOTHING,
+  hoursLeft,
+  makerOf,
+  type Progress,
+  progressOf,
+  startsFrom,
+} from "./progress";
 
 const { job } = JSON.parse(readFileSync("demo/marram.keel.json", "utf8")) as { job: Job };
 const plan = currentPlan(job);
@@ -139,5 +148,38 @@ describe("where the work stands", () => {
       .filter(({ id }) => one!.critical.has(id))
       .reduce((sum, { workMin, waitMin }) => sum + workMin + waitMin, 0);
     expect(two!.finishMin).toBeGreaterThanOrEqual(longest);
+  });
+});
+
+describe("what an order opened", () => {
+  const step = (verb: WorkStep["verb"], of: string, port?: string): WorkStep => ({
+    id: `${verb}:${of}`,
+    verb,
+    of: [of],
+    ...(port === undefined ? {} : { port }),
+    place: "line",
+    pre: [],
+    post: [],
+    litresM3: 0,
+    workMin: 1,
+    waitMin: 0,
+    people: 1,
+    notBeforeMin: 0,
+    needs: [],
+  });
+  test("one element, one joint, or all dry", () => {
+    expect(contentAfter([step("element", "sep1"), step("look", "x")])).toEqual({
+      kind: "filterChanged",
+      partId: "sep1",
+    });
+    expect(contentAfter([step("join", "lift", "in")])).toEqual({ kind: "opened", joint: "lift.in" });
+    expect(contentAfter([step("join", "lift", "in"), step("join", "lift", "out")])).toEqual({ kind: "dry" });
+    expect(contentAfter([step("join", "lift", "in"), step("element", "sep1")])).toEqual({ kind: "dry" });
+  });
+  test("an order can be asked for from nothing, and from any plan but itself", () => {
+    expect(startsFrom(job, plan, FROM_NOTHING)).toBeNull();
+    expect(startsFrom(job, plan, "found")?.id).toBe("found");
+    expect(startsFrom(job, plan, plan.id)?.id).toBe("found");
+    expect(startsFrom(job, plan, "gone")?.id).toBe("found");
   });
 });

@@ -4,10 +4,10 @@
  */
 import { Printer } from "lucide-react";
 import { useEffect, useMemo, useState } from "react";
-import { Link } from "react-router";
+import { Link, useSearchParams } from "react-router";
 import styled from "styled-components";
 import { bledSoFar, stepKey } from "~/core/air/bled";
-import type { Content } from "~/core/air/content";
+import { type Content, contentOf, missingIn } from "~/core/air/content";
 import { COLD_C, ENOUGH, type ProcedureStep } from "~/core/air/procedure";
 import type { Proved } from "~/core/air/report";
 import type { EntryDraft } from "~/core/book/entries";
@@ -56,16 +56,14 @@ export default function Bleed() {
   const { job, plan, book, lineUp, enter, select } = useJob();
   const trade = useTrade();
   const { pan } = trade;
-  const [word, setWord] = useState("dry");
+  const [asked] = useSearchParams();
+  const [word, setWord] = useState(asked.get("content") ?? "dry");
   const [mode, setMode] = useState<Mode>("plan");
   const [chosen, choose] = useState<string | null>(null);
-  const content = useMemo<Content>(
-    () =>
-      word.startsWith("changed:")
-        ? { kind: "filterChanged", partId: word.slice(8) }
-        : { kind: word === "ranDry" ? "ranDry" : "dry" },
-    [word],
-  );
+  const content = useMemo<Content>(() => {
+    const asked = contentOf(word);
+    return asked && missingIn(plan, asked) === null ? asked : { kind: "dry" };
+  }, [word, plan]);
   const [endId, setEndId] = useState<string>();
   const work = useBleedPlan(job, lineUp, content, endId);
   const start = useMemo(() => ({ content, endId }), [content, endId]);
@@ -96,6 +94,9 @@ export default function Bleed() {
     ...partsOf(job, plan).flatMap((part) =>
       isFiltering(part) ? [{ id: `changed:${part.id}`, name: `${part.name} just changed` }] : [],
     ),
+    ...(content.kind === "opened"
+      ? [{ id: word, name: `${name(content.joint.split(".")[0] ?? "")}: one joint opened` }]
+      : []),
   ];
   const chooseStep = (step: ProcedureStep) => {
     if (step.kind !== "bleed") return;

@@ -5,12 +5,21 @@
 
 import { Check, Lock, Printer } from "lucide-react";
 import { useMemo, useState } from "react";
-import { Link } from "react-router";
+import { Link, useSearchParams } from "react-router";
 import styled from "styled-components";
+import { wordOf } from "~/core/air/content";
 import { entriesOf } from "~/core/book/entries";
 import { commonTorquesNM } from "~/core/joints/torque";
 import type { Fact, WorkStep } from "~/core/order/facts";
-import { hoursLeft, makerOf, type Progress, progressOf } from "~/core/order/progress";
+import {
+  contentAfter,
+  FROM_NOTHING,
+  hoursLeft,
+  makerOf,
+  type Progress,
+  progressOf,
+  startsFrom,
+} from "~/core/order/progress";
 import { type Job, type Plan, type PortRef, schoolOf } from "~/core/plan/types";
 import { positive } from "~/fields/checks";
 import { Photos } from "~/fields/Photos";
@@ -103,14 +112,18 @@ const sheets = [
   ["leak", "Leak sheet"],
   ["estimate", "Estimate"],
 ] as const;
-const NOTHING = "nothing";
-
 export function WorkOrder() {
-  const { job, plan, book, network, enter, stored, selectedId, select } = useJob();
+  const { job, plan, book, network, enter, stored, selectedId, select, chooseLineUp } = useJob();
   const trade = useTrade();
   const { placed } = usePlumbing(network);
-  const [from, setFrom] = useState<string>(plan.basedOn ?? NOTHING);
-  const before = job.plans.find(({ id }) => id === from && id !== plan.id) ?? null;
+  const [asked, ask] = useSearchParams();
+  const from = asked.get("from");
+  const before = startsFrom(job, plan, from);
+  const setFrom = (id: string) => {
+    const next = new URLSearchParams(asked);
+    next.set("from", id);
+    ask(next, { replace: true, preventScrollReset: true });
+  };
   const progress = useMemo(() => progressOf(job, before, plan, book), [job, before, plan, book]);
   const [people, setPeople] = useState<1 | 2>(1);
   const ahead = useMemo(() => hoursLeft(progress, people), [progress, people]);
@@ -123,14 +136,19 @@ export function WorkOrder() {
     void enter({ kind: "stepDone", stepId: step.id, isDone });
   };
   const options = [
-    { id: NOTHING, name: "nothing there yet" },
+    { id: FROM_NOTHING, name: "nothing there yet" },
     ...job.plans.filter(({ id }) => id !== plan.id).map(({ id, name }) => ({ id, name })),
   ];
   return (
     <>
       <Row style={{ margin: "0 16px 8px" }}>
         <div style={{ minWidth: 200 }}>
-          <Select label="From" value={before ? before.id : NOTHING} options={options} onChange={setFrom} />
+          <Select
+            label="From"
+            value={before ? before.id : FROM_NOTHING}
+            options={options}
+            onChange={setFrom}
+          />
         </div>
         <p style={{ flex: 1, margin: 0, minWidth: 200, fontWeight: 600, alignSelf: "flex-end" }}>
           {summary(progress, ahead.finishMin, people)}
@@ -144,7 +162,7 @@ export function WorkOrder() {
         <Prints aria-label="To print">
           <Printer size={16} aria-hidden />
           {sheets.map(([id, text]) => (
-            <Link key={id} to={`/job/${job.id}/print/${id}`}>
+            <Link key={id} to={`/job/${job.id}/print/${id}${from ? `?from=${from}` : ""}`}>
               {text}
             </Link>
           ))}
@@ -175,6 +193,16 @@ export function WorkOrder() {
                   <Lock size={18} aria-hidden />
                   <Term of="hold">Held</Term>. {holdText(shown.holds[0] as Fact, namer(job, before, plan))}
                   {shown.holds.length > 1 && ` And ${counted(shown.holds.length - 1, "thing")} more.`}
+                </p>
+              )}
+              {shown.step.verb === "bleed" && (
+                <p>
+                  <Link
+                    to={`/job/${job.id}/bleed?content=${wordOf(contentAfter(progress.steps))}`}
+                    onClick={() => chooseLineUp(shown.step.of[0] ?? "")}
+                  >
+                    Bleed it by what this work opened
+                  </Link>
                 </p>
               )}
               {pictured(job, plan, shown.step) && (

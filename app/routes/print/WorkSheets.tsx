@@ -1,5 +1,6 @@
 /** Sheets of the work: the order with its holds and what is undone, torques, leaks, and what it will take. */
 import { useMemo, useState } from "react";
+import { useSearchParams } from "react-router";
 import styled from "styled-components";
 import { entriesOf } from "~/core/book/entries";
 import { estimateOf } from "~/core/order/estimate";
@@ -30,10 +31,12 @@ const Rate = styled.div`
 
 function useProgress() {
   const { job, plan, book } = useJob();
+  const [asked] = useSearchParams();
+  const from = asked.get("from");
   return useMemo(() => {
-    const before = startsFrom(job, plan);
+    const before = startsFrom(job, plan, from);
     return { before, progress: progressOf(job, before, plan, book), name: namer(job, before, plan) };
-  }, [job, plan, book]);
+  }, [job, plan, book, from]);
 }
 
 /** Every step in its order, with what holds it, what to mind and what is undone. */
