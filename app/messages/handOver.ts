@@ -25,7 +25,7 @@ import { dueText, dueWhen } from "./care";
 import { counted } from "./counted";
 import { findingText } from "./findings";
 import { detailText, partKindName } from "./kinds";
-import { nameOf } from "./notes";
+import { nameOf, provisionalOf } from "./notes";
 import { minutesText, serviceStepTexts } from "./service";
 import { settingText } from "./settingText";
 
@@ -65,13 +65,6 @@ export interface HandOverSection {
 }
 
 const day = (at: string): string => at.slice(0, 10);
-
-/** What was left for the time being: a hand-over names each, or is refused. */
-export const provisionalOf = (job: Job): string[] => {
-  const plan = currentPlan(job);
-  return [...plan.parts, ...plan.runs].flatMap((one) => (one.provisional ? [nameOf(job, one.id)] : []));
-};
-
 /** The day of the first reading kept: what later ones are held against. */
 export const baselineDay = (book: Book): string | null => {
   const first = entriesOf(book, "vacuum").at(0);

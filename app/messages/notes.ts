@@ -45,3 +45,9 @@ export function noteText(note: Note, job: Job): string {
       return `These ports are now open: ${names}.`;
   }
 }
+
+/** What was left for the time being: a hand-over names each, or is refused. */
+export const provisionalOf = (job: Job): string[] => {
+  const plan = currentPlan(job);
+  return [...plan.parts, ...plan.runs].flatMap((one) => (one.provisional ? [nameOf(job, one.id)] : []));
+};

@@ -7,6 +7,7 @@ import { currentPlan } from "~/core/plan/ports";
 import type { Job, Plan } from "~/core/plan/types";
 import { minutesText } from "./service";
 import {
+  awaitedText,
   cautionText,
   holdText,
   namer,
@@ -122,4 +123,14 @@ test("working time: seconds, minutes with theirs, and hours", () => {
     "1 h 0 min",
     "8 h 52 min",
   ]);
+});
+
+test("what is awaited is told with whom it comes from, when, and what was wrong with it", () => {
+  expect(awaitedText("Separator 1", undefined)).toBe("Separator 1");
+  expect(awaitedText("Separator 1", { from: "the chandler", due: "2026-06-09" })).toBe(
+    "Separator 1, from the chandler, due 9 Jun 2026",
+  );
+  expect(awaitedText("Separator 1", { wrong: "left hand thread" })).toBe(
+    "Separator 1, came wrong: left hand thread",
+  );
 });

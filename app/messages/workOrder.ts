@@ -4,7 +4,8 @@ import type { Id } from "~/core/kinds/record";
 import type { Fact, Verb, WorkStep } from "~/core/order/facts";
 import type { Progress } from "~/core/order/progress";
 import { partsOf, portsOf } from "~/core/plan/ports";
-import type { Job, Plan, PortRef } from "~/core/plan/types";
+import type { Delivery, Job, Plan, PortRef } from "~/core/plan/types";
+import { dayText } from "./care";
 
 export const verbTexts: Record<Verb, string> = {
   batteryOff: "Battery negative off",
@@ -292,6 +293,17 @@ export function undoneText({ fact, value }: Fact, name: (id: Id) => string): str
       return `${name(id) || kind}: ${value}`;
   }
 }
+
+/** What has not come, by whom and when it is to come. */
+export const awaitedText = (name: string, delivery: Delivery | undefined): string =>
+  [
+    name,
+    delivery?.from && `from ${delivery.from}`,
+    delivery?.due && `due ${dayText(new Date(`${delivery.due}T00:00:00Z`))}`,
+    delivery?.wrong && `came wrong: ${delivery.wrong}`,
+  ]
+    .filter(Boolean)
+    .join(", ");
 
 /** A step that the plan has no longer, by its id. */
 export function stepIdText(id: string, name: (id: Id) => string): string {

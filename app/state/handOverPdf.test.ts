@@ -6,13 +6,8 @@ import { PDFDocument } from "pdf-lib";
 import type { BookEntry } from "~/core/book/entries";
 import { currentPlan } from "~/core/plan/ports";
 import type { Job } from "~/core/plan/types";
-import {
-  baselineDay,
-  type HandOverPart,
-  handOverParts,
-  handOverTitles,
-  provisionalOf,
-} from "~/messages/handOver";
+import { baselineDay, type HandOverPart, handOverParts, handOverTitles } from "~/messages/handOver";
+import { provisionalOf } from "~/messages/notes";
 import { codeOf, handOverPdf } from "./handOverPdf";
 import { wordsOf } from "./pdfWords.fixture";
 

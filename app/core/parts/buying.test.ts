@@ -6,7 +6,7 @@ import { planJoints } from "../joints/joints";
 import { FILTER_LIFE_H } from "../laws/elementLife";
 import { currentPlan } from "../plan/ports";
 import type { Job } from "../plan/types";
-import { buyLines, costOf, elementCost1000h, planCost, shortOf } from "./buying";
+import { buyLines, costOf, elementCost1000h, planCost, riskSpares, shortOf } from "./buying";
 import { clipLines } from "./clips";
 
 const read = (name: string) =>
@@ -125,6 +125,10 @@ describe("against the box", () => {
     // The block has no factory filter: its price is gone, its hoses are the same.
     expect(a!.first - b!.first).toBeCloseTo(80, 6);
     expect(a!.elements1000h).toBe(0);
+  });
+
+  test("what tears as it is undone is in hand: a ring for each head", () => {
+    expect(riskSpares(truck, plan).reduce((all, { count }) => all + count, 0)).toBe(sum("seal"));
   });
 
   test("a bracket that is undone has two screws in hand, one that stays has none", () => {

@@ -270,6 +270,12 @@ export function buyLines(
   return lines.all.map((line) => (SINGLE.has(line.what.kind) ? { ...line, count: 1 } : line));
 }
 
+const RISKY: ReadonlySet<BuyWhat["kind"]> = new Set(["seal", "fixing"]);
+
+/** What tears or shears as things are undone: in hand before the step. */
+export const riskSpares = (job: Job, plan: Plan): { what: BuyWhat; count: number }[] =>
+  buyLines(job, plan, []).filter(({ what }) => RISKY.has(what.kind));
+
 /** Once is enough, however many need it. */
 const SINGLE: ReadonlySet<BuyWhat["kind"]> = new Set([
   "threadSealant",

@@ -20,14 +20,18 @@ import {
   progressOf,
   startsFrom,
 } from "~/core/order/progress";
+import { riskSpares } from "~/core/parts/buying";
 import { type Job, type Plan, type PortRef, schoolOf } from "~/core/plan/types";
 import { positive } from "~/fields/checks";
 import { Photos } from "~/fields/Photos";
 import { QuantityField } from "~/fields/QuantityField";
 import { Term } from "~/fields/Term";
+import { buyText } from "~/messages/buying";
 import { counted } from "~/messages/counted";
+import { provisionalOf } from "~/messages/notes";
 import { minutesText } from "~/messages/service";
 import {
+  awaitedText,
   cautionText,
   holdText,
   namer,
@@ -393,7 +397,14 @@ function Bands({
 function LedgerOf({ progress, before }: { progress: Progress; before: Plan | null }) {
   const { job, plan } = useJob();
   const name = namer(job, before, plan);
-  const { ledger, steps, asides, noLongerWanted } = progress;
+  const { ledger, steps, asides, noLongerWanted, done } = progress;
+  const awaited = (plan.awaited ?? [])
+    .filter((id) => !done.has(`checkIn:${id}`))
+    .map((id) => awaitedText(name(id), plan.deliveries?.[id]));
+  const spares = useMemo(
+    () => riskSpares(job, plan).map(({ what, count }) => `${count} × ${buyText(what, job.units)}`),
+    [job, plan],
+  );
   return (
     <Ledger aria-label="Undone and not yet redone">
       <h3>
@@ -411,6 +422,9 @@ function LedgerOf({ progress, before }: { progress: Progress; before: Plan | nul
           </li>
         ))}
       </ul>
+      <Standing title="Awaited" lines={awaited} />
+      <Standing title="For the time being only" lines={provisionalOf(job)} />
+      <Standing title="In hand before it is undone" lines={spares} />
       {asides.length > 0 && (
         <>
           <h3>Holds set aside {asides.length}</h3>
@@ -435,6 +449,25 @@ function LedgerOf({ progress, before }: { progress: Progress; before: Plan | nul
         </p>
       )}
     </Ledger>
+  );
+}
+
+/** What stands beside what is undone, until hand-over. */
+function Standing({ title, lines }: { title: string; lines: readonly string[] }) {
+  if (lines.length === 0) return null;
+  return (
+    <>
+      <h3>
+        {title} {lines.length}
+      </h3>
+      <ul>
+        {lines.map((line) => (
+          <li key={line}>
+            <span>{line}</span>
+          </li>
+        ))}
+      </ul>
+    </>
   );
 }
 
