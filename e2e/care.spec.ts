@@ -87,3 +87,20 @@ test.describe("by touch, on a phone", () => {
     expect(await page.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(390);
   });
 });
+
+for (const width of [1280, 390])
+  test(`what is done with foul fuel is held against each other, ${width} wide: a tank that stands still takes longer`, async ({
+    page,
+  }) => {
+    await page.setViewportSize({ width, height: 844 });
+    await openMarram(page, "care");
+    await page.getByRole("button", { name: "Treat the fuel" }).click();
+    const polish = page.getByRole("row", { name: /^Polish/ });
+    const before = await polish.textContent();
+    const still = page.getByRole("textbox", { name: "Of the tank stands still" });
+    await still.fill("10");
+    await still.press("Enter");
+    await expect(polish).not.toHaveText(before ?? "");
+    expect(await page.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(width);
+    await expectAccessible(page, "#place");
+  });

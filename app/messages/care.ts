@@ -4,6 +4,7 @@ import type { GaugeTrend } from "~/core/care/gaugeTrend";
 import { dayOf } from "~/core/care/gaugeTrend";
 import type { JarVerdict } from "~/core/care/jar";
 import type { ReadingFit } from "~/core/care/readingFit";
+import type { Treatment } from "~/core/care/treatments";
 import type { Id } from "~/core/kinds/record";
 import type { Job } from "~/core/plan/types";
 import { formatNumber } from "~/core/units/format";
@@ -118,3 +119,44 @@ export const calendarDays = (
           },
         ],
   );
+
+/** What a treatment is, and what it does not do. */
+export const treatmentTexts: Record<Treatment["kind"], { name: string; but: string }> = {
+  strip: {
+    name: "Strip",
+    but: "Takes what has settled under the lowest mouth; what floats stays. Into closed cans, earthed.",
+  },
+  settle: {
+    name: "Settle",
+    but: "Drops of 0.1 mm to 0.02 mm to the bottom, the vessel still; an emulsion and growth do not settle.",
+  },
+  polish: {
+    name: "Polish",
+    but: "Water in solution and an emulsion go round with it. The line looks clean long before the tank: sample the bottom before it is called done.",
+  },
+  treat: {
+    name: "Treat",
+    but: "Kills growth; what is dead blocks filters: have elements in hand. By the maker's dose and time, gloves and goggles on.",
+  },
+  discard: {
+    name: "Discard",
+    but: "Waste fuel goes its legal way; the tank is wiped before it is filled again.",
+  },
+};
+
+const hoursText = (h: number): string =>
+  h < 1
+    ? `${Math.max(1, Math.round(h * 60))} min`
+    : h < 48
+      ? `${formatNumber(h, 2)} h`
+      : `${formatNumber(h / 24, 2)} days`;
+
+/** From the kindest case to the worst that is reckoned with. */
+export function treatmentHoursText({ kind, hours: [least, most] }: Treatment): string {
+  if (kind === "treat") return "by the maker";
+  if (least === null)
+    return kind === "settle" ? "water does not sink in it" : "no polishing line-up draws from it";
+  if (most === null) return `${hoursText(least)}, or never where a part stands still`;
+  const [from, to] = [hoursText(least), hoursText(most)];
+  return from === to ? from : `${from} to ${to}`;
+}

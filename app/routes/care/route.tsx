@@ -27,6 +27,7 @@ import { Trend } from "./Trend";
 
 /** Loaded when something is looked for. */
 const FindFault = lazy(() => import("./FindFault"));
+const Treatments = lazy(() => import("./Treatments"));
 
 export const meta = () => [{ title: "Care · Iron Keel" }];
 
@@ -67,6 +68,7 @@ export default function Care() {
   const [load, setLoad] = useState(engine ? (plan.conditions.load[engine.id] ?? 1) : 1);
   const [note, setNote] = useState("");
   const [isFinding, setFinding] = useState(false);
+  const [isTreating, setTreating] = useState(false);
   const [engineH, setEngineH] = useState<number | undefined>();
   const readings = entriesOf(book, "vacuum");
   const trends = useMemo(() => trendsOf(network, book), [network, book]);
@@ -118,8 +120,16 @@ export default function Care() {
       <div style={{ padding: "0 16px 10px" }}>
         <Button onPress={() => setFinding(!isFinding)}>
           {isFinding ? "Close the search" : "Find what is wrong"}
+        </Button>{" "}
+        <Button onPress={() => setTreating(!isTreating)}>
+          {isTreating ? "Close the treatments" : "Treat the fuel"}
         </Button>
       </div>
+      {isTreating && (
+        <Suspense fallback={<Sheet role="status">Solving how the plan polishes…</Sheet>}>
+          <Treatments />
+        </Suspense>
+      )}
       {isFinding && (
         <Suspense fallback={<Sheet role="status">Laying each fault over the plan…</Sheet>}>
           <FindFault />
