@@ -1,5 +1,5 @@
 /** Words for boards: rooms, clashes, what a search found. */
-import { type BoardJudged, stuckOf, wrongsOf } from "~/core/boards/board";
+import { type BoardJudged, type LidHeld, stuckOf, wrongsOf } from "~/core/boards/board";
 import type { Instead } from "~/core/fit/arrange";
 import type { Laid } from "~/core/fit/laying";
 import type { ClashCode } from "~/core/fit/panel";
@@ -92,4 +92,17 @@ export function hoseWayText(laid: Laid, blockedBy: readonly string[], leavesRoom
   if (laid.isNipple) return "a nipple, or screwed together";
   const elbows = laid.elbows.filter((one) => one !== 0).length;
   return elbows > 0 ? counted(elbows, "elbow") : "straight out of both ports";
+}
+
+/** Whether a handle keeps the lid open where it is set so, and which line-ups leave it there. */
+export function lidHeldText(
+  { valve, position, byM, lineUps }: LidHeld,
+  length: (m: number) => string,
+): string {
+  if (byM <= 0) return `${valve} at '${position}': the lid clears its handle by ${length(-byM)}.`;
+  const left =
+    lineUps.length === 0
+      ? "No line-up leaves it so."
+      : `So left by ${lineUps.join(", ")}: the lid stays open there.`;
+  return `${valve} at '${position}': its handle stands ${length(byM)} over the shut lid, which does not close. ${left}`;
 }

@@ -331,6 +331,7 @@ const mounted = z.strictObject({
   boardId: id,
   turn: z.union([z.literal(0), z.literal(1), z.literal(2), z.literal(3)]),
   pinned: z.boolean().exactOptional(),
+  handle: z.strictObject({ position: id, standsOutM: z.number().positive().max(2) }).exactOptional(),
 });
 /** A port as `part.port`. */
 const jointKey = z.string().regex(/^[\w-]{1,14}\.[\w-]{1,14}$/);

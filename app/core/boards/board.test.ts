@@ -13,7 +13,7 @@ import { buildNetwork } from "../network/network";
 import { newBoard } from "../plan/blank";
 import { currentPlan } from "../plan/ports";
 import type { Facing, Job } from "../plan/types";
-import { boardJudged, boardLayout, cornerOf, fromBoard, ontoBoard, positionAt } from "./board";
+import { boardJudged, boardLayout, cornerOf, fromBoard, lidsHeld, ontoBoard, positionAt } from "./board";
 
 const marram = (): Job => (JSON.parse(readFileSync("demo/marram.keel.json", "utf8")) as { job: Job }).job;
 
@@ -398,6 +398,33 @@ describe("a board in the vehicle", () => {
     expect(() => apply({ name: "hang", boardId: "none", at: [] })).toThrow("noSuch");
     const added = apply({ name: "addBoard", board: newBoard("second", "Second") });
     expect(currentPlan(added).boards?.map(({ id }) => id)).toEqual(["hatch", "second"]);
+  });
+
+  test("a handle that keeps the lid open says by how much and which line-ups leave it so; hung again it stays", () => {
+    const job = marram();
+    const plan = currentPlan(job);
+    const handle = { position: "shut", standsOutM: 0.3 };
+    const set = applyCommand(job, { name: "setHandle", id: "valve2", handle }).job;
+    const layout = (one: Job) => boardLayout(one, currentPlan(one), "hatch")!;
+    const { lidM } = plan.boards!.find(({ id }) => id === "hatch")!.opening;
+    const [held, ...others] = lidsHeld(layout(set), currentPlan(set));
+    expect(others).toEqual([]);
+    expect(held?.byM).toBeCloseTo(0.3 - lidM, 12);
+    const shutIn = plan.lineUps.filter(({ valves }) => {
+      const setting = valves.valve2;
+      return setting?.kind === "position" && setting.position === "shut";
+    });
+    expect(held?.lineUps).toEqual(shutIn.map(({ name }) => name));
+    expect(shutIn.length).toBeGreaterThan(0);
+    const at = {
+      id: "valve2",
+      position: plan.parts.find(({ id }) => id === "valve2")!.position,
+      turn: 1,
+    } as const;
+    const hung = applyCommand(set, { name: "hang", boardId: "hatch", at: [at] }).job;
+    expect(currentPlan(hung).mounted?.valve2?.handle).toEqual(handle);
+    const none = applyCommand(set, { name: "setHandle", id: "valve2", handle: null }).job;
+    expect(lidsHeld(layout(none), currentPlan(none))).toEqual([]);
   });
 
   test("a turned body keeps its middle", () => {

@@ -15,6 +15,7 @@ import type { Part } from "../kinds/index";
 import type { Id, Position } from "../kinds/record";
 import { partsOf, placedPorts, portKey } from "../plan/ports";
 import type { Board, BoardObstacle, Facing, Job, Plan, PortRef, QuarterTurn, Run } from "../plan/types";
+import { positionsOf } from "../plan/valves";
 import { bodySizeOf, envelopeOnBoard } from "./envelope";
 
 /** Parts on a board stand at least this far apart. Common practice, no source: 1/4 in. */
@@ -228,6 +229,32 @@ export function boardJudged(layout: BoardLayout, at: readonly Hung[] = layout.at
       return byM > 0 ? [{ id, byM }] : [];
     }),
   };
+}
+
+export interface LidHeld {
+  valve: string;
+  position: string;
+  /** How far its handle stands over the shut lid; negative where the lid clears it. */
+  byM: number;
+  /** Line-ups that leave it so. */
+  lineUps: readonly string[];
+}
+
+/** Valves whose handle was measured, against the lid: one that keeps it open cannot be forgotten so. */
+export function lidsHeld({ board }: BoardLayout, plan: Plan): LidHeld[] {
+  return plan.parts.flatMap((part): LidHeld[] => {
+    const mounted = plan.mounted?.[part.id];
+    if (mounted?.boardId !== board.id || !mounted.handle) return [];
+    if (part.kind !== "selector" && part.kind !== "twoWay") return [];
+    const { position: at, standsOutM } = mounted.handle;
+    const position = positionsOf(part).find(({ id }) => id === at);
+    if (!position) return [];
+    const lineUps = plan.lineUps.flatMap(({ name, valves }) => {
+      const setting = valves[part.id];
+      return setting?.kind === "position" && setting.position === at ? [name] : [];
+    });
+    return [{ valve: part.name, position: position.name, byM: standsOutM - board.opening.lidM, lineUps }];
+  });
 }
 
 /** Things that are wrong on a board, counted. */

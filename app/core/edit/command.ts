@@ -9,6 +9,7 @@ import type {
   Conditions,
   Job,
   LineUp,
+  Mounted,
   Plan,
   PortRef,
   QuarterTurn,
@@ -93,6 +94,7 @@ export type Command =
   /** Hangs parts on a board, or elsewhere on it: the middle of each body, and its turn. */
   | { name: "hang"; boardId: Id; at: { id: Id; position: Position; turn: QuarterTurn }[] }
   | { name: "pin"; id: Id; isPinned: boolean }
+  | { name: "setHandle"; id: Id; handle: Mounted["handle"] | null }
   | { name: "takeDown"; id: Id }
   | { name: "nudge"; id: Id; dx: number; dy: number }
   /** The whole job as a file has it. */

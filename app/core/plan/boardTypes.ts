@@ -37,4 +37,6 @@ export interface Mounted {
   boardId: Id;
   turn: QuarterTurn;
   pinned?: boolean;
+  /** Where a valve's handle stands out farthest: the position it is set to, and how far from the board. */
+  handle?: { position: Id; standsOutM: number };
 }

@@ -4,7 +4,7 @@
  */
 import { useState } from "react";
 import styled from "styled-components";
-import { type BoardJudged, boardRuns, centreRadiusM, positionAt } from "~/core/boards/board";
+import { type BoardJudged, boardRuns, centreRadiusM, lidsHeld, positionAt } from "~/core/boards/board";
 import { bodySizeOf } from "~/core/boards/envelope";
 import { boardTemplate } from "~/core/boards/template";
 import type { Hung } from "~/core/fit/panel";
@@ -14,6 +14,7 @@ import type { Part, PlanPart } from "~/core/kinds/index";
 import type { BodySize, Id } from "~/core/kinds/record";
 import { newBoard } from "~/core/plan/blank";
 import type { Board as BoardRecord } from "~/core/plan/types";
+import { positionsOf } from "~/core/plan/valves";
 import { notNegative, positive } from "~/fields/checks";
 import { QuantityField } from "~/fields/QuantityField";
 import { TemplateButtons } from "~/fields/TemplateButtons";
@@ -22,6 +23,7 @@ import {
   clashText,
   facingTexts,
   hoseWayText,
+  lidHeldText,
   roadFacingTexts,
   searchText,
 } from "~/messages/board";
@@ -178,9 +180,15 @@ function OneBoard({ board, pick }: { board: BoardRecord; pick: React.ReactNode }
             >
               Take off the board
             </Button>
+            <HandleFields part={layout.parts[chosen] as Part} />
           </>
         )}
       </Row>
+      {lidsHeld(layout, plan).map((one) => (
+        <Row key={one.valve}>
+          <p>{lidHeldText(one, trade.length)}</p>
+        </Row>
+      ))}
       {state.status !== "idle" && (
         <Row role="status">
           <p>
@@ -499,5 +507,42 @@ function BoardFigures({ board }: { board: BoardRecord }) {
         </Button>
       </Row>
     </Fold>
+  );
+}
+
+/** Of a chosen valve: at which position its handle stands out farthest, and how far. */
+function HandleFields({ part }: { part: Part }) {
+  const { job, plan, dispatch } = useJob();
+  if (part.kind !== "selector" && part.kind !== "twoWay") return null;
+  const handle = plan.mounted?.[part.id]?.handle;
+  const positions = positionsOf(part);
+  const set = (change: Partial<NonNullable<typeof handle>>) => {
+    const next = { position: positions[0]?.id ?? "", standsOutM: 0.1, ...handle, ...change };
+    void dispatch({ name: "setHandle", id: part.id, handle: next });
+  };
+  return (
+    <>
+      <div className="wide">
+        <Select
+          label="Its handle stands out farthest at"
+          value={handle?.position ?? null}
+          placeholder="not measured"
+          options={positions.map(({ id, name }) => ({ id, name }))}
+          onChange={(position) => set({ position })}
+        />
+      </div>
+      {handle && (
+        <div className="wide">
+          <QuantityField
+            label="By, from the board"
+            dimension="length"
+            unit={job.units.length}
+            value={handle.standsOutM}
+            check={positive}
+            onCommit={(standsOutM) => set({ standsOutM })}
+          />
+        </div>
+      )}
+    </>
   );
 }
