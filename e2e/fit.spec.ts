@@ -80,4 +80,28 @@ test.describe("by touch, on a phone", () => {
     await page.getByText("19 steps").first().tap();
     await expect(page.getByText(/cup under its drain/).first()).toBeVisible();
   });
+
+  test("a newcomer adds a board, hangs a part, turns it, and prints its template", async ({ page }) => {
+    await openMarram(page, "fit");
+    await page.getByRole("button", { name: "Add a board" }).tap();
+    await page.getByRole("button", { name: /Hang a part/ }).tap();
+    await page.getByRole("option", { name: "Polish valve" }).tap();
+    const valve = page.getByRole("button", { name: /^Polish valve: .* from the left/ });
+    await valve.tap();
+    await page.getByRole("button", { name: "Turn", exact: true }).tap();
+    await page.getByRole("button", { name: "Pin", exact: true }).tap();
+    await expect(valve).toHaveAttribute("aria-label", /, pinned;/);
+    await page.getByRole("button", { name: /Its handle stands out farthest at/ }).tap();
+    await page.getByRole("option", { name: "shut", exact: true }).tap();
+    const by = page.getByRole("textbox", { name: "By, from the board" });
+    await by.fill("300 mm");
+    await by.press("Enter");
+    await expect(
+      page.getByText(/^Polish valve at 'shut': its handle stands .* which does not close/),
+    ).toBeVisible();
+    const saving = page.waitForEvent("download");
+    await page.getByRole("button", { name: "DXF" }).tap();
+    expect((await saving).suggestedFilename()).toMatch(/dxf$/);
+    expect(await page.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(390);
+  });
 });

@@ -37,8 +37,53 @@ test("by keys an end is entered by what is in the hand, and the joint is judged;
   await expect(page.getByRole("heading", { name: "Pressure gauge, one side: not known" })).toBeVisible();
 });
 
+test("by keys a buyer checks a delivery in and sees that nothing waits", async ({ page }) => {
+  await openDemo(page, "unit12", "parts");
+  await page.getByRole("tab", { name: "Joints" }).focus();
+  await page.keyboard.press("ArrowRight");
+  const line = page
+    .getByRole("list", { name: "Parts", exact: true })
+    .getByRole("listitem")
+    .filter({ hasText: "Frame pump" });
+  await line.getByRole("switch").or(line.getByRole("checkbox")).first().press("Space");
+  const pump = page.getByRole("list", { name: "Awaited" }).getByRole("listitem");
+  await pump.getByRole("button", { name: "It has come" }).press("Enter");
+  for (const look of ["One came, as ordered", "Every end started by hand", "Seals and washers are with it"])
+    await pump
+      .getByRole("switch", { name: look })
+      .or(pump.getByRole("checkbox", { name: look }))
+      .press("Space");
+  await pump.getByRole("button", { name: "Check in" }).press("Enter");
+  await expect(page.getByRole("list", { name: "Awaited" })).toBeHidden();
+});
+
 test.describe("by touch, on a phone", () => {
   test.use({ viewport: { width: 390, height: 844 }, hasTouch: true });
+
+  test("a fitter finds out why 37 on 45 degrees weeps; a buyer checks a delivery in", async ({ page }) => {
+    await openDemo(page, "unit12", "parts");
+    await page
+      .getByRole("list", { name: "Joints" })
+      .getByRole("button", { name: /Engine, feed/ })
+      .tap();
+    await expect(page.getByText(/seats have different angles/).first()).toBeVisible();
+    await page.getByRole("tab", { name: "To buy" }).tap();
+    const fittings = page.getByRole("list", { name: "Fittings, clamps and clips" });
+    await expect(fittings.getByText("1/2 NPT male to -8 37° flare male")).toBeVisible();
+    const line = page
+      .getByRole("list", { name: "Parts", exact: true })
+      .getByRole("listitem")
+      .filter({ hasText: "Frame pump" });
+    await line.locator("label").filter({ hasText: "here" }).tap();
+    await expect(page.getByText(/1 awaited: \d+ steps of \d+ wait for it/)).toBeVisible();
+    const pump = page.getByRole("list", { name: "Awaited" }).getByRole("listitem");
+    await pump.getByRole("button", { name: "It has come" }).tap();
+    for (const look of ["One came, as ordered", "Every end started by hand", "Seals and washers are with it"])
+      await pump.locator("label").filter({ hasText: look }).tap();
+    await pump.getByRole("button", { name: "Check in" }).tap();
+    await expect(pump).toBeHidden();
+    expect(await page.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(390);
+  });
 
   test("a joint is looked at and its end chosen from the list", async ({ page }) => {
     await openDemo(page, "unit12", "parts");

@@ -37,6 +37,10 @@ describe("what is printed on a hose", () => {
       "J30 R9 5/16 2023",
       { standard: "SAE J30", type: "R9", boreM: 0.0079375, made: { year: 2023, month: 1 } },
     ],
+    // By dash size: of the bore, but for hose that is sized by its tube. SAE J517, from memory.
+    ["SAE 100R6 -8 2022", { type: "100R6", boreM: 0.0127, made: { year: 2022, month: 1 } }],
+    ["100R5-8 3Q19", { type: "100R5", boreM: (13 / 32) * 0.0254, made: { year: 2019, month: 7 } }],
+    ["SAE 100R14 -16", { type: "100R14", boreM: (7 / 8) * 0.0254, made: null }],
     ["SAE 30R7 KX 3/8 12/05/2021", { standard: "SAE J30", boreM: 0.009525, made: { year: 2021, month: 5 } }],
     [
       "USCG TYPE A1-15",

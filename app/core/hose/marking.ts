@@ -101,6 +101,28 @@ function readBareFraction(printing: Printing): number | null {
   return (Number(bare[1]) / Number(bare[2])) * INCH_M;
 }
 
+/** Bores of 100R5 and 100R14 by their dash size, which is that of the tube, in. SAE J517, from memory. */
+const TUBE_DASH: Readonly<Record<string, number>> = {
+  "4": 3 / 16,
+  "5": 1 / 4,
+  "6": 5 / 16,
+  "8": 13 / 32,
+  "10": 1 / 2,
+  "12": 5 / 8,
+  "16": 7 / 8,
+  "20": 1.125,
+};
+
+/** A dash size, -8: sixteenths of an inch of bore, but for hose that is sized by its tube. Printed on SAE 100R hose alone. */
+function readDash(printing: Printing, type: string | null): number | null {
+  if (!type?.startsWith("100R")) return null;
+  const dash = printing.take(/(?<![\w/.])-\s?(\d{1,2})(?![\d/-])/)?.[1];
+  if (dash === undefined) return null;
+  const isByTube = type === "100R5" || type === "100R14";
+  const inches = isByTube ? TUBE_DASH[dash] : Number(dash) / 16;
+  return inches ? inches * INCH_M : null;
+}
+
 const fullYear = (text: string): number =>
   text.length === 4 ? Number(text) : Number(text) >= 80 ? 1900 + Number(text) : 2000 + Number(text);
 const MONTHS = ["jan", "feb", "mar", "apr", "may", "jun", "jul", "aug", "sep", "oct", "nov", "dec"];
@@ -144,7 +166,7 @@ export function readMarking(text: string): Marking {
   const printing = new Printing(text);
   const { standard, type } = readStandard(printing);
   const ofClass = readClass(printing);
-  const boreM = readBore(printing) ?? readBareFraction(printing);
+  const boreM = readBore(printing) ?? readDash(printing, type) ?? readBareFraction(printing);
   const date = readDate(printing);
   return { standard, ...ofClass, type: ofClass.type ?? type, boreM, ...date };
 }

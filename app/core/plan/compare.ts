@@ -6,10 +6,10 @@ export type Difference = "added" | "removed" | "changed";
 
 const text = (item: object): string => JSON.stringify(item);
 
-/** Parts, runs and joints that `to` has and `from` has not, the other way round, or has otherwise. Conditions and nudges are no difference. */
+/** Parts, runs, joints and tank lines that `to` has and `from` has not, the other way round, or has otherwise. Conditions and nudges are no difference. */
 export function planDifferences(from: Plan, to: Plan): Map<Id, Difference> {
-  const items = ({ parts, runs, joints }: Plan) =>
-    new Map([...parts, ...runs, ...joints].map((item) => [item.id, item]));
+  const items = ({ parts, runs, joints, tankLines = [] }: Plan) =>
+    new Map([...parts, ...runs, ...joints, ...tankLines].map((item) => [item.id, item]));
   const [before, after] = [items(from), items(to)];
   const found = new Map<Id, Difference>();
   for (const [id, item] of after) {

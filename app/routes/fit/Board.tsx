@@ -41,7 +41,7 @@ import { useBoard } from "./useBoard";
 const Row = styled.div`
   display: flex; flex-wrap: wrap; gap: 8px; align-items: flex-end; padding: 0 16px 8px;
   > p { margin: 0; flex: 1; min-width: 220px; font-weight: 600; align-self: center; }
-  .wide { min-width: 200px; }
+  .field { min-width: 200px; }
 `;
 const Frame = styled.div`
   margin: 0 16px 10px; min-width: 0;
@@ -135,7 +135,7 @@ function OneBoard({ board, pick }: { board: BoardRecord; pick: React.ReactNode }
       <Row>
         {pick}
         {loose.length > 0 && (
-          <div className="wide">
+          <div className="field">
             <Select
               label="Hang a part"
               value={null}
@@ -522,7 +522,7 @@ function HandleFields({ part }: { part: Part }) {
   };
   return (
     <>
-      <div className="wide">
+      <div className="field">
         <Select
           label="Its handle stands out farthest at"
           value={handle?.position ?? null}
@@ -532,7 +532,7 @@ function HandleFields({ part }: { part: Part }) {
         />
       </div>
       {handle && (
-        <div className="wide">
+        <div className="field">
           <QuantityField
             label="By, from the board"
             dimension="length"

@@ -193,19 +193,19 @@ export function BoardDrawing(props: Props) {
           </g>
         );
       })}
-      {task.parts.map((part, i) => {
-        const own = parts[i] as Part;
-        const body = rect(placedIn(part.bodies[0] as Solid, part, at[i] as Hung));
-        return (
-          <Name
-            key={part.id}
-            part={own}
-            isPinned={part.isPinned ?? false}
-            isTold={widthPx > 500 || chosenId === part.id}
-            box={body}
-          />
-        );
-      })}
+      {namesOf(
+        task.parts.map((part, i) => ({
+          part: parts[i] as Part,
+          box: rect(placedIn(part.bodies[0] as Solid, part, at[i] as Hung)),
+        })),
+      ).map((name, i) => (
+        <Name
+          key={name.part.id}
+          {...name}
+          isPinned={task.parts[i]?.isPinned ?? false}
+          isTold={widthPx > 500 || chosenId === name.part.id}
+        />
+      ))}
       <Clashes judged={judged} rect={rect} hatch={`${hatch}bad`} />
       {chosen >= 0 && (
         <Dimensions
@@ -379,27 +379,61 @@ function Inside({ part, box, turn }: { part: Part; box: ReturnType<Rect>; turn: 
   return null;
 }
 
-/** A name in its body where there is room, else over it. */
+/** A name with the foot of its first line. */
+interface Named {
+  part: Part;
+  box: ReturnType<Rect>;
+  inside: boolean;
+  lines: string[];
+  footY: number;
+}
+
+/** Names in their bodies where there is room, else over or under them, clear of the names before them. */
+function namesOf(parts: readonly { part: Part; box: ReturnType<Rect> }[]): Named[] {
+  const taken: ReturnType<Rect>[] = parts.map(({ box }) => box);
+  return parts.map(({ part, box }) => {
+    const { inside, lines } = nameLines(part.name, box.width, box.height);
+    if (inside) {
+      const middle = box.y + box.height * (part.kind === "filter" ? 0.45 : 0.5);
+      return { part, box, inside, lines, footY: middle - (lines.length - 1) * 7 + 4 };
+    }
+    const width = part.name.length * CHAR_PX;
+    const at = (footY: number) => ({
+      x: box.x + box.width / 2 - width / 2,
+      y: footY - 11,
+      width,
+      height: 14,
+    });
+    const under = box.y + box.height;
+    const spots = [box.y - 5, under + 13, box.y - 20, under + 28];
+    const covered = (footY: number) =>
+      taken.reduce((sum, other) => sum + (other === box ? 0 : sharedPx2(at(footY), other)), 0);
+    const footY = spots.reduce((best, one) => (covered(one) < covered(best) - 1 ? one : best));
+    taken.push(at(footY));
+    return { part, box, inside, lines, footY };
+  });
+}
+
+const sharedPx2 = (a: ReturnType<Rect>, b: ReturnType<Rect>): number =>
+  Math.max(0, Math.min(a.x + a.width, b.x + b.width) - Math.max(a.x, b.x)) *
+  Math.max(0, Math.min(a.y + a.height, b.y + b.height) - Math.max(a.y, b.y));
+
 function Name({
-  part,
+  box,
+  inside,
+  lines,
+  footY,
   isPinned,
   isTold,
-  box,
-}: {
-  part: Part;
+}: Named & {
   isPinned: boolean;
   /** Told even where it has no room in its body. */
   isTold: boolean;
-  box: ReturnType<Rect>;
 }) {
-  const { inside, lines } = nameLines(part.name, box.width, box.height);
-  const top = inside
-    ? box.y + box.height * (part.kind === "filter" ? 0.45 : 0.5) - (lines.length - 1) * 7 + 4
-    : box.y - 5;
   return (
     <g style={{ pointerEvents: "none" }}>
       {(inside || isTold ? lines : []).map((line, i) => (
-        <text key={line} x={box.x + box.width / 2} y={top + i * 14} textAnchor="middle" fontWeight={600}>
+        <text key={line} x={box.x + box.width / 2} y={footY + i * 14} textAnchor="middle" fontWeight={600}>
           {line}
         </text>
       ))}
