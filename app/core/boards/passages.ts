@@ -1,5 +1,6 @@
 /** Holes that hoses pass: what must go through, with which saw, and what its edge needs. */
 import { type HoleSaw, holeSawFor, type Saw, type SawSeries } from "../fit/holeSaw";
+import { hosesOf } from "../plan/lying";
 import type { Passage, Plan } from "../plan/types";
 import type { UnitChoice } from "../units/format";
 import { inInches } from "../units/trade";
@@ -73,8 +74,7 @@ function ownSaw(needM: number, ownedM: readonly number[]): Saw | null {
 export function passageHoles(plan: Plan, series: SawSeries, ownedM: readonly number[] = []): PassageHole[] {
   return (plan.passages ?? []).map((passage) => {
     const through = passage.runs.flatMap(
-      (id) =>
-        [...plan.runs, ...(plan.tankLines ?? [])].find((run) => run.id === id)?.product.outerDiameterM ?? [],
+      (id) => hosesOf(plan).find((run) => run.id === id)?.product.outerDiameterM ?? [],
     );
     const passM = bundleM([...through, ...(passage.alsoM === undefined ? [] : [passage.alsoM])]);
     const clearanceM = passage.grommetM === undefined ? CLEARANCE_M : 2 * passage.grommetM;

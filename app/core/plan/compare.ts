@@ -1,5 +1,6 @@
 /** What differs between two plans of a job, by the ids they share. */
 import type { Id } from "../kinds/record";
+import { hosesOf } from "./lying";
 import type { Plan } from "./types";
 
 export type Difference = "added" | "removed" | "changed";
@@ -8,8 +9,8 @@ const text = (item: object): string => JSON.stringify(item);
 
 /** Parts, runs, joints and tank lines that `to` has and `from` has not, the other way round, or has otherwise. Conditions and nudges are no difference. */
 export function planDifferences(from: Plan, to: Plan): Map<Id, Difference> {
-  const items = ({ parts, runs, joints, tankLines = [] }: Plan) =>
-    new Map([...parts, ...runs, ...joints, ...tankLines].map((item) => [item.id, item]));
+  const items = (plan: Plan) =>
+    new Map([...plan.parts, ...hosesOf(plan), ...plan.joints].map((item) => [item.id, item]));
   const [before, after] = [items(from), items(to)];
   const found = new Map<Id, Difference>();
   for (const [id, item] of after) {

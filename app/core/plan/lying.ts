@@ -50,6 +50,12 @@ export function lyingTankLines(job: Job, plan: Plan): (LyingRun & { line: TankLi
   });
 }
 
+/** Every hose and tube of a plan, whatever it is for. */
+export const hosesOf = ({ runs, tankLines = [] }: Pick<Plan, "runs" | "tankLines">): (Run | TankLine)[] => [
+  ...runs,
+  ...tankLines,
+];
+
 /** Runs whose ends are both there, in the plan's order, then the tanks' lines. */
 export function lyingRuns(job: Job, plan: Plan): LyingRun[] {
   const ports = placedPorts(job, plan);

@@ -8,6 +8,7 @@ import { passageTemplate, plateTemplate, type Template } from "~/core/boards/tem
 import type { Change } from "~/core/edit/merge";
 import { newId } from "~/core/kinds/ids";
 import { sawsIn } from "~/core/parts/buying";
+import { hosesOf } from "~/core/plan/lying";
 import type { Opening, Passage, Plan } from "~/core/plan/types";
 import { sawFor } from "~/core/tanks/opening";
 import { notNegative, positive } from "~/fields/checks";
@@ -208,7 +209,7 @@ function HoleCard({
               label="Another hose passes"
               value={null}
               placeholder="choose one"
-              options={[...plan.runs, ...(plan.tankLines ?? [])]
+              options={hosesOf(plan)
                 .filter(({ id }) => !passage.runs.includes(id))
                 .map(({ id }) => ({ id, name: nameOf(job, id) }))}
               onChange={(id) => set({ runs: [...passage.runs, id] })}
@@ -237,8 +238,7 @@ function HoleDrawing({ hole: { passage, saw, passM, faults } }: { hole: PassageH
   const sawM = saw.saw?.diameterM ?? saw.needM;
   const k = 100 / Math.max(0.01, sawM * 1.25);
   const outers = passage.runs.flatMap(
-    (id) =>
-      [...plan.runs, ...(plan.tankLines ?? [])].find((run) => run.id === id)?.product.outerDiameterM ?? [],
+    (id) => hosesOf(plan).find((run) => run.id === id)?.product.outerDiameterM ?? [],
   );
   const isBad = faults.includes("noSaw") || faults.includes("nearEdge") || faults.includes("behind");
   const ring = Math.max(0, passM / 2 - Math.max(0, ...outers) / 2);
