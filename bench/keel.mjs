@@ -12,20 +12,7 @@ async function draggedFrames(page, target) {
   const [x, y] = [box.x + box.width / 2, box.y + box.height / 2];
   await page.mouse.move(x, y);
   await page.mouse.down();
-  const watched = page.evaluate(
-    () =>
-      new Promise((done) => {
-        const gaps = [];
-        let last = performance.now();
-        const step = (now) => {
-          gaps.push(now - last);
-          last = now;
-          if (gaps.length < 120) requestAnimationFrame(step);
-          else done(gaps.slice(5));
-        };
-        requestAnimationFrame(step);
-      }),
-  );
+  const watched = framesOf(page, 120);
   for (let i = 0; i < 110; i++) {
     await page.mouse.move(x - 12 * Math.sin(i / 5), y + 8 * Math.cos(i / 5));
     await page.waitForTimeout(12);
@@ -141,20 +128,21 @@ await withBrowser(11, async (browser, address) => {
   );
 });
 
-/** Gaps between frames over three seconds, ms. */
-function framesOf(page) {
+/** Gaps between frames, ms; the first ten are of what went before. */
+function framesOf(page, count = 180) {
   return page.evaluate(
-    () =>
+    (frames) =>
       new Promise((done) => {
         const gaps = [];
         let last = performance.now();
         const step = (now) => {
           gaps.push(now - last);
           last = now;
-          if (gaps.length < 180) requestAnimationFrame(step);
+          if (gaps.length < frames) requestAnimationFrame(step);
           else done(gaps.slice(10));
         };
         requestAnimationFrame(step);
       }),
+    count,
   );
 }

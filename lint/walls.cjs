@@ -57,7 +57,7 @@ const coreRooms = {
   order: [...solved, "boards", "joints", "parts", "random"],
   service: [...solved, "boards"],
   findings: [...solved, "running", "care", "joints", "boards", "service", "parts"],
-  work: [...solved, "air", "findings", "parts"],
+  work: [...solved, "air", "findings", "parts", "order"],
   export: solved,
 };
 

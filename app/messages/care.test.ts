@@ -3,9 +3,10 @@ import { describe, expect, test } from "@jest/globals";
 import { weighedTrend } from "~/core/care/blocking";
 import type { GaugeTrend, TrendPoint } from "~/core/care/gaugeTrend";
 import { readingFit } from "~/core/care/readingFit";
+import type { Treatment } from "~/core/care/treatments";
 import type { PartOf } from "~/core/kinds/index";
 import { newPart } from "~/core/plan/blank";
-import { fitText, trendText, whenText } from "./care";
+import { fitText, treatmentHoursText, treatmentTexts, trendText, whenText } from "./care";
 
 const filter = {
   ...(newPart("filter", "f", { xM: 0, yM: 0, zM: 0 }) as PartOf<"filter">),
@@ -55,4 +56,35 @@ test("a reading within what the dial can tell is as it should be; beyond it is t
   expect(fitText(readingFit(7500, 9500), kPa)).toBe("2 kPa less than the plan computes: look for the cause");
   expect(readingFit(600, 0).fits).toBe(true);
   expect(readingFit(700, 0).fits).toBe(false);
+});
+
+describe("treatments in words", () => {
+  const one = (change: Partial<Treatment>): Treatment => ({
+    kind: "polish",
+    hours: [1, 3],
+    lostM3: 0,
+    elements: 0,
+    remains: 1,
+    doseM3: 0,
+    ...change,
+  });
+  test("hours from the kindest case to the worst, in days where it takes longer than two", () => {
+    expect(treatmentHoursText(one({}))).toBe("1 h 0 min to 3 h 0 min");
+    expect(treatmentHoursText(one({ hours: [0.5, 0.5] }))).toBe("30 min");
+    expect(treatmentHoursText(one({ hours: [1, 72] }))).toBe("1 h 0 min to 3 days");
+  });
+  test("what is never reached, not known or the maker's is said so", () => {
+    expect(treatmentHoursText(one({ hours: [2, null] }))).toBe(
+      "2 h 0 min, or never where a part stands still",
+    );
+    expect(treatmentHoursText(one({ hours: [null, null] }))).toBe("no polishing line-up draws from it");
+    expect(treatmentHoursText(one({ kind: "settle", hours: [null, null] }))).toBe(
+      "water does not sink in it",
+    );
+    expect(treatmentHoursText(one({ kind: "treat", hours: [null, null] }))).toBe("by the maker");
+  });
+  test("drops are told in micron, with no length of either system of units", () => {
+    expect(treatmentTexts.settle.but).toContain("100 to 20 µm");
+    for (const { but } of Object.values(treatmentTexts)) expect(but).not.toMatch(/\d+ ?(mm|in\b|mL|fl oz)/);
+  });
 });

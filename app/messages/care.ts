@@ -4,10 +4,12 @@ import type { GaugeTrend } from "~/core/care/gaugeTrend";
 import { dayOf } from "~/core/care/gaugeTrend";
 import type { JarVerdict } from "~/core/care/jar";
 import type { ReadingFit } from "~/core/care/readingFit";
-import type { Treatment } from "~/core/care/treatments";
+import { COARSE_M, FINE_M, type Treatment } from "~/core/care/treatments";
 import type { Id } from "~/core/kinds/record";
 import type { Job } from "~/core/plan/types";
+import { HOUR_S } from "~/core/units/factors";
 import { formatNumber } from "~/core/units/format";
+import { minutesText } from "./service";
 
 export const dayText = (date: Date): string => date.toLocaleDateString("en-GB", { dateStyle: "medium" });
 
@@ -120,6 +122,9 @@ export const calendarDays = (
         ],
   );
 
+/** Media and drops are told in micron in every job. */
+const micron = (m: number): string => formatNumber(m * 1e6, 3);
+
 /** What a treatment is, and what it does not do. */
 export const treatmentTexts: Record<Treatment["kind"], { name: string; but: string }> = {
   strip: {
@@ -128,7 +133,7 @@ export const treatmentTexts: Record<Treatment["kind"], { name: string; but: stri
   },
   settle: {
     name: "Settle",
-    but: "Drops of 0.1 mm to 0.02 mm to the bottom, the vessel still; an emulsion and growth do not settle.",
+    but: `Drops of ${micron(COARSE_M)} to ${micron(FINE_M)} µm to the bottom, the vessel still; an emulsion and growth do not settle.`,
   },
   polish: {
     name: "Polish",
@@ -144,12 +149,11 @@ export const treatmentTexts: Record<Treatment["kind"], { name: string; but: stri
   },
 };
 
+/** Longer than this is told in days. */
+const DAYS_FROM_H = 48;
+const DAY_H = 24;
 const hoursText = (h: number): string =>
-  h < 1
-    ? `${Math.max(1, Math.round(h * 60))} min`
-    : h < 48
-      ? `${formatNumber(h, 2)} h`
-      : `${formatNumber(h / 24, 2)} days`;
+  h < DAYS_FROM_H ? minutesText(h * HOUR_S) : `${formatNumber(h / DAY_H, 2)} days`;
 
 /** From the kindest case to the worst that is reckoned with. */
 export function treatmentHoursText({ kind, hours: [least, most] }: Treatment): string {

@@ -1,6 +1,7 @@
 /** Names of figures as they are said. */
 export const fieldNames: Record<string, string> = {
   lengthM: "length",
+  points: "way",
   widthM: "width",
   heightM: "height",
   diameterM: "diameter",

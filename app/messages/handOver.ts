@@ -65,6 +65,7 @@ export interface HandOverSection {
 }
 
 const day = (at: string): string => at.slice(0, 10);
+
 /** The day of the first reading kept: what later ones are held against. */
 export const baselineDay = (book: Book): string | null => {
   const first = entriesOf(book, "vacuum").at(0);

@@ -206,6 +206,13 @@ const neighbours = z
   .max(40)
   .exactOptional();
 const mark = z.string().max(80).exactOptional();
+const survey = z
+  .strictObject({
+    printed: z.string().max(120),
+    place: z.enum(["engineRoom", "outside"]),
+    feel: z.enum(["sound", "stiff", "soft", "oily", "cracked"]),
+  })
+  .exactOptional();
 const colour = z.enum(markColours).exactOptional();
 const make = z.enum(["hose", "rigid"]).exactOptional();
 const run = z.strictObject({
@@ -217,13 +224,7 @@ const run = z.strictObject({
   roughnessM: atLeastZero,
   product,
   route,
-  survey: z
-    .strictObject({
-      printed: z.string().max(120),
-      place: z.enum(["engineRoom", "outside"]),
-      feel: z.enum(["sound", "stiff", "soft", "oily", "cracked"]),
-    })
-    .exactOptional(),
+  survey,
   neighbours,
   supportEveryM: size.exactOptional(),
   slack: z.strictObject({ name, lengthM: z.number().positive().max(5) }).exactOptional(),
@@ -326,6 +327,8 @@ const tankLine = z.strictObject({
   colour,
   make,
   isDoubleClamped: z.boolean().exactOptional(),
+  survey,
+  given,
 });
 const mounted = z.strictObject({
   boardId: id,

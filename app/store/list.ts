@@ -93,18 +93,28 @@ export interface DemoBox {
   box: BoxItem[];
 }
 
+/** What the server hands over; null where it has none or is not reached: the next visit asks again. */
+async function handedOver<T>(name: string): Promise<T | null> {
+  const answer = await fetch(`/demo/${name}`).catch((error: unknown) => {
+    // So a browser tells that there is no network.
+    if (error instanceof TypeError) return null;
+    throw error;
+  });
+  const isJson = answer?.ok && answer.headers.get("Content-Type")?.includes("json");
+  return isJson ? ((await answer.json()) as T) : null;
+}
+
 /** Puts the demo's things in a box that is still empty, once. */
 async function seedBox(): Promise<void> {
   const db = database();
   const key = `seeded:${DEMO_BOX}`;
   if (await db.settings.get(key)) return;
-  const answer = await fetch(`/demo/${DEMO_BOX}`);
-  if (!answer.ok) return;
-  const { box } = (await answer.json()) as DemoBox;
+  const handed = await handedOver<DemoBox>(DEMO_BOX);
+  if (!handed) return;
   await db.transaction("rw", [db.box, db.settings], async () => {
     await db.settings.put({ key, value: new Date().toISOString() });
     if ((await db.box.count()) === 0)
-      await db.box.bulkPut(box.map((item) => ({ id: item.id, version: BOX_VERSION, item })));
+      await db.box.bulkPut(handed.box.map((item) => ({ id: item.id, version: BOX_VERSION, item })));
   });
 }
 
@@ -114,25 +124,19 @@ export async function seedDemo(names: readonly string[]): Promise<void> {
   for (const name of names) {
     const key = `seeded:${name}.keel.json`;
     if (await db.settings.get(key)) continue;
-    try {
-      const answer = await fetch(`/demo/${name}`);
-      if (!answer.ok) continue;
-      const { record, document, book, snapshots } = (await answer.json()) as DemoRows;
-      if (record.version !== VERSION) continue;
-      await db.transaction("rw", [db.records, db.documents, db.book, db.snapshots, db.settings], async () => {
-        await db.settings.put({ key, value: new Date().toISOString() });
-        if (await db.records.get(record.id)) return;
-        await db.records.put(record);
-        await db.documents.put(document);
-        await db.book.bulkAdd(book);
-        await db.snapshots.bulkPut(snapshots);
-      });
-    } catch {
-      // No network: the next visit with one brings it.
-    }
+    const handed = await handedOver<DemoRows>(name);
+    if (!handed || handed.record.version !== VERSION) continue;
+    const { record, document, book, snapshots } = handed;
+    await db.transaction("rw", [db.records, db.documents, db.book, db.snapshots, db.settings], async () => {
+      await db.settings.put({ key, value: new Date().toISOString() });
+      if (await db.records.get(record.id)) return;
+      await db.records.put(record);
+      await db.documents.put(document);
+      await db.book.bulkAdd(book);
+      await db.snapshots.bulkPut(snapshots);
+    });
   }
-  // No network: as with the jobs.
-  if (names.length > 0) await seedBox().catch(() => undefined);
+  if (names.length > 0) await seedBox();
 }
 
 /** Asks the browser to keep what is stored. */

@@ -6,7 +6,8 @@ import { LineUpSolver } from "../hydraulics/solve";
 import { buildNetwork } from "../network/network";
 import { currentPlan } from "../plan/ports";
 import type { Job } from "../plan/types";
-import { commonPolish, polishCourse, polishHours, polishWay, strippedM3, treatments } from "./treatments";
+import { underMouthsM3 } from "../tanks/tank";
+import { commonPolish, polishCourse, polishHours, polishWay, treatments } from "./treatments";
 
 const job = (JSON.parse(readFileSync("demo/marram.keel.json", "utf8")) as { job: Job }).job;
 const plan = currentPlan(job);
@@ -45,13 +46,17 @@ describe("hours of a polish", () => {
     const there = slowly(deadH!, 0.25, 0.05);
     expect(there.tank).toBeCloseTo(0.05, 3);
     expect(there.line).toBeLessThan(there.tank / 3);
-    const course = polishCourse(task, deadH!, 4);
-    const half = slowly(deadH! / 2, 0.25, 0.05);
+    const course = polishCourse(task, 4);
+    expect(course.at(-1)?.hours).toBeCloseTo(1.15 * deadH!, 9);
+    const half = slowly(course[2]!.hours, 0.25, 0.05);
     expect(course[2]?.tank).toBeCloseTo(half.tank, 3);
     expect(course[2]?.line).toBeCloseTo(half.line, 3);
   });
   test("what stands still and is never stirred is never clean", () => {
-    expect(polishHours({ ...task, exchangeShare: 1e-12 }).deadH).toBeNull();
+    const still = { ...task, exchangeShare: 1e-12 };
+    expect(polishHours(still).deadH).toBeNull();
+    expect(polishCourse(still).at(-1)?.hours).toBeCloseTo(1.15 * 4 * mixedH!, 6);
+    expect(polishCourse({ ...task, flowM3S: 0 })).toEqual([]);
     expect(polishHours({ ...task, flowM3S: 0 })).toEqual({ mixedH: null, deadH: null });
   });
 });
@@ -64,8 +69,8 @@ describe("on Marram", () => {
   const of = (kind: string) => list.find((one) => one.kind === kind)!;
   test("each keeps its own account", () => {
     expect(list.map(({ kind }) => kind)).toEqual(["strip", "settle", "polish", "treat", "discard"]);
-    expect(of("strip").lostM3).toBeCloseTo(strippedM3(tank), 12);
-    expect(of("strip").hours[0]).toBeCloseTo(strippedM3(tank) / L / 2 / 60, 9);
+    expect(of("strip").lostM3).toBeCloseTo(underMouthsM3(tank), 12);
+    expect(of("strip").hours[0]).toBeCloseTo(underMouthsM3(tank) / L / 2 / 60, 9);
     expect(of("discard")).toMatchObject({ lostM3: 0.212, remains: 0 });
     // 20 mL for 100 L.
     expect(of("treat").doseM3).toBeCloseTo(0.212 * 0.0002, 12);

@@ -4,7 +4,7 @@ import type { LineUpSolver } from "../hydraulics/solve";
 import { elementsOf } from "../kinds/families";
 import { elementLifeH } from "../laws/elementLife";
 import type { Plan, Tank } from "../plan/types";
-import { heightsOf, levelOfVolumeM, volumeAtLevelM3 } from "../tanks/tank";
+import { heightsOf, levelOfVolumeM, underMouthsM3 } from "../tanks/tank";
 import { HOUR_S, LITRE_M3 } from "../units/factors";
 import { settleHours } from "./jar";
 import { biocideDose, polished, polishedInTwoParts } from "./tankCleaning";
@@ -22,6 +22,7 @@ export interface PolishTask {
   target: number;
 }
 
+/** Eleven years: what takes longer is never. */
 const LONGEST_H = 1e5;
 
 /** The first hour at which something that only falls is at the target; null where it never is. */
@@ -59,8 +60,17 @@ export interface PolishPoint {
   line: number;
 }
 
-/** The course of a polish, from now to some hours, in shares of what is in the fuel now. */
-export function polishCourse(task: PolishTask, hours: number, points = 60): PolishPoint[] {
+/** A polish is drawn so far beyond its end; where a part that stands still never comes there, so many times the mixed one. */
+const BEYOND = 1.15;
+const NEVER_MIXED = 4;
+const COURSE_POINTS = 60;
+
+/** The course of a polish, from now to a little after its end, in shares of what is in the fuel now. */
+export function polishCourse(task: PolishTask, points = COURSE_POINTS): PolishPoint[] {
+  const { mixedH, deadH } = polishHours(task);
+  const end = deadH ?? (mixedH === null ? null : NEVER_MIXED * mixedH);
+  if (end === null) return [];
+  const hours = BEYOND * end;
   return Array.from({ length: points + 1 }, (_, i) => {
     const at = (i / points) * hours;
     const two = polishedInTwoParts(law(task), task, 1, at);
@@ -71,8 +81,8 @@ export function polishCourse(task: PolishTask, hours: number, points = 60): Poli
 export interface PolishWay {
   lineUp: string;
   flowM3S: number;
-  /** Rated flow of the filter in it that loads first; none where it has no element. */
-  ratedM3S: number | null;
+  /** Hours of common fuel that the element lasts that loads first; null where none is on the way. */
+  elementH: number | null;
 }
 
 /** How the plan polishes a tank: the line-up for it that draws most from there; null where none does. */
@@ -89,19 +99,22 @@ export function polishWay(solver: LineUpSolver, plan: Plan, tank: Tank): PolishW
       0,
     );
     if (!(drawn > (best?.flowM3S ?? 0))) continue;
-    const passed = elementsOf(plan.parts).filter(({ part }) => {
+    const livesH = elementsOf(plan.parts).flatMap(({ part }) => {
       const at = network.linkOf.get(part.id);
-      return at !== undefined && Math.abs(flow[at] as number) > 0;
+      const passes = at === undefined ? 0 : Math.abs(flow[at] as number);
+      return passes > 0 ? [elementLifeH(part.ratedFlowM3S, passes)] : [];
     });
-    const ratedM3S = passed.length > 0 ? Math.min(...passed.map(({ part }) => part.ratedFlowM3S)) : null;
-    best = { lineUp: lineUp.name, flowM3S: drawn, ratedM3S };
+    const elementH = livesH.length > 0 ? Math.min(...livesH) : null;
+    best = { lineUp: lineUp.name, flowM3S: drawn, elementH };
   }
   return best;
 }
 
 /** Drops that a still tank gives up within a day or so, and those of a haze, m. Common practice, no source. */
-const COARSE_M = 100e-6;
-const FINE_M = 20e-6;
+export const COARSE_M = 100e-6;
+export const FINE_M = 20e-6;
+/** Biocide for a cubic metre until its maker's figure is typed: 20 mL for 100 L. Common practice, no source. */
+export const COMMON_BIOCIDE = 0.0002;
 /** A hand pump at the lowest point, m3/s: 2 L a minute. Common practice, no source. */
 const STRIP_M3S = (2 * LITRE_M3) / 60;
 /** Elements that killed growth takes before the fuel runs clear. Common practice, no source. */
@@ -130,21 +143,12 @@ export interface FoulTank {
   biocidePerM3: number;
 }
 
-/** What stands under the lowest mouth of a tank: it is reached by stripping alone, m3. */
-export function strippedM3(tank: Tank): number {
-  const { lowM } = heightsOf(tank);
-  const mouths = tank.ports.flatMap(({ role, mouth }) => (role === "outlet" ? [mouth.zM] : []));
-  return volumeAtLevelM3(tank, Math.max(lowM, Math.min(...mouths, Number.POSITIVE_INFINITY)));
-}
-
 export function treatments({ tank, aboardM3, fuel, way, task, biocidePerM3 }: FoulTank): Treatment[] {
   const none = { lostM3: 0, elements: 0, remains: 1, doseM3: 0 };
-  const hasMouth = tank.ports.some(({ role }) => role === "outlet");
-  const dregsM3 = hasMouth ? Math.min(aboardM3, strippedM3(tank)) : 0;
+  const dregsM3 = Math.min(aboardM3, underMouthsM3(tank));
   const depthM = levelOfVolumeM(tank, aboardM3) - heightsOf(tank).lowM;
   const hours = way ? polishHours({ ...task, volumeM3: aboardM3, flowM3S: way.flowM3S }) : null;
   const longest = hours?.deadH ?? hours?.mixedH ?? 0;
-  const lifeH = way?.ratedM3S ? elementLifeH(way.ratedM3S, way.flowM3S) : null;
   const dose = biocideDose(biocidePerM3, { aboardM3, treatedShare: 0, fillM3: 0 }).doseM3;
   const [stripH, allH] = [dregsM3 / STRIP_M3S / HOUR_S, aboardM3 / STRIP_M3S / HOUR_S];
   return [
@@ -158,7 +162,7 @@ export function treatments({ tank, aboardM3, fuel, way, task, biocidePerM3 }: Fo
       ...none,
       kind: "polish",
       hours: [hours?.mixedH ?? null, hours?.deadH ?? null],
-      elements: lifeH ? Math.ceil(longest / lifeH) : 0,
+      elements: way?.elementH ? Math.ceil(longest / way.elementH) : 0,
       remains: way ? task.target : 1,
     },
     { ...none, kind: "treat", hours: [null, null], elements: GROWTH_ELEMENTS, doseM3: dose },

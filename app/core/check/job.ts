@@ -1,6 +1,7 @@
 /** Faults between records that each are well formed: what the shape of a file cannot say. */
 
 import { isPowered, isValve } from "../kinds/families";
+import { hosesOf } from "../plan/lying";
 import { placedPorts, portKey, portsOf } from "../plan/ports";
 import { isTooShort, runGeometry } from "../plan/route";
 import { elementIds, straysOf } from "../plan/strays";
@@ -50,7 +51,6 @@ function checkTanks(job: Job): PlanFault[] {
       ...duplicates(tank.ports, `${path}.ports`),
       ...duplicates(tank.internals ?? [], `${path}.internals`),
       ...duplicates(tank.baffles ?? [], `${path}.baffles`),
-      ...duplicates(tank.attachments ?? [], `${path}.attachments`),
       ...duplicates(tank.opening?.holes ?? [], `${path}.opening.holes`),
       ...checkTank(tank).map((fault) => ({ ...fault, path: `${path}.${fault.path}` })),
     ];
@@ -99,14 +99,13 @@ function checkLists(plan: Plan, path: string): PlanFault[] {
     ...duplicates(plan.duty ?? [], `${path}.duty`),
     ...duplicates(plan.boards ?? [], `${path}.boards`),
     ...duplicates(plan.passages ?? [], `${path}.passages`),
-    ...duplicates(plan.tankLines ?? [], `${path}.tankLines`),
     ...duplicates((plan.tanksDown ?? []).map(named), `${path}.tanksDown`),
-    ...(plan.tankLines ?? []).flatMap((line, i): PlanFault[] =>
-      tankLineLengthM(line) > 0 ? [] : [{ path: `${path}.tankLines[${i}].points`, code: "noLength" }],
-    ),
-    ...(plan.tankLines ?? []).flatMap(({ neighbours = [] }, i) =>
-      duplicates(neighbours, `${path}.tankLines[${i}].neighbours`),
-    ),
+    ...(plan.tankLines ?? []).flatMap((line, i): PlanFault[] => [
+      ...(tankLineLengthM(line) > 0
+        ? []
+        : [{ path: `${path}.tankLines[${i}].points`, code: "noLength" as const }]),
+      ...duplicates(line.neighbours ?? [], `${path}.tankLines[${i}].neighbours`),
+    ]),
     ...(plan.boards ?? []).flatMap(({ obstacles }, i) =>
       duplicates(obstacles, `${path}.boards[${i}].obstacles`),
     ),
@@ -230,7 +229,14 @@ export function checkJob(job: Job): PlanFault[] {
     const path = `plans[${i}]`;
     faults.push(
       ...duplicates(
-        [...job.tanks, ...job.consumers, ...plan.parts, ...plan.runs, ...plan.joints],
+        [
+          ...job.tanks,
+          ...job.tanks.flatMap(({ attachments = [] }) => attachments),
+          ...job.consumers,
+          ...plan.parts,
+          ...hosesOf(plan),
+          ...plan.joints,
+        ],
         `${path} and tanks`,
       ),
       ...duplicates(plan.lineUps, `${path}.lineUps`),

@@ -86,7 +86,9 @@ const UNKNOWN_CLASS = 300;
  * Fuel through the walls of the hoses in a day, kg: inner area times the rate of the printed class.
  * An upper bound: the class is the most a hose of it may pass, wetted with the test fuel.
  */
-export function permeationKgDay(runs: readonly { run: Run; lengthM: number }[]): number {
+export function permeationKgDay(
+  runs: readonly { run: Pick<Run, "survey" | "product" | "boreM">; lengthM: number }[],
+): number {
   return runs.reduce((sum, { run, lengthM }) => {
     const marking = readMarking(run.survey?.printed ?? run.product.marking);
     return sum + (Math.PI * run.boreM * lengthM * (marking.permeationGM2Day ?? UNKNOWN_CLASS)) / 1000;

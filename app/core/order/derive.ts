@@ -1,14 +1,14 @@
 /** The work that makes one plan of another, or one from nothing: steps derived from what differs, never typed. */
 import { isConsumer, isFiltering, isPowered, isValve } from "../kinds/families";
 import { kindOf, type Part } from "../kinds/index";
-import type { Id } from "../kinds/record";
+import type { Id, Position } from "../kinds/record";
 import { mouthHeightM } from "../network/network";
 import { distanceM, partsOf, placedPorts, portKey, portsOf } from "../plan/ports";
 import { runGeometry } from "../plan/route";
 import type { Job, Plan, PortRef, Run, Tank, TankLine } from "../plan/types";
 import { neverShut } from "../plan/valves";
 import { heightsOf, levelOfVolumeM, volumeAtLevelM3 } from "../tanks/tank";
-import { lineHeights, pocketsOf } from "../tanks/tankLine";
+import { tankLineFigures, toTankFrame } from "../tanks/tankLine";
 import { areaM2 } from "../units/bore";
 import { LITRE_M3 } from "../units/factors";
 import { at, type Fact, type Facts, type Verb, type WorkStep } from "./facts";
@@ -579,17 +579,27 @@ class Deriving implements StepMaker {
     }
   }
 
-  /** A fill, vent or drain that comes off: nothing stands over it but what its own sags hold. */
+  /** Opened where it meets its tank, which is emptied down to there where its fuel stands over it. */
+  tankLineSafe(line: TankLine): Fact[] {
+    const tank = this.tanks.get(line.tank);
+    const plan = this.before;
+    if (!tank || !plan) return [];
+    const aboardM3 = plan.conditions.aboardM3[tank.id] ?? 0;
+    const { zM } = toTankFrame(tank, line.points[0] as Position);
+    const overM3 = aboardM3 - volumeAtLevelM3(tank, Math.max(zM, heightsOf(tank).lowM));
+    return overM3 < LITRE_M3 / 100 ? [] : [this.drainTank(tank, overM3)];
+  }
+
+  /** A fill, vent or drain that comes off; its own sags run out of it as it is lifted. */
   private tankLineOut(line: TankLine): void {
     const fact = `run.${line.id}.old`;
     this.fact(fact, "there");
-    const held = pocketsOf(line.points, lineHeights(line.points), line.boreM);
     this.step("hoseOut", line.id, {
       of: [line.id],
       place: "line",
-      pre: [...this.safe("line"), at(fact, "there")],
+      pre: [...this.safe("line"), ...this.tankLineSafe(line), at(fact, "there")],
       post: [at(fact, "out")],
-      litresM3: held.reduce((sum, { volumeM3 }) => sum + volumeM3, 0),
+      litresM3: tankLineFigures(line).heldM3,
     });
   }
 
@@ -610,34 +620,30 @@ class Deriving implements StepMaker {
       post: [at(fact, "laid")],
     });
     this.step("clip", id, { of, place: "line", pre: [at(fact, "laid")], post: [at(`clip.${id}`, "on")] });
-    const fill = `fill:${line.tank}`;
-    if (this.steps.has(fill)) this.add(fill, { pre: [at(`clip.${id}`, "on")] });
+  }
+
+  /** Of the lines of a plan those that the other has not, or has otherwise. */
+  private static otherLines(of: Plan | null, than: Plan | null): TankLine[] {
+    const key = ({ product, boreM, make, points }: TankLine) =>
+      JSON.stringify([product.marking, boreM, make, points]);
+    const known = new Map((than?.tankLines ?? []).map((line) => [line.id, key(line)]));
+    return (of?.tankLines ?? []).filter((line) => known.get(line.id) !== key(line));
   }
 
   private tankLines(): void {
-    const [was, is] = [this.before?.tankLines ?? [], this.after.tankLines ?? []];
-    const same = (a: TankLine, b: TankLine | undefined) =>
-      b !== undefined &&
-      a.product.marking === b.product.marking &&
-      a.boreM === b.boreM &&
-      a.make === b.make &&
-      JSON.stringify(a.points) === JSON.stringify(b.points);
-    for (const line of was)
-      if (
-        !same(
-          line,
-          is.find(({ id }) => id === line.id),
-        )
-      )
-        this.tankLineOut(line);
-    for (const line of is)
-      if (
-        !same(
-          line,
-          was.find(({ id }) => id === line.id),
-        )
-      )
-        this.tankLineIn(line);
+    const { before, after } = this;
+    for (const line of Deriving.otherLines(before, after)) this.tankLineOut(line);
+    const laid = Deriving.otherLines(after, before);
+    for (const line of laid) this.tankLineIn(line);
+    for (const id of after.tanksDown ?? []) {
+      const tank = this.tanks.get(id);
+      if (before && tank) takeDown(this, this.job, before, after, tank);
+    }
+    // No tank is filled through, or under, a line that is not on.
+    for (const { id, tank } of laid) {
+      const fill = `fill:${tank}`;
+      if (this.steps.has(fill)) this.add(fill, { pre: [at(`clip.${id}`, "on")] });
+    }
   }
 
   run(): Derived {
@@ -710,10 +716,6 @@ class Deriving implements StepMaker {
       this.add(`join:${portKey(joint.from)}`, { post: [at(`port.${portKey(joint.to)}`, "tight")] });
     }
     this.tankLines();
-    for (const id of after.tanksDown ?? []) {
-      const tank = this.tanks.get(id);
-      if (before && tank) takeDown(this, job, before, after, tank);
-    }
     this.capped();
     if (this.steps.size > 0) this.proving();
     return { steps: [...this.steps.values()], found: this.found, wanted: this.wanted };

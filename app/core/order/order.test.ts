@@ -8,6 +8,7 @@ import { randomJob } from "../network/randomPlan.fixture";
 import { currentPlan, partsOf, portKey } from "../plan/ports";
 import type { Job, Plan } from "../plan/types";
 import { seeded } from "../random/seeded";
+import { newTankLine } from "../tanks/tankLine";
 import { derive } from "./derive";
 import { at, factsAfter, ordered, unmet, type WorkStep } from "./facts";
 import { heldUpBy } from "./progress";
@@ -754,5 +755,69 @@ describe("a tank that comes down", () => {
     expect(derive(heavy, null, after).steps.some(({ verb }) => verb === "tankDown")).toBe(false);
     const gone = applyCommand({ ...heavy, plans: [after] }, { name: "removeTank", id: tank.id }).job;
     expect(currentPlan(gone).tanksDown ?? []).toEqual([]);
+  });
+});
+
+describe("lines of a tank in the work", () => {
+  const job = read("marram");
+  const before = currentPlan(job);
+  const at = (steps: WorkStep[], id: string) => steps.findIndex((one) => one.id === id);
+  const inOrder = (steps: WorkStep[], ...ids: string[]) => {
+    const found = ids.map((id) => at(steps, id));
+    expect(found.every((one) => one >= 0)).toBe(true);
+    expect(found).toEqual([...found].sort((a, b) => a - b));
+  };
+  const lines = before.tankLines ?? [];
+
+  test("that are led anew with their tank down come off before it, and are laid when it is home; one that goes is not made fast again", () => {
+    const after = {
+      ...before,
+      tanksDown: ["portWing"],
+      tankLines: lines.flatMap((line) =>
+        line.id === "ventPort" ? [] : [line.id === "fillPort" ? { ...line, boreM: 0.05 } : line],
+      ),
+    };
+    const steps = work(job, before, after);
+    inOrder(
+      steps,
+      "hoseOut:fillPort",
+      "handDown:portWing",
+      "tankUp:portWing",
+      "lay:fillPort",
+      "clip:fillPort",
+    );
+    inOrder(steps, "hoseOut:ventPort", "handDown:portWing");
+    for (const gone of ["unfasten:fillPort", "refasten:fillPort", "unfasten:ventPort", "refasten:ventPort"])
+      expect(at(steps, gone)).toBe(-1);
+    for (let seed = 0; seed < 5; seed++)
+      expect(judged(job, before, after, shuffled(steps, seed))).toEqual([]);
+  });
+
+  test("a drain under the fuel comes off an emptied tank, which is filled when the new one is clipped", () => {
+    const tank = job.tanks.find(({ id }) => id === "portWing")!;
+    const drain = newTankLine("drainP", tank, "drain", "boat");
+    const old = { ...before, tankLines: [...lines, drain] };
+    const steps = work(job, old, { ...old, tankLines: [...lines, { ...drain, boreM: 0.02 }] });
+    inOrder(steps, "drainTank:portWing", "hoseOut:drainP", "lay:drainP", "clip:drainP", "fill:portWing");
+    // All that stands over the tank's lowest point, where the drain sits.
+    const aboard = before.conditions.aboardM3.portWing!;
+    expect(steps.find(({ id }) => id === "drainTank:portWing")?.litresM3).toBeCloseTo(aboard, 6);
+    // A vent at the top lets nothing out.
+    const vent = work(job, before, { ...before, tankLines: lines.filter(({ id }) => id !== "ventPort") });
+    expect(at(vent, "drainTank:portWing")).toBe(-1);
+  });
+
+  test("a drain is undone with its tank down, emptied first", () => {
+    const tank = job.tanks.find(({ id }) => id === "portWing")!;
+    const old = { ...before, tankLines: [...lines, newTankLine("drainP", tank, "drain", "boat")] };
+    const steps = work(job, old, { ...old, tanksDown: ["portWing"] });
+    inOrder(
+      steps,
+      "drainTank:portWing",
+      "unfasten:drainP",
+      "handDown:portWing",
+      "refasten:drainP",
+      "fill:portWing",
+    );
   });
 });

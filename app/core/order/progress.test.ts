@@ -4,16 +4,7 @@ import type { Book, BookEntry } from "../book/entries";
 import { applyCommand } from "../edit/commands";
 import { currentPlan } from "../plan/ports";
 import type { Job } from "../plan/types";
-import type { WorkStep } from "./facts";
-import {
-  contentAfter,
-  FROM_NOTHING,
-  hoursLeft,
-  makerOf,
-  type Progress,
-  progressOf,
-  startsFrom,
-} from "./progress";
+import { FROM_NOTHING, hoursLeft, makerOf, type Progress, progressOf, startsFrom } from "./progress";
 
 const { job } = JSON.parse(readFileSync("demo/marram.keel.json", "utf8")) as { job: Job };
 const plan = currentPlan(job);
@@ -151,31 +142,7 @@ describe("where the work stands", () => {
   });
 });
 
-describe("what an order opened", () => {
-  const step = (verb: WorkStep["verb"], of: string, port?: string): WorkStep => ({
-    id: `${verb}:${of}`,
-    verb,
-    of: [of],
-    ...(port === undefined ? {} : { port }),
-    place: "line",
-    pre: [],
-    post: [],
-    litresM3: 0,
-    workMin: 1,
-    waitMin: 0,
-    people: 1,
-    notBeforeMin: 0,
-    needs: [],
-  });
-  test("one element, one joint, or all dry", () => {
-    expect(contentAfter([step("element", "sep1"), step("look", "x")])).toEqual({
-      kind: "filterChanged",
-      partId: "sep1",
-    });
-    expect(contentAfter([step("join", "lift", "in")])).toEqual({ kind: "opened", joint: "lift.in" });
-    expect(contentAfter([step("join", "lift", "in"), step("join", "lift", "out")])).toEqual({ kind: "dry" });
-    expect(contentAfter([step("join", "lift", "in"), step("element", "sep1")])).toEqual({ kind: "dry" });
-  });
+describe("what an order starts from", () => {
   test("an order can be asked for from nothing, and from any plan but itself", () => {
     expect(startsFrom(job, plan, FROM_NOTHING)).toBeNull();
     expect(startsFrom(job, plan, "found")?.id).toBe("found");

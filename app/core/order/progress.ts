@@ -1,5 +1,4 @@
 /** Where the work stands, by the book: what is done, what is undone until it is redone, what is next and what holds it. */
-
 import { type Book, entriesOf, type HoldAside } from "../book/entries";
 import type { Id } from "../kinds/record";
 import type { Job, Plan } from "../plan/types";
@@ -54,8 +53,6 @@ export interface AtPlace {
 
 const day = ["safe", "bench", "tanks", "board", "line", "engine", "test"] as const;
 
-const isBefore = (plan: Plan) => (one: Plan) => one.id === plan.basedOn;
-
 /** Asked for in place of a plan: a new installation. */
 export const FROM_NOTHING = "nothing";
 
@@ -65,27 +62,9 @@ export const FROM_NOTHING = "nothing";
  */
 export function startsFrom(job: Job, plan: Plan, asked?: string | null): Plan | null {
   if (asked === FROM_NOTHING) return null;
-  return job.plans.find(({ id }) => id === asked && id !== plan.id) ?? job.plans.find(isBefore(plan)) ?? null;
-}
-
-/** What was opened: one filter for its element, one joint, or more than that: all of it is taken as dry. */
-export type Opened =
-  | { kind: "dry" }
-  | { kind: "filterChanged"; partId: Id }
-  | { kind: "opened"; joint: string };
-
-/** What the lines hold when these steps are done and nothing is bled yet: by what they opened. */
-export function contentAfter(steps: readonly WorkStep[]): Opened {
-  const [joins, elements] = (["join", "element"] as const).map((verb) =>
-    steps.filter((step) => step.verb === verb),
-  ) as [WorkStep[], WorkStep[]];
-  const [joint] = joins;
-  const [element] = elements;
-  if (joins.length === 0 && elements.length === 1 && element?.of[0] !== undefined)
-    return { kind: "filterChanged", partId: element.of[0] };
-  if (joins.length === 1 && elements.length === 0 && joint?.port !== undefined)
-    return { kind: "opened", joint: `${joint.of[0]}.${joint.port}` };
-  return { kind: "dry" };
+  const named = (wanted: Id | null | undefined) =>
+    job.plans.find(({ id }) => id === wanted && id !== plan.id);
+  return named(asked) ?? named(plan.basedOn) ?? null;
 }
 
 /** Steps ticked by the book, in the order they were; a tick taken back is none. */

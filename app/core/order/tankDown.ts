@@ -7,7 +7,7 @@ import { fuelAt } from "../fuel/fuel";
 import type { Id } from "../kinds/record";
 import { placedPorts, portKey } from "../plan/ports";
 import { runGeometry } from "../plan/route";
-import type { Job, Plan, PortRef, Tank } from "../plan/types";
+import type { Job, Plan, PortRef, Tank, TankLine } from "../plan/types";
 import { drainFirstM3, liftingKg, tankWeight } from "../tanks/weight";
 import { areaM2 } from "../units/bore";
 import { at, type Fact, type Verb, type WorkStep } from "./facts";
@@ -27,6 +27,7 @@ export interface StepMaker {
   undo(plan: Plan, ref: PortRef, litresM3: number): WorkStep;
   join(withId: Id, ref: PortRef, pre: Fact[], benchOf: Id | null): Fact;
   drainTank(tank: Tank, litresM3: number): Fact;
+  tankLineSafe(line: TankLine): Fact[];
 }
 
 /** What is fast to a tank beside its hoses, and by when it is reached. */
@@ -34,15 +35,21 @@ interface Fast {
   id: Id;
   /** From below or the side while it hangs, or only once it is a hand's breadth down. */
   isInReach: boolean;
+  /** What must be so before it is undone. */
+  pre: Fact[];
 }
 
-function fastTo(tank: Tank, plan: Plan): Fast[] {
+/** A line that is led anew comes off and is laid by steps of its own. */
+function fastTo(maker: StepMaker, tank: Tank, plan: Plan): Fast[] {
   const own = (tank.attachments ?? []).map(({ id, kind }) => ({
     id,
     isInReach: kind !== "connector" && kind !== "earth",
+    pre: [],
   }));
-  const lines = (plan.tankLines ?? []).filter((line) => line.tank === tank.id);
-  return [...own, ...lines.map(({ id }) => ({ id, isInReach: true }))];
+  const kept = (plan.tankLines ?? []).filter(
+    (line) => line.tank === tank.id && !maker.steps.has(`hoseOut:${line.id}`),
+  );
+  return [...own, ...kept.map((line) => ({ id: line.id, isInReach: true, pre: maker.tankLineSafe(line) }))];
 }
 
 /** What runs out of a hose when its end at the tank is opened, m3. */
@@ -57,7 +64,7 @@ function outM3(job: Job, plan: Plan, ref: PortRef): number {
 }
 
 /** What must go before a tank can be lowered by its means, m3; nothing where no means or no density is known. */
-export function lightenedM3(job: Job, plan: Plan, tank: Tank): number {
+function lightenedM3(job: Job, plan: Plan, tank: Tank): number {
   const state = fuelAt(job.fuel, plan.conditions.fuelC);
   if (!state || tank.droppedBy === undefined) return 0;
   const weight = tankWeight(tank, plan.conditions.aboardM3[tank.id] ?? 0, state.densityKgM3);
@@ -75,15 +82,21 @@ export function takeDown(maker: StepMaker, job: Job, before: Plan, after: Plan, 
 
   const litres = lightenedM3(job, before, tank);
   const light = litres > 0 ? [maker.drainTank(tank, litres)] : [];
-  const fast = fastTo(tank, before);
+  const fast = fastTo(maker, tank, before);
   const off = (one: Fast, pre: Fact[]) => {
     maker.fact(`fast.${one.id}`, "on");
     const post = [at(`fast.${one.id}`, "off")];
-    maker.step("unfasten", one.id, { of: [one.id, id], place, pre, post });
+    maker.step("unfasten", one.id, { of: [one.id, id], place, pre: [...pre, ...one.pre], post });
     return at(`fast.${one.id}`, "off");
   };
   const first = fast.filter(({ isInReach }) => isInReach).map((one) => off(one, maker.safe(place)));
-  tankStep("handDown", [...maker.safe(place), ...light, ...first, at(fact, "up")], "loose");
+  const ledAnew = (plan: Plan, verb: Verb) =>
+    (plan.tankLines ?? []).flatMap((line) => {
+      const step = line.tank === id ? maker.steps.get(`${verb}:${line.id}`) : undefined;
+      return step ? [step] : [];
+    });
+  const out = ledAnew(before, "hoseOut").flatMap(({ post }) => post);
+  tankStep("handDown", [...maker.safe(place), ...light, ...first, ...out, at(fact, "up")], "loose");
   const then = fast.filter(({ isInReach }) => !isInReach).map((one) => off(one, [at(fact, "loose")]));
 
   // Every hose and fitting at its ports: kept ones too.
@@ -136,6 +149,7 @@ export function takeDown(maker: StepMaker, job: Job, before: Plan, after: Plan, 
   });
   tankStep("tankUp", [at(fact, "raised"), ...plugged, ...tight], "fixed");
   const fastened = fast.filter(({ isInReach }) => isInReach).map((one) => on(one, [at(fact, "fixed")]));
+  for (const { id: lay } of ledAnew(after, "lay")) maker.add(lay, { pre: [at(fact, "fixed")] });
   const fill = `fill:${id}`;
   if (maker.steps.has(fill)) maker.add(fill, { pre: [at(fact, "fixed"), ...fastened] });
 }

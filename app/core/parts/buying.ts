@@ -10,8 +10,9 @@ import { elementsOf } from "../kinds/families";
 import { kindOf, type Part } from "../kinds/index";
 import type { Id } from "../kinds/record";
 import { elementLifeH } from "../laws/elementLife";
+import { lyingRuns } from "../plan/lying";
 import { distanceM } from "../plan/ports";
-import type { Job, Plan, TankLine } from "../plan/types";
+import type { Job, Plan, Run, TankLine } from "../plan/types";
 import { clipCounts, clipLines } from "./clips";
 import { hoseLines, type PartLine, partLines } from "./partsList";
 import { isFlared } from "./tubeEnds";
@@ -118,19 +119,18 @@ function addParts(lines: Lines, plan: Plan): void {
 }
 
 function addFittings(lines: Lines, job: Job, plan: Plan, joints: readonly PlanJoint[]): void {
-  const { adapters, washers, clamps } = jointNeeds(joints);
+  const { adapters, washers } = jointNeeds(joints);
   const idsOf = (keys: readonly string[]) => [...new Set(keys.map((key) => key.split(".")[0] as string))];
   for (const { id, count, joints: at } of adapters)
     lines.add("fittings", `adapter:${id}`, { kind: "adapter", shape: id }, count, idsOf(at));
   const more = reserve(washers);
   lines.add("fittings", "washer:", { kind: "washer" }, washers + more, [], { spare: more });
-  if (clamps > 0 || plan.tankLines)
-    for (const { outsideM, ids, count } of clampsOf(plan, joints)) {
-      const spare = reserve(count);
-      lines.add("fittings", `clamp:${mm(outsideM)}`, { kind: "clamp", outsideM }, count + spare, ids, {
-        spare,
-      });
-    }
+  for (const { outsideM, ids, count } of clampsOf(plan, joints)) {
+    const spare = reserve(count);
+    lines.add("fittings", `clamp:${mm(outsideM)}`, { kind: "clamp", outsideM }, count + spare, ids, {
+      spare,
+    });
+  }
   for (const { outsideM, count, runs } of clipCounts(clipLines(job, plan))) {
     const spare = reserve(count);
     lines.add("fittings", `clip:${mm(outsideM)}`, { kind: "clip", outsideM }, count + spare, runs, { spare });
@@ -152,7 +152,8 @@ const clampsOfLine = ({ use, make }: TankLine): number => (make === "rigid" ? 0 
 /** Clamps by the outside of the hose that they hold. */
 function clampsOf(plan: Plan, joints: readonly PlanJoint[]) {
   const counts = new Map<string, { outsideM: number; count: number; ids: Id[] }>();
-  const add = (run: { id: Id; product: { outerDiameterM: number } }, count: number) => {
+  const add = (run: Run | TankLine, count: number) => {
+    if (count === 0) return;
     const key = mm(run.product.outerDiameterM);
     const line = counts.get(key) ?? { outsideM: run.product.outerDiameterM, count: 0, ids: [] };
     line.count += count;
@@ -163,10 +164,9 @@ function clampsOf(plan: Plan, joints: readonly PlanJoint[]) {
     const dress = state === "seals" ? [joined?.dress] : (chain?.dress ?? []);
     const count = dress.filter((one) => one === "clamp").length;
     const run = plan.runs.find(({ id }) => id === b.id);
-    if (count === 0 || !run) continue;
-    add(run, count);
+    if (run) add(run, count);
   }
-  for (const line of plan.tankLines ?? []) if (clampsOfLine(line) > 0) add(line, clampsOfLine(line));
+  for (const line of plan.tankLines ?? []) add(line, clampsOfLine(line));
   return [...counts.values()];
 }
 
@@ -224,8 +224,8 @@ function addFixings(lines: Lines, job: Job, plan: Plan): void {
   );
 }
 
-function addTools(lines: Lines, plan: Plan, joints: readonly PlanJoint[]): void {
-  const rigid = plan.runs.filter(({ make }) => make === "rigid");
+function addTools(lines: Lines, job: Job, plan: Plan, joints: readonly PlanJoint[]): void {
+  const rigid = lyingRuns(job, plan).flatMap(({ run }) => (run.make === "rigid" ? [run] : []));
   const isBent = rigid.some(({ route }) =>
     route.kind === "traced" ? route.points.length > 0 : route.bends.some(({ count }) => count > 0),
   );
@@ -266,7 +266,7 @@ export function buyLines(
   addFixings(lines, job, plan);
   addHoles(lines, job, plan, items);
   addElectric(lines, plan);
-  addTools(lines, plan, joints);
+  addTools(lines, job, plan, joints);
   return lines.all.map((line) => (SINGLE.has(line.what.kind) ? { ...line, count: 1 } : line));
 }
 

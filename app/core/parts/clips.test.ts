@@ -2,9 +2,10 @@
 import { describe, expect, test } from "@jest/globals";
 import fc from "fast-check";
 import { newJob, newPart, newRun } from "../plan/blank";
+import { lyingRuns } from "../plan/lying";
 import { currentPlan } from "../plan/ports";
 import { bendsAlong } from "../plan/route";
-import type { Run } from "../plan/types";
+import type { Job, Plan, Run } from "../plan/types";
 import { INCH_M } from "../units/factors";
 import { clipCounts, clipLines } from "./clips";
 import { cutCard } from "./cutCard";
@@ -96,6 +97,11 @@ describe("bends along a run", () => {
 });
 
 describe("cut card", () => {
+  const cardOf = (job: Job, plan: Plan, run: Run) => {
+    const lying = lyingRuns(job, plan).find((one) => one.run.id === run.id)!;
+    return cutCard(plan, { ...lying, run });
+  };
+
   test("in its order: nut and flare of the first end, bends by their marks, then the other nut before its flare", () => {
     const { job, plan, run } = joined((one) => {
       one.make = "rigid";
@@ -108,7 +114,7 @@ describe("cut card", () => {
         to: { family: "jic37", size: "-6", form: "fs" },
       },
     };
-    const card = cutCard(job, plan, run)!;
+    const card = cardOf(job, plan, run)!;
     expect(card.steps?.map(({ kind }) => kind)).toEqual([
       "cut",
       "deburr",
@@ -135,11 +141,11 @@ describe("cut card", () => {
       one.route = { kind: "traced", points: [at(0, 0.07, 0)], radiusM: 0.05 };
     });
     plan.parts[1]!.position = at(2, 0.07, 0);
-    expect(cutCard(job, plan, run)?.short).toEqual([
+    expect(cardOf(job, plan, run)?.short).toEqual([
       { straightM: expect.closeTo(0.02, 9), needsM: expect.closeTo(0.03, 9) },
     ]);
-    expect(cutCard(job, plan, { ...run, make: "hose" })).toBeNull();
+    expect(cardOf(job, plan, { ...run, make: "hose" })).toBeNull();
     const measured = { ...run, route: { kind: "measured" as const, lengthM: 2, bends: [], extremes: [] } };
-    expect(cutCard(job, plan, measured)).toMatchObject({ steps: null, cutM: 2 });
+    expect(cardOf(job, plan, measured)).toMatchObject({ steps: null, cutM: 2 });
   });
 });

@@ -1,8 +1,9 @@
 /** The cut card of a rigid tube: what it is cut to, and each thing done to it in its order. Practice 58. */
 import { bentLine } from "../fit/bend";
-import { distanceM, placedPorts, portKey } from "../plan/ports";
+import type { LyingRun } from "../plan/lying";
+import { distanceM } from "../plan/ports";
 import { bendsAlong } from "../plan/route";
-import type { Job, Plan, Run } from "../plan/types";
+import type { Plan } from "../plan/types";
 import { tubeEnds } from "./tubeEnds";
 
 export type CutStep =
@@ -28,11 +29,9 @@ export interface CutCard {
 const NUT_M = 0.02;
 const GRIP_M = 0.03;
 
-export function cutCard(job: Job, plan: Plan, run: Run): CutCard | null {
+/** Of a tube as it lies; null for a hose. */
+export function cutCard(plan: Plan, { run, from, to }: LyingRun): CutCard | null {
   if (run.make !== "rigid") return null;
-  const ports = placedPorts(job, plan);
-  const [from, to] = [ports.get(portKey(run.from)), ports.get(portKey(run.to))];
-  if (!from || !to) return null;
   const flares = tubeEnds(plan, run);
   const flareM = (side: "from" | "to") => flares.find((one) => one.side === side)?.allowanceM ?? 0;
   const allowance = flareM("from") + flareM("to");

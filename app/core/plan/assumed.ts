@@ -69,5 +69,6 @@ export function assumedFigures(job: Job, plan: Plan): AssumedFigure[] {
     ...plan.runs.flatMap(({ id, given, route }) =>
       list(id, given, route.kind === "measured" ? ["lengthM", "boreM"] : ["boreM"]),
     ),
+    ...(plan.tankLines ?? []).flatMap(({ id, given }) => list(id, given, ["boreM", "points"])),
   ];
 }

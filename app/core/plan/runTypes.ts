@@ -71,6 +71,9 @@ export interface TankLine {
   make?: "hose" | "rigid";
   /** Two clamps at each end of its hose. Absent until somebody has looked. */
   isDoubleClamped?: boolean;
+  survey?: HoseSurvey;
+  /** By figure; `points` for its way, `outerDiameterM` and `leastRadiusM` for its hose. */
+  given?: GivenByField;
 }
 
 /** Something near a run, by its distance from the start and its least distance from it. */

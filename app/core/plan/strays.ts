@@ -4,6 +4,7 @@ import type { PlanPart } from "../kinds/index";
 import type { Id } from "../kinds/record";
 import { portKey, portsOf } from "./ports";
 import type { Job, Plan, Tank } from "./types";
+import { positionsOf } from "./valves";
 
 /** A key that names nothing, with the way to it from the job. */
 export interface Stray {
@@ -62,6 +63,14 @@ function straysOfPlan(job: Job, plan: Plan, path: Stray["path"]): Stray[] {
         ? []
         : [{ path: [...path, "mounted", id], id: boardId }],
     ),
+    ...plan.parts.flatMap((part): Stray[] => {
+      const handle = plan.mounted?.[part.id]?.handle;
+      if (!handle) return [];
+      const positions = part.kind === "selector" || part.kind === "twoWay" ? positionsOf(part) : [];
+      return positions.some(({ id }) => id === handle.position)
+        ? []
+        : [{ path: [...path, "mounted", part.id, "handle"], id: handle.position }];
+    }),
     ...unknownKeys(plan.ends ?? {}, new Set([...drawn, ...idsOf(plan.runs)]), [...path, "ends"]),
     ...plan.parts.flatMap((part, i) =>
       part.ports ? unknownKeys(part.ports, idsOf(portsOf(part)), [...path, "parts", i, "ports"]) : [],

@@ -194,6 +194,12 @@ export const heightsOf = (tank: TankForm): Heights => {
   return { lowM: low, highM: high };
 };
 
+/** What stands under the lowest mouth of a tank that is drawn from, m3: no outlet reaches it; nothing where it has none. */
+export function underMouthsM3(tank: Tank): number {
+  const mouths = tank.ports.flatMap(({ role, mouth }) => (role === "outlet" ? [mouth.zM] : []));
+  return mouths.length === 0 ? 0 : volumeAtLevelM3(tank, Math.max(heightsOf(tank).lowM, Math.min(...mouths)));
+}
+
 /** Where a tank is sounded: at its sounding point, or in the middle. */
 export function soundingOf(tank: Pick<Tank, "shape" | "sounding">): { xM: number; yM: number } {
   if (tank.sounding) return tank.sounding;

@@ -3,11 +3,15 @@ import { readFileSync } from "node:fs";
 import { describe, expect, test } from "@jest/globals";
 import fc from "fast-check";
 import { applyCommand } from "../edit/commands";
+import { findingsOf } from "../findings/findings";
 import { planJoints } from "../joints/joints";
 import type { Position } from "../kinds/record";
 import { buyLines } from "../parts/buying";
 import { clipLines } from "../parts/clips";
+import { cutCard } from "../parts/cutCard";
 import { runSheet } from "../parts/partsList";
+import { assumedFigures } from "../plan/assumed";
+import { lyingRuns } from "../plan/lying";
 import { currentPlan, fromTank } from "../plan/ports";
 import type { Job, TankLine } from "../plan/types";
 import { areaM2 } from "../units/bore";
@@ -137,5 +141,29 @@ describe("a tank's lines in a job", () => {
     expect(tankLineFaults(line)).toEqual([]);
     const added = applyCommand(boat, { name: "addTankLine", line }).job;
     expect(applyCommand(added, { name: "removeTankLine", id: "x" }).job.plans[0]?.tankLines?.length).toBe(4);
+  });
+
+  test("a rigid vent has a cut card, its bends at their marks; its hose, read on board, is judged", () => {
+    const rigid = applyCommand(boat, { name: "editTankLine", id: "ventPort", change: { make: "rigid" } }).job;
+    const lying = lyingRuns(rigid, currentPlan(rigid)).find(({ run }) => run.id === "ventPort")!;
+    const card = cutCard(currentPlan(rigid), lying)!;
+    expect(card.steps?.filter(({ kind }) => kind === "bend")).toHaveLength(lying.line!.points.length - 2);
+    expect(buyLines(rigid, currentPlan(rigid), []).some(({ what }) => what.kind === "bender")).toBe(true);
+    const survey = { printed: "", place: "engineRoom", feel: "cracked" } as const;
+    const read = applyCommand(boat, { name: "editTankLine", id: "fillPort", change: { survey } }).job;
+    expect(
+      findingsOf(read, [], undefined, undefined, new Date("2026-06-01T00:00:00Z")).some(
+        ({ rule, ids }) => rule === "hoseFound" && ids.includes("fillPort"),
+      ),
+    ).toBe(true);
+  });
+  test("what nobody measured of it stands in what is to be measured, and no longer when it is", () => {
+    const line = newTankLine("x", tank, "drain", "boat");
+    const added = applyCommand(boat, { name: "addTankLine", line }).job;
+    const open = (job: Job) =>
+      assumedFigures(job, currentPlan(job)).flatMap(({ id, field }) => (id === "x" ? [field] : []));
+    expect(open(added)).toEqual(["boreM", "points"]);
+    const given = { boreM: { basis: "measured" }, points: { basis: "measured" } } as const;
+    expect(open(applyCommand(added, { name: "editTankLine", id: "x", change: { given } }).job)).toEqual([]);
   });
 });

@@ -11,21 +11,21 @@ import { boundsOf } from "./shape";
 import { heightsOf } from "./tank";
 
 /** Sizes to begin with: a fill hose of 1 1/2 in, a vent of 5/8 in, a drain of 1/2 in. Common practice, no source. */
-export const commonLineBoreM: Readonly<Record<TankLine["use"], number>> = {
+const commonLineBoreM: Readonly<Record<TankLine["use"], number>> = {
   fill: 1.5 * INCH_M,
   vent: 0.625 * INCH_M,
   drain: 0.5 * INCH_M,
 };
 
 /** A hose to begin with: its marking by where it lies, wall and least bend common practice, no source; all assumed. */
-export const lineHose = (kind: Job["kind"], boreM: number): TankLine["product"] => ({
+const lineHose = (kind: Job["kind"], boreM: number): TankLine["product"] => ({
   marking: kind === "boat" ? "ISO 7840 A2" : "SAE J30 R6",
   outerDiameterM: boreM + 0.012,
   leastRadiusM: boreM * 5,
 });
 
 /** Falls by less than this of its length: a hose sags between its clips by as much. Common practice, no source. */
-export const LEAST_FALL = 0.02;
+const LEAST_FALL = 0.02;
 /** A pocket of less depth wets the hose and holds nothing back. Common practice, no source. */
 const LEAST_POCKET_M = 0.005;
 
@@ -74,7 +74,7 @@ export function pocketsOf(points: readonly Position[], heights: readonly number[
 }
 
 export type TankLineFault =
-  | { code: "holds"; depthM: number; volumeM3: number; at: number }
+  | { code: "holds"; depthM: number; heldM3: number }
   /** Its tank end stands higher than its outer end, or for a drain lower. */
   | { code: "wrongWay"; byM: number }
   | { code: "flat"; fall: number };
@@ -85,26 +85,46 @@ export const lineHeights = (points: readonly Position[], attitude: Attitude = LE
   return points.map((point) => heightAlong(up, point));
 };
 
+export interface TankLineFigures {
+  lengthM: number;
+  /** Its outer end over the tank's, along the true vertical. */
+  riseM: number;
+  /** What all its sags hold. */
+  heldM3: number;
+  /** Of the deepest sag. */
+  depthM: number;
+}
+
+/** A line in figures as it lies, at an attitude. */
+export function tankLineFigures(line: TankLine, attitude: Attitude = LEVEL): TankLineFigures {
+  const { points, boreM } = line;
+  const heights = lineHeights(points, attitude);
+  const pockets = pocketsOf(points, heights, boreM);
+  return {
+    lengthM: tankLineLengthM(line),
+    riseM: (heights.at(-1) as number) - (heights[0] as number),
+    heldM3: pockets.reduce((sum, { volumeM3 }) => sum + volumeM3, 0),
+    depthM: Math.max(0, ...pockets.map(({ depthM }) => depthM)),
+  };
+}
+
 /** What is wrong with a line as it lies, at an attitude. */
 export function tankLineFaults(line: TankLine, attitude: Attitude = LEVEL): TankLineFault[] {
-  const { points, use, boreM } = line;
-  const heights = lineHeights(points, attitude);
-  const [inner, outer] = [heights[0] as number, heights.at(-1) as number];
-  const faults: TankLineFault[] = pocketsOf(points, heights, boreM).map((pocket) => ({
-    code: "holds",
-    ...pocket,
-  }));
+  const { points, use } = line;
+  const { riseM, heldM3, depthM } = tankLineFigures(line, attitude);
   // Fuel runs to the tank, out of a drain away from it.
-  const fallM = use === "drain" ? inner - outer : outer - inner;
-  if (fallM < 0) faults.push({ code: "wrongWay", byM: -fallM });
-  const falls = points.slice(1).map((point, i) => {
-    const rise = (heights[i + 1] as number) - (heights[i] as number);
+  const way = use === "drain" ? -1 : 1;
+  const faults: TankLineFault[] = [];
+  if (heldM3 > 0) faults.push({ code: "holds", depthM, heldM3 });
+  if (way * riseM < 0) faults.push({ code: "wrongWay", byM: -way * riseM });
+  if (faults.length > 0) return faults;
+  const heights = lineHeights(points, attitude);
+  const falls = points.slice(1).flatMap((point, i) => {
     const length = distanceM(points[i] as Position, point);
-    return length > 0 ? (use === "drain" ? -rise : rise) / length : 1;
+    return length > 0 ? [(way * ((heights[i + 1] as number) - (heights[i] as number))) / length] : [];
   });
-  const least = Math.min(...falls);
-  if (faults.length === 0 && least < LEAST_FALL) faults.push({ code: "flat", fall: least });
-  return faults;
+  const fall = Math.min(...falls);
+  return fall < LEAST_FALL ? [{ code: "flat", fall }] : [];
 }
 
 /** Length of a line along its rounded corners, m. */

@@ -5,9 +5,9 @@
 import { useMemo, useState } from "react";
 import styled from "styled-components";
 import {
+  COMMON_BIOCIDE,
   commonPolish,
   polishCourse,
-  polishHours,
   polishWay,
   type Treatment,
   treatments,
@@ -29,8 +29,6 @@ const Fields = styled.div`
 const Frame = styled.div`
   overflow-x: auto;
 `;
-/** By the maker; 20 mL for 100 L stands until it is typed. Common practice, no source. */
-const DOSE_PER_M3 = 0.0002;
 const between = (si: number) => (si > 0 && si < 1 ? null : "Over 0 and under 100 %.");
 
 export default function Treatments() {
@@ -43,7 +41,7 @@ export default function Treatments() {
   );
   const tank = job.tanks.find(({ id }) => id === tankId) ?? job.tanks[0];
   const [task, setTask] = useState({ ...commonPolish } as Record<keyof typeof commonPolish, number>);
-  const [perM3, setPerM3] = useState(DOSE_PER_M3);
+  const [perM3, setPerM3] = useState(COMMON_BIOCIDE);
   const fuel = fuelAt(job.fuel, plan.conditions.fuelC);
   const way = useMemo(() => (tank ? polishWay(solver, plan, tank) : null), [solver, plan, tank]);
   const aboardM3 = tank ? (plan.conditions.aboardM3[tank.id] ?? 0) : 0;
@@ -54,13 +52,10 @@ export default function Treatments() {
         : [],
     [tank, fuel, aboardM3, way, task, perM3],
   );
-  const course = useMemo(() => {
-    if (!way || !(aboardM3 > 0)) return null;
-    const whole = { ...task, volumeM3: aboardM3, flowM3S: way.flowM3S };
-    const { mixedH, deadH } = polishHours(whole);
-    const hours = 1.15 * (deadH ?? 4 * (mixedH ?? 1));
-    return { points: polishCourse(whole, hours), hours };
-  }, [way, aboardM3, task]);
+  const course = useMemo(
+    () => (way ? polishCourse({ ...task, volumeM3: aboardM3, flowM3S: way.flowM3S }) : []),
+    [way, aboardM3, task],
+  );
   if (!tank || !fuel) return <Sheet>No tank yet.</Sheet>;
   const share = (key: keyof typeof commonPolish, label: string) => (
     <QuantityField
@@ -74,7 +69,8 @@ export default function Treatments() {
     />
   );
   const line = (name: "mixed" | "tank" | "line") =>
-    course?.points.map((point) => ({ x: point.hours, y: 100 * point[name] })) ?? [];
+    course.map((point) => ({ x: point.hours, y: 100 * point[name] }));
+  const end = course.at(-1);
   return (
     <Sheet>
       <h3>What to do with the fuel</h3>
@@ -94,12 +90,12 @@ export default function Treatments() {
           dimension="volume"
           unit={panUnit(units)}
           value={perM3 * aboardM3}
-          basis={perM3 === DOSE_PER_M3 ? "assumed" : "maker"}
+          basis={perM3 === COMMON_BIOCIDE ? "assumed" : "maker"}
           check={positive}
           onCommit={(si) => setPerM3(si / aboardM3)}
         />
       </Fields>
-      {course && way ? (
+      {end && way ? (
         <>
           <p style={{ margin: "4px 0" }}>
             {way.lineUp} draws {say.flow(way.flowM3S)} from {say.volume(aboardM3)} in {tank.name}.
@@ -118,7 +114,7 @@ export default function Treatments() {
                 colour: "danger",
                 points: [
                   { x: 0, y: 100 * task.target },
-                  { x: course.hours, y: 100 * task.target },
+                  { x: end.hours, y: 100 * task.target },
                 ],
               },
             ]}

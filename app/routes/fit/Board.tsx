@@ -510,25 +510,32 @@ function BoardFigures({ board }: { board: BoardRecord }) {
   );
 }
 
+/** No id of a position has such a sign. */
+const UNMEASURED = "?";
+
 /** Of a chosen valve: at which position its handle stands out farthest, and how far. */
 function HandleFields({ part }: { part: Part }) {
   const { job, plan, dispatch } = useJob();
   if (part.kind !== "selector" && part.kind !== "twoWay") return null;
   const handle = plan.mounted?.[part.id]?.handle;
   const positions = positionsOf(part);
-  const set = (change: Partial<NonNullable<typeof handle>>) => {
-    const next = { position: positions[0]?.id ?? "", standsOutM: 0.1, ...handle, ...change };
-    void dispatch({ name: "setHandle", id: part.id, handle: next });
-  };
+  // No handle stands out less than its valve does: that is where its figure begins.
+  const leastM = bodySizeOf(part).depthM;
+  const set = (next: typeof handle | null) =>
+    void dispatch({ name: "setHandle", id: part.id, handle: next ?? null });
   return (
     <>
       <div className="field">
         <Select
           label="Its handle stands out farthest at"
-          value={handle?.position ?? null}
-          placeholder="not measured"
-          options={positions.map(({ id, name }) => ({ id, name }))}
-          onChange={(position) => set({ position })}
+          value={handle?.position ?? UNMEASURED}
+          options={[
+            { id: UNMEASURED, name: "not measured" },
+            ...positions.map(({ id, name }) => ({ id, name })),
+          ]}
+          onChange={(position) =>
+            set(position === UNMEASURED ? null : { standsOutM: leastM, ...handle, position })
+          }
         />
       </div>
       {handle && (
@@ -538,8 +545,9 @@ function HandleFields({ part }: { part: Part }) {
             dimension="length"
             unit={job.units.length}
             value={handle.standsOutM}
+            basis={handle.standsOutM === leastM ? "assumed" : "measured"}
             check={positive}
-            onCommit={(standsOutM) => set({ standsOutM })}
+            onCommit={(standsOutM) => set({ ...handle, standsOutM })}
           />
         </div>
       )}

@@ -6,6 +6,7 @@ import styled from "styled-components";
 import { clipLines } from "~/core/parts/clips";
 import { cutCard } from "~/core/parts/cutCard";
 import { type RunSheetLine, runSheet } from "~/core/parts/partsList";
+import { hosesOf, lyingRuns } from "~/core/plan/lying";
 import { tradeIn } from "~/core/units/trade";
 import { notNegative } from "~/fields/checks";
 import { QuantityField } from "~/fields/QuantityField";
@@ -59,11 +60,7 @@ export default function Fit() {
         tabs={[
           { id: "board", name: "Board", body: () => <Board /> },
           { id: "openings", name: `Openings, ${plan.passages?.length ?? 0}`, body: () => <Openings /> },
-          {
-            id: "runs",
-            name: `Runs, ${plan.runs.length + (plan.tankLines?.length ?? 0)}`,
-            body: () => <Runs />,
-          },
+          { id: "runs", name: `Runs, ${hosesOf(plan).length}`, body: () => <Runs /> },
           { id: "reach", name: "Reach and lifting", body: () => <Reach /> },
         ]}
       />
@@ -82,8 +79,8 @@ function Runs() {
   const length = (si: number) => tradeIn(units).length(si);
   const chosen = lines.find(({ id }) => id === selectedId) ?? lines[0];
   const clips = clipLines(job, plan).find(({ runId }) => runId === chosen?.id);
-  const run = plan.runs.find(({ id }) => id === chosen?.id);
-  const card = run ? cutCard(job, plan, run) : null;
+  const lying = lyingRuns(job, plan).find(({ run }) => run.id === chosen?.id);
+  const card = lying ? cutCard(plan, lying) : null;
   const assumed = lines.filter(({ isAssumed }) => isAssumed).length;
   return (
     <div>

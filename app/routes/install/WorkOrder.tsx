@@ -12,7 +12,6 @@ import { entriesOf } from "~/core/book/entries";
 import { commonTorquesNM } from "~/core/joints/torque";
 import type { Fact, WorkStep } from "~/core/order/facts";
 import {
-  contentAfter,
   FROM_NOTHING,
   hoursLeft,
   makerOf,
@@ -22,6 +21,7 @@ import {
 } from "~/core/order/progress";
 import { riskSpares } from "~/core/parts/buying";
 import { type Job, type Plan, type PortRef, schoolOf } from "~/core/plan/types";
+import { contentAfter } from "~/core/work/opened";
 import { positive } from "~/fields/checks";
 import { Photos } from "~/fields/Photos";
 import { QuantityField } from "~/fields/QuantityField";
@@ -116,6 +116,7 @@ const sheets = [
   ["leak", "Leak sheet"],
   ["estimate", "Estimate"],
 ] as const;
+
 export function WorkOrder() {
   const { job, plan, book, network, enter, stored, selectedId, select, chooseLineUp } = useJob();
   const trade = useTrade();

@@ -7,6 +7,7 @@ import { entriesOf } from "~/core/book/entries";
 import { lastLooks } from "~/core/book/looks";
 import { placeOf } from "~/core/findings/index";
 import { type Place, places } from "~/core/findings/rule";
+import { hosesOf } from "~/core/plan/lying";
 import { tradeIn } from "~/core/units/trade";
 import { counted } from "~/messages/counted";
 import { placeNames } from "~/messages/outcomes";
@@ -63,7 +64,7 @@ export function Rail() {
     survey: `${tradeIn(job.units).volume(aboard)} aboard`,
     layout: counted(plan.parts.length + job.consumers.length, "part"),
     prove: counted(plan.lineUps.length, "line-up"),
-    fit: counted(plan.runs.length + (plan.tankLines?.length ?? 0), "run"),
+    fit: counted(hosesOf(plan).length, "run"),
     parts: counted(plan.parts.length, "part"),
     install: `${dry} of ${points} dry`,
     bleed: bled === 0 ? "not bled" : `${counted(bled, "step")} done`,

@@ -12,11 +12,11 @@ import { Figure } from "~/fields/Figure";
 import { Buttons, Group, Lines, useFields } from "~/fields/layout";
 import { QuantityField } from "~/fields/QuantityField";
 import { explainRun } from "~/messages/explain";
-import { bandColours } from "~/messages/fit";
 import { letInKinds } from "~/messages/kinds";
 import { useJob, useSettled } from "~/state/job";
 import { Button } from "~/ui/button";
 import { Quantity, Select, Switch, TextField } from "~/ui/fields";
+import { HoseFields } from "./HoseFields";
 import { Neighbours } from "./Neighbours";
 
 export function RunInspector({ run }: { run: Run }) {
@@ -136,21 +136,7 @@ export function RunInspector({ run }: { run: Run }) {
         />
       </Group>
       <Group className="two">
-        <QuantityField
-          label="Clipped every"
-          dimension="length"
-          unit={units.length}
-          value={run.supportEveryM}
-          check={positive}
-          onCommit={(supportEveryM) => edit({ supportEveryM })}
-        />
-        <TextField label="Label on the hose" value={run.mark ?? ""} onCommit={(mark) => edit({ mark })} />
-        <Select
-          label="Colour of its band"
-          value={run.colour ?? "none"}
-          options={bandColours}
-          onChange={(colour) => edit({ colour: colour === "none" ? undefined : colour })}
-        />
+        <HoseFields hose={run} edit={edit} />
         <QuantityField
           label="Kept for a part to come"
           dimension="length"

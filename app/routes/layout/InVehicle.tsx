@@ -99,7 +99,10 @@ export function InVehicle() {
           ? {
               name: "editTankLine",
               id: line.id,
-              change: { points: [chosen.from.position, ...points, chosen.to.position] },
+              change: {
+                points: [chosen.from.position, ...points, chosen.to.position],
+                given: { ...line.given, points: { basis: "measured" } },
+              },
             }
           : {
               name: "editRun",

@@ -106,7 +106,7 @@ export function CutSheet() {
   const { job, plan, network } = useJob();
   const { length } = useTrade();
   const lines = runSheet(job, plan);
-  const cards = plan.runs.flatMap((run) => cutCard(job, plan, run) ?? []);
+  const cards = lyingRuns(job, plan).flatMap((lying) => cutCard(plan, lying) ?? []);
   return (
     <>
       <h1>{job.name}: cut cards</h1>

@@ -3,6 +3,8 @@
  * Seen in three seconds: keep, watch or replace by hose, with the reason.
  */
 import { judgeHose, permeationKgDay } from "~/core/hose/survey";
+import { lyingRuns } from "~/core/plan/lying";
+import { runGeometry } from "~/core/plan/route";
 import type { HoseSurvey, Run } from "~/core/plan/types";
 import { formatNumber } from "~/core/units/format";
 import { hoseReasonText } from "~/messages/findings/hoses";
@@ -27,20 +29,19 @@ const feels: { id: HoseSurvey["feel"]; name: string }[] = [
 const verdictNames = { keep: "Keep", watch: "Watch", replace: "Replace" } as const;
 
 export function Hoses() {
-  const { job, plan, network, selectedId, select } = useJob();
+  const { job, plan, selectedId, select } = useJob();
   const { bore } = useUnits();
   const now = new Date();
-  const lengths = plan.runs.map((run) => {
-    const link = network.links[network.linkOf.get(run.id) ?? -1];
-    return { run, lengthM: link?.kind === "run" ? link.geometry.lengthM : 0 };
-  });
-  const judged = plan.runs.map((run) => ({
+  const lying = lyingRuns(job, plan);
+  const lengths = lying.map(({ run, from, to }) => ({ run, lengthM: runGeometry(run, from, to).lengthM }));
+  const judged = lying.map(({ run, line }) => ({
+    line,
     run,
     found: run.survey ? judgeHose(run.survey, run.boreM, job.fuel, now) : null,
   }));
   const order = ["replace", "watch", null, "keep"];
   judged.sort((a, b) => order.indexOf(a.found?.verdict ?? null) - order.indexOf(b.found?.verdict ?? null));
-  const chosen = plan.runs.find(({ id }) => id === selectedId) ?? null;
+  const chosen = judged.find(({ run }) => run.id === selectedId);
   const count = (verdict: keyof typeof verdictNames) =>
     judged.filter(({ found }) => found?.verdict === verdict).length;
   const unread = judged.filter(({ found }) => !found).length;
@@ -54,7 +55,7 @@ export function Hoses() {
           At most {formatNumber(permeationKgDay(lengths) * 1000)} g of fuel a day passes through all hose
           walls: an upper bound, the most that the printed classes allow; 300 g/m² where none is printed.
         </p>
-        {chosen && <HoseForm key={chosen.id} run={chosen} />}
+        {chosen && <HoseForm key={chosen.run.id} run={chosen.run} isTankLine={chosen.line !== undefined} />}
         <table>
           <thead>
             <tr>
@@ -102,15 +103,13 @@ export function Hoses() {
             ))}
           </tbody>
         </table>
-        {plan.runs.length === 0 && (
-          <p>No hose in this plan yet: join ports in Lay out, then read them here.</p>
-        )}
+        {lying.length === 0 && <p>No hose in this plan yet: join ports in Lay out, then read them here.</p>}
       </Sheet>
     </>
   );
 }
 
-function HoseForm({ run }: { run: Run }) {
+function HoseForm({ run, isTankLine }: { run: Run; isTankLine: boolean }) {
   const { job, dispatch } = useJob();
   const survey: HoseSurvey = run.survey ?? {
     printed: run.product.marking,
@@ -118,7 +117,11 @@ function HoseForm({ run }: { run: Run }) {
     feel: "sound",
   };
   const set = (change: Partial<HoseSurvey>) =>
-    void dispatch({ name: "editRun", id: run.id, change: { survey: { ...survey, ...change } } });
+    void dispatch({
+      name: isTankLine ? "editTankLine" : "editRun",
+      id: run.id,
+      change: { survey: { ...survey, ...change } },
+    });
   return (
     <section aria-label="Hose at hand" style={{ margin: "0 0 10px" }}>
       <h3>{nameOf(job, run.id)}</h3>

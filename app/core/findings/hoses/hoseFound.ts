@@ -1,5 +1,6 @@
 /** Practice 27: a hose found with no marking, of the wrong class for its place, too old, or bad to the hand. Marking P, age C. */
 import { judgeHose } from "../../hose/survey";
+import { hosesOf } from "../../plan/lying";
 import { rule } from "../rule";
 
 export const hoseFound = rule({
@@ -7,7 +8,7 @@ export const hoseFound = rule({
   practice: [27],
   place: "survey",
   judge: ({ job, plan, now }) =>
-    plan.runs.flatMap((run) => {
+    hosesOf(plan).flatMap((run) => {
       if (!run.survey) return [];
       const { verdict, reasons, years } = judgeHose(run.survey, run.boreM, job.fuel, now);
       if (verdict === "keep") return [];

@@ -1,6 +1,6 @@
 /** Practice 22: nothing reaches the lowest point at trim: what lies there can only be found by opening the tank. Common practice. */
 import { envelopeOf } from "../../plan/envelope";
-import { heightsOf, volumeAtLevelM3 } from "../../tanks/tank";
+import { heightsOf, underMouthsM3 } from "../../tanks/tank";
 import { onTank } from "../onTank";
 import { rule } from "../rule";
 
@@ -20,7 +20,7 @@ export const noStripping = rule({
         ...tank.ports.filter(({ role }) => role === "outlet").map(({ mouth }) => mouth.zM),
       );
       if (!(lowest - lowM > REACHES_M)) return [];
-      const hiddenM3 = volumeAtLevelM3(tank, lowest);
+      const hiddenM3 = underMouthsM3(tank);
       const { pitchDeg, rollDeg } = envelopeOf(job);
       return [
         onTank({

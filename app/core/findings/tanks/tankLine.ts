@@ -37,20 +37,17 @@ export const tankLine = rule({
         }),
         about: code,
       });
-      const lying = tankLineFaults(line, plan.conditions.trim);
-      // A fill's sag only wets it; a vent that is shut by fuel stops the fill and the feed.
-      const holds = lying.filter((fault) => fault.code === "holds");
-      const depthM = Math.max(0, ...holds.map((fault) => fault.depthM));
-      const volumeM3 = holds.reduce((sum, fault) => sum + fault.volumeM3, 0);
       return [
-        ...(holds.length > 0 ? [say("mend", "holds", "standard", { byM: depthM, volumeM3 })] : []),
-        ...lying.flatMap((fault) =>
-          fault.code === "wrongWay"
-            ? [say("mend", "wrongWay", "standard", { byM: fault.byM })]
-            : fault.code === "flat"
-              ? [say("watch", "flat", "common", { fall: fault.fall })]
-              : [],
-        ),
+        ...tankLineFaults(line, plan.conditions.trim).map((fault) => {
+          switch (fault.code) {
+            case "holds":
+              return say("mend", "holds", "standard", { byM: fault.depthM, volumeM3: fault.heldM3 });
+            case "wrongWay":
+              return say("mend", "wrongWay", "standard", { byM: fault.byM });
+            case "flat":
+              return say("watch", "flat", "common", { fall: fault.fall });
+          }
+        }),
         ...(line.isDoubleClamped === false && line.use === "fill"
           ? [say("mend", "oneClamp", "standard")]
           : []),
