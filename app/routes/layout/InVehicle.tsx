@@ -15,6 +15,7 @@ import { useJob } from "~/state/job";
 import { Button } from "~/ui/button";
 import { gestureOf } from "~/ui/gesture";
 import { useAhead } from "~/ui/useAhead";
+import { useWidth } from "~/ui/useWidth";
 import { type Axis, aspects, type Chosen, type Frame, tankCorners, VehicleView } from "./VehicleView";
 
 const Rows = styled.div<{ $rows: string }>`
@@ -23,7 +24,8 @@ const Rows = styled.div<{ $rows: string }>`
   > p { margin: 0; padding: 6px 12px; display: flex; flex-wrap: wrap; gap: 4px 14px; align-items: center; min-height: 44px; }
 `;
 
-const WIDTH = 900;
+/** Wider than this it is drawn larger; narrower it is drawn in the width there is, so that its names keep their size. */
+const [LEAST_WIDTH, WIDTH] = [320, 900];
 /** Of both views together. */
 const HEIGHT = 520;
 const PAD = 34;
@@ -31,7 +33,7 @@ const PAD = 34;
 const LEAST_EXTENT_M = 0.3;
 
 /** Middle and extent of everything, and the scale at which both views of it hold. */
-function framed(all: readonly Position[]): { frame: Frame; heights: Record<Axis, number> } {
+function framed(all: readonly Position[], widthPx: number): { frame: Frame; heights: Record<Axis, number> } {
   const range = (axis: Axis): [number, number] => {
     const values = all.map((point) => point[axis]);
     return values.length > 0 ? [Math.min(...values), Math.max(...values)] : [0, 1];
@@ -40,11 +42,11 @@ function framed(all: readonly Position[]): { frame: Frame; heights: Record<Axis,
   const by = (of: (range: [number, number]) => number) =>
     Object.fromEntries(axes.map((axis) => [axis, of(range(axis))])) as Record<Axis, number>;
   const spread = by(([low, high]) => Math.max(LEAST_EXTENT_M, high - low));
-  const pxPerM = Math.min((WIDTH - 2 * PAD) / spread.xM, (HEIGHT - 4 * PAD) / (spread.yM + spread.zM));
+  const pxPerM = Math.min((widthPx - 2 * PAD) / spread.xM, (HEIGHT - 4 * PAD) / (spread.yM + spread.zM));
   const spare = (HEIGHT - 4 * PAD - (spread.yM + spread.zM) * pxPerM) / 2;
   const heightOf = (axis: Axis) => spread[axis] * pxPerM + 2 * PAD + spare;
   const heights = { xM: heightOf("xM"), yM: heightOf("yM"), zM: heightOf("zM") };
-  return { frame: { widthPx: WIDTH, pxPerM, middle: by(([low, high]) => (low + high) / 2) }, heights };
+  return { frame: { widthPx, pxPerM, middle: by(([low, high]) => (low + high) / 2) }, heights };
 }
 
 /** The radius a run keeps when it is traced on, or the least that its hose bears: to the centre line. */
@@ -64,6 +66,7 @@ const endNames = ({ from, to, line }: LyingRun) => [from.ownerName, line ? to.na
 export function InVehicle() {
   const { job, plan, selectedId, dispatch } = useJob();
   const { units } = job;
+  const [frameOf, width] = useWidth(LEAST_WIDTH, WIDTH);
   const [ahead, hold] = useAhead<{ id: Id; points: Position[] }>();
   const lying = lyingRuns(job, plan);
   const stored = lying.find(({ run }) => run.id === selectedId) ?? null;
@@ -89,7 +92,7 @@ export function InVehicle() {
           ...(mine?.points ?? []),
           ...job.tanks.filter(({ id }) => id === itsTank).flatMap(tankCorners),
         ];
-  const { frame, heights } = framed(seen);
+  const { frame, heights } = framed(seen, width);
   const put = (points: Position[]) => {
     if (!chosen) return;
     const { run, line } = chosen;
@@ -143,7 +146,7 @@ export function InVehicle() {
         }
       : null;
   return (
-    <Rows $rows={aspects.map(({ up }) => `minmax(0, ${heights[up].toFixed(0)}fr)`).join(" ")}>
+    <Rows ref={frameOf} $rows={aspects.map(({ up }) => `minmax(0, ${heights[up].toFixed(0)}fr)`).join(" ")}>
       <p>
         {!chosen && <span>Choose a line: here, or in the plumbing.</span>}
         {chosen && geometry && (

@@ -20,6 +20,8 @@ export type Axis = "xM" | "yM" | "zM";
 export interface Aspect {
   id: "side" | "plan";
   name: string;
+  /** Of a vehicle with a front and a left. */
+  roadName: string;
   across: Axis;
   up: Axis;
   /** +1 where the axis points up on the screen. */
@@ -28,8 +30,8 @@ export interface Aspect {
 
 /** Both look with forward to the left, one under the other in the same scale; from above port is below. */
 export const aspects: Aspect[] = [
-  { id: "side", name: "From port side", across: "xM", up: "zM", sign: 1 },
-  { id: "plan", name: "From above", across: "xM", up: "yM", sign: -1 },
+  { id: "side", name: "From port side", roadName: "From the left", across: "xM", up: "zM", sign: 1 },
+  { id: "plan", name: "From above", roadName: "From above", across: "xM", up: "yM", sign: -1 },
 ];
 
 export interface DrawnRun {
@@ -162,6 +164,7 @@ export function VehicleView({
   const { job, selectedId, select } = useJob();
   const { units } = job;
   const { across, up, sign } = aspect;
+  const lookName = job.kind === "boat" ? aspect.name : aspect.roadName;
   const drag = useRef<{ index: number; x: number; y: number; start: Position } | null>(null);
   const place: Place = (point) => [
     widthPx / 2 + (middle[across] - point[across]) * pxPerM,
@@ -227,10 +230,10 @@ export function VehicleView({
     <View
       viewBox={`0 0 ${widthPx} ${heightPx}`}
       role="group"
-      aria-label={`${aspect.name}: lines in the vehicle`}
+      aria-label={`${lookName}: lines in the vehicle`}
     >
       <text x={10} y={20} fontSize={13} fontWeight={600} fill="var(--soft)">
-        {aspect.name}, front to the left
+        {lookName}, front to the left
       </text>
       {tanks.map((tank) => (
         <TankBox key={tank.id} tank={tank} place={place} isNamed={!isEnd(tank.id)} />
@@ -313,7 +316,7 @@ export function VehicleView({
               className="point"
               role="button"
               tabIndex={0}
-              aria-label={`Point ${i + 1} ${aspect.name.toLowerCase()}, ${tradeIn(units).length(point[up])}. Arrow keys move it, Delete takes it out.`}
+              aria-label={`Point ${i + 1} ${lookName.toLowerCase()}, ${tradeIn(units).length(point[up])}. Arrow keys move it, Delete takes it out.`}
               onPointerDown={onDown(i)}
               onPointerMove={onMove}
               onPointerUp={letGo}
