@@ -17,6 +17,7 @@ import {
   stepText,
   toolsText,
   undoneText,
+  waitText,
 } from "./workOrder";
 
 const read = (name: string): Job =>
@@ -28,11 +29,14 @@ const orders = ["marram", "unit-12", "reading-van"].flatMap(
     const job = read(name);
     const plan = currentPlan(job);
     const from = startsFrom(job, plan);
-    return (from ? [null, from] : [null]).map((before) => {
-      const { steps, found } = derive(job, before, plan);
+    const pairs: [Plan | null, Plan][] = [[null, plan]];
+    if (from) pairs.push([from, plan]);
+    for (const other of job.plans) if (other.basedOn === plan.id) pairs.push([plan, other]);
+    return pairs.map(([before, to]) => {
+      const { steps, found } = derive(job, before, to);
       const order = ordered(steps, found);
       if (order.outcome !== "order") throw new Error(order.outcome);
-      return [job, before, plan, order.steps];
+      return [job, before, to, order.steps];
     });
   },
 );
@@ -133,4 +137,16 @@ test("what is awaited is told with whom it comes from, when, and what was wrong 
   expect(awaitedText("Separator 1", { wrong: "left hand thread" })).toBe(
     "Separator 1, came wrong: left hand thread",
   );
+});
+
+test("how long work goes on before what has not come must be here, in hours and with its day", () => {
+  const until = { missing: ["plate"], due: "2026-04-02", beforeMin: 130, afterMin: 45 };
+  const name = (id: string) => (id === "plate" ? "Block" : id);
+  expect(waitText(until, name)).toBe(
+    `${minutesText(130 * 60)} of it before Block must be here (due 2 Apr 2026), ${minutesText(45 * 60)} after.`,
+  );
+  expect(waitText({ ...until, missing: ["plate", "x"], due: null }, name)).toContain(
+    "Block and 1 more must be here (no day is told)",
+  );
+  expect(waitText(null, name)).toBeNull();
 });

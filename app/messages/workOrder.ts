@@ -2,10 +2,12 @@
 
 import type { Id } from "~/core/kinds/record";
 import type { Fact, Verb, WorkStep } from "~/core/order/facts";
-import type { Progress } from "~/core/order/progress";
+import type { Progress, UntilDelivery } from "~/core/order/progress";
+import { plugsOf } from "~/core/plan/plugs";
 import { partsOf, portsOf } from "~/core/plan/ports";
-import type { Delivery, Job, Plan, PortRef } from "~/core/plan/types";
+import type { Cover, Delivery, Job, Plan, PortRef } from "~/core/plan/types";
 import { dayText } from "./care";
+import { minutesText } from "./service";
 
 export const verbTexts: Record<Verb, string> = {
   batteryOff: "Battery negative off",
@@ -15,6 +17,12 @@ export const verbTexts: Record<Verb, string> = {
   eyes: "Eye protection and gloves",
   pan: "Pan under",
   photograph: "Photograph and label",
+  swapPan: "Swap the pan",
+  openCover: "Open",
+  photographBehind: "Photograph what lies behind",
+  closeCover: "Close",
+  engineOut: "Lift out",
+  engineIn: "Lift in again",
   shutOff: "Shut",
   unfasten: "Undo",
   handDown: "Let down by a hand's breadth",
@@ -29,6 +37,8 @@ export const verbTexts: Record<Verb, string> = {
   undo: "Undo",
   cap: "Cap",
   unplug: "Unplug",
+  tapeSpare: "Tape and label the loose plug of",
+  blow: "Blow through the old hose",
   hoseOut: "Take out the hose",
   partOut: "Take out",
   tankFitting: "Make the opening of",
@@ -65,6 +75,10 @@ const cautions: Partial<Record<Verb, string>> = {
   extinguisher: "For fuel fires, checked and in reach of the way out.",
   ventilate: "No flame, no spark; petrol vapour lies low: test for it before anything is opened.",
   support: "Level, on stands and chocks; never under a jack alone.",
+  swapPan: "Carried at four fifths, no fuller; into a closed can, earthed, outside.",
+  engineOut: "A hoist rated for it, by its own eyes; nobody under it, and a second person at the controls.",
+  engineIn: "Look that no hose, wire or hand is between; mounts started by hand first.",
+  blow: "Diesel only, never a line that held petrol. Held end in the pan, eyes covered; 35 kPa until gas comes, more only then; never into a tank.",
   eyes: "Fuel on skin and in eyes: rinse at once; fuel under the skin is an emergency.",
   handDown: "Two people or a cradle; nobody under it, never on straps or a jack alone.",
   tankDown: "Every hose, plug and strap is off; what is left in it moves as it tips.",
@@ -99,6 +113,10 @@ export const cautionText = (verb: Verb): string | null => cautions[verb] ?? null
 
 const tools: Partial<Record<Verb, string>> = {
   undo: "two spanners, rag",
+  blow: "regulator with gauge, blow gun, rag",
+  tapeSpare: "tape, label",
+  engineOut: "hoist, stand",
+  engineIn: "hoist",
   join: "torque spanner, second spanner",
   cutHose: "hose knife, tape",
   cutHole: "hole saw, file, vacuum cleaner",
@@ -129,9 +147,14 @@ export function namer(job: Job, before: Plan | null, after: Plan): (id: Id) => s
     ...after.lineUps,
     ...(after.boards ?? []),
     ...(after.passages ?? []),
+    ...(before?.covers ?? []),
+    ...(after.covers ?? []),
+    ...job.consumers,
     ...job.tanks.flatMap(({ attachments = [] }) => attachments),
   ];
   const names = new Map(things.map(({ id, name }) => [id, name]));
+  for (const part of [...(before?.parts ?? []), ...after.parts])
+    for (const { key, name } of plugsOf(part)) if (name) names.set(key, `${part.name}, ${name}`);
   for (const { id, from, to } of [...(before?.runs ?? []), ...after.runs])
     names.set(id, `${names.get(from.part) ?? ""} to ${names.get(to.part) ?? ""}`);
   for (const { id, tank, use } of [...(before?.tankLines ?? []), ...(after.tankLines ?? [])])
@@ -146,6 +169,9 @@ function portName(job: Job, before: Plan | null, after: Plan, id: Id, port: Id):
   const part = [...partsOf(job, after), ...(before?.parts ?? [])].find((one) => one.id === id);
   return (part && portsOf(part).find((one) => one.id === port)?.name) ?? port;
 }
+
+/** Done to one plug of a part. */
+const plugVerbs: ReadonlySet<string> = new Set<Verb>(["unplug", "plugIn", "tapeSpare"]);
 
 export interface StepWords {
   verb: string;
@@ -171,9 +197,10 @@ export function stepWords(job: Job, before: Plan | null, after: Plan, step: Work
   const name = namer(job, before, after);
   const verb = verbTexts[step.verb];
   const [first] = step.of;
-  if (step.verb === "pan" || step.verb === "photograph")
+  if (step.verb === "pan" || step.verb === "photograph" || step.verb === "swapPan")
     return { verb, object: (placeTexts[step.place] ?? step.place).toLowerCase() };
   if (first === undefined || step.verb === "power") return { verb, object: "" };
+  if (plugVerbs.has(step.verb)) return { verb, object: name(step.id.slice(step.verb.length + 1)) };
   if (step.port === undefined) return { verb, object: name(first) };
   const port = `${name(first)}, ${portName(job, before, after, first, step.port)}`;
   const plan = step.verb === "undo" || step.verb === "cap" ? before : after;
@@ -209,7 +236,13 @@ export function holdText({ fact, value }: Fact, name: (id: Id) => string): strin
     case "eyes":
       return "Eyes and hands are bare.";
     case "pan":
-      return "No pan under it.";
+      return value === "yes" ? "No pan under it." : "The pan is as full as it may be carried: swap it first.";
+    case "cover":
+      return value === "open" ? `${name(id)} is closed.` : `${name(id)} is open.`;
+    case "photoBehind":
+      return `What lies behind ${name(id)} is not photographed.`;
+    case "engine":
+      return value === "out" ? `${name(id)} is not out.` : `${name(id)} is not in its place.`;
     case "photo":
       return "Not photographed and labelled.";
     case "shut":
@@ -227,7 +260,10 @@ export function holdText({ fact, value }: Fact, name: (id: Id) => string): strin
     case "bowl":
       return `${name(id)} is not drained.`;
     case "plug":
-      return value === "off" ? `${name(id)} is plugged in.` : `${name(id)} is not plugged in.`;
+      if (value === "taped") return `The loose plug of ${name(fact.slice(5))} is not taped.`;
+      return value === "off"
+        ? `${name(fact.slice(5))} is plugged in.`
+        : `${name(fact.slice(5))} is not plugged in.`;
     case "wire":
       return `${name(id)} is not wired.`;
     case "run":
@@ -274,7 +310,11 @@ export function undoneText({ fact, value }: Fact, name: (id: Id) => string): str
     case "port":
       return `${name(id)}: port ${value}`;
     case "plug":
-      return `${name(id)}: plug off`;
+      return `${name(fact.slice(5))}: plug off`;
+    case "cover":
+      return `${name(id)}, open`;
+    case "engine":
+      return `${name(id)}, out`;
     case "part":
       return value === "out" ? `${name(id)}, taken out` : `${name(id)}, hung`;
     case "fuel":
@@ -305,10 +345,27 @@ export const awaitedText = (name: string, delivery: Delivery | undefined): strin
     .filter(Boolean)
     .join(", ");
 
+/** How long the work goes on before it stands still for what has not come. */
+export function waitText(until: UntilDelivery | null, name: (id: Id) => string): string | null {
+  if (!until) return null;
+  const [first = "", ...more] = until.missing.map(name);
+  const what = more.length === 0 ? first : `${first} and ${more.length} more`;
+  const when = until.due === null ? "no day is told" : `due ${dayText(new Date(`${until.due}T00:00:00Z`))}`;
+  return `${minutesText(until.beforeMin * 60)} of it before ${what} must be here (${when}), ${minutesText(until.afterMin * 60)} after.`;
+}
+
+export const coverKindNames: Record<Cover["kind"], string> = {
+  floor: "a floor or sole",
+  hatch: "a hatch over the way",
+  panel: "a panel",
+  tankDown: "a tank that is let down",
+  engineOut: "an engine that is lifted out",
+};
+
 /** A step that the plan has no longer, by its id. */
 export function stepIdText(id: string, name: (id: Id) => string): string {
   const [verb = "", object = ""] = id.split(":");
-  const [of = ""] = object.split(".");
+  const of = plugVerbs.has(verb) ? object : (object.split(".")[0] ?? "");
   return `${verbTexts[verb as Verb] ?? verb} ${of === "main" ? "" : name(of)}`.trim();
 }
 

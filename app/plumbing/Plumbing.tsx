@@ -39,6 +39,8 @@ export interface PlumbingProps {
   scale: number;
   /** Ticks to draw at ports: joints done. */
   doneKeys?: ReadonlySet<string>;
+  /** Behind something that is closed: hatched. */
+  hiddenIds?: ReadonlySet<Id>;
   /** What another plan has not, or has otherwise. */
   differences?: ReadonlyMap<Id, Difference>;
 }
@@ -91,6 +93,7 @@ export const Plumbing = memo(function Plumbing(props: PlumbingProps) {
     onNudge,
     scale,
     doneKeys,
+    hiddenIds,
     differences,
   } = props;
   const text = Math.max(1, 1 / scale);
@@ -130,6 +133,18 @@ export const Plumbing = memo(function Plumbing(props: PlumbingProps) {
 
   return (
     <g>
+      {hiddenIds && hiddenIds.size > 0 && (
+        <pattern
+          id="hatched"
+          width={7}
+          height={7}
+          patternUnits="userSpaceOnUse"
+          patternTransform="rotate(45)"
+        >
+          <rect width={7} height={7} fill="var(--raised)" opacity={0.55} />
+          <path d="M0 0v7" stroke="var(--ink)" strokeWidth={1.6} opacity={0.7} />
+        </pattern>
+      )}
       {drawnEdges(network, placed, verdict, shift).map((edge) => (
         <Edge
           key={edge.id}
@@ -139,6 +154,7 @@ export const Plumbing = memo(function Plumbing(props: PlumbingProps) {
           middle={undefined}
           isSelected={selectedId === edge.id}
           glows={glowIds.includes(edge.id)}
+          isHidden={hiddenIds?.has(edge.id) ?? false}
           difference={differences?.get(edge.id)}
           label={edge.run && edgeLabel(network, edge.run, units)}
           onSelect={choose}
@@ -154,7 +170,7 @@ export const Plumbing = memo(function Plumbing(props: PlumbingProps) {
             key={id}
             role="button"
             tabIndex={0}
-            aria-label={nodeLabel(part, tank, verdict, passing.get(id), units)}
+            aria-label={`${nodeLabel(part, tank, verdict, passing.get(id), units)}${hiddenIds?.has(id) ? ", behind a cover" : ""}`}
             aria-pressed={selectedId === id}
             transform={`translate(${box.x + at.x} ${box.y + at.y})`}
             onClick={() => onSelect(id)}
@@ -200,6 +216,17 @@ export const Plumbing = memo(function Plumbing(props: PlumbingProps) {
                 stroke={glowIds.includes(id) ? "var(--danger)" : "var(--act)"}
                 strokeDasharray="3 3"
                 strokeWidth={1.6}
+              />
+            )}
+            {hiddenIds?.has(id) && (
+              <rect
+                x={-6}
+                y={-6}
+                width={box.width + 12}
+                height={box.height + 12}
+                fill="url(#hatched)"
+                stroke="var(--ink)"
+                strokeWidth={0.8}
               />
             )}
             {part && (
@@ -261,6 +288,7 @@ interface EdgeProps extends DrawnEdge {
   middleY: number | undefined;
   isSelected: boolean;
   glows: boolean;
+  isHidden: boolean;
   difference: Difference | undefined;
   label: string | undefined;
   onSelect: (id: Id) => void;
@@ -273,6 +301,7 @@ const Edge = memo(function Edge({
   kind,
   isSelected,
   glows,
+  isHidden,
   difference,
   middleX,
   middleY,
@@ -301,6 +330,7 @@ const Edge = memo(function Edge({
         />
       )}
       <path d={d} fill="none" {...lineStyle[kind]} strokeLinejoin="round" />
+      {isHidden && <path d={d} fill="none" stroke="url(#hatched)" strokeWidth={14} />}
       {difference && middleX !== undefined && middleY !== undefined && (
         <DifferenceSign x={middleX} y={middleY} r={6} difference={difference} />
       )}

@@ -205,6 +205,11 @@ const neighbours = z
   )
   .max(40)
   .exactOptional();
+const covering = { id, name, hides: z.array(id).max(300), bodies: z.int().min(1).max(9).exactOptional() };
+const cover = z.discriminatedUnion("kind", [
+  z.strictObject({ ...covering, kind: z.enum(["hatch", "floor", "panel"]) }),
+  z.strictObject({ ...covering, kind: z.enum(["engineOut", "tankDown"]), of: id }),
+]);
 const mark = z.string().max(80).exactOptional();
 const survey = z
   .strictObject({
@@ -379,6 +384,7 @@ export const plan = z.strictObject({
   chains: z.record(jointKey, chosenChain).exactOptional(),
   passages: z.array(passage).max(200).exactOptional(),
   tanksDown: z.array(id).max(60).exactOptional(),
+  covers: z.array(cover).max(60).exactOptional(),
   tankLines: z.array(tankLine).max(60).exactOptional(),
   boards: z.array(board).max(20).exactOptional(),
   mounted: z.record(id, mounted).exactOptional(),
@@ -466,6 +472,7 @@ export const jobSchema = z.strictObject({
       on: z.iso.date().exactOptional(),
     })
     .exactOptional(),
+  panM3: z.number().positive().max(0.2).exactOptional(),
   prices: z.record(z.string().regex(/^[A-Za-z]+:[^\n]{0,120}$/), z.number().min(0).max(1e7)).exactOptional(),
 }) satisfies z.ZodType<Job>;
 

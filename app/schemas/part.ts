@@ -24,6 +24,7 @@ const partBase = {
   size: z.strictObject({ widthM: bodySize, heightM: bodySize, depthM: bodySize }).exactOptional(),
   sheet: z.string().max(LONGEST_NAME).exactOptional(),
   shopMade: z.strictObject({ tested: z.boolean() }).exactOptional(),
+  plugs: z.array(z.strictObject({ id, name })).max(12).exactOptional(),
 };
 
 /** Each number greater, or each smaller, than the one before it. */

@@ -21,7 +21,7 @@ const OWN = marram().book.length;
 const base = {
   at: "2026-01-01T00:00:00Z",
   planId: "planA",
-  planHash: Object.keys(marram().snapshots)[0] ?? "",
+  planHash: marram().book.find(({ planId }) => planId === "planA")?.planHash ?? "",
 };
 const dip = (id: string): BookEntry => ({ ...base, kind: "dip", id, tankId: "dayTank", depthM: 0.1 });
 const strike = (id: string, entryId: string): Strike => ({ ...base, kind: "strike", id, entryId });

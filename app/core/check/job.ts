@@ -100,6 +100,10 @@ function checkLists(plan: Plan, path: string): PlanFault[] {
     ...duplicates(plan.boards ?? [], `${path}.boards`),
     ...duplicates(plan.passages ?? [], `${path}.passages`),
     ...duplicates((plan.tanksDown ?? []).map(named), `${path}.tanksDown`),
+    ...duplicates(plan.covers ?? [], `${path}.covers`),
+    ...(plan.covers ?? []).flatMap(({ hides }, i) =>
+      duplicates(hides.map(named), `${path}.covers[${i}].hides`),
+    ),
     ...(plan.tankLines ?? []).flatMap((line, i): PlanFault[] => [
       ...(tankLineLengthM(line) > 0
         ? []
@@ -109,6 +113,7 @@ function checkLists(plan: Plan, path: string): PlanFault[] {
     ...(plan.boards ?? []).flatMap(({ obstacles }, i) =>
       duplicates(obstacles, `${path}.boards[${i}].obstacles`),
     ),
+    ...plan.parts.flatMap(({ plugs }, i) => duplicates(plugs ?? [], `${path}.parts[${i}].plugs`)),
     ...plan.parts.flatMap((part, i) => {
       const at = `${path}.parts[${i}]`;
       if (part.kind === "bank") return duplicates(part.branches, `${at}.branches`);

@@ -29,7 +29,9 @@ export interface Edit<C> {
 export type Command =
   | { name: "rename"; jobName: string }
   | ({ name: "editJob" } & Edit<
-      Change<Pick<Job, "kind" | "note" | "units" | "schools" | "site" | "fuel" | "prices" | "handOver">>
+      Change<
+        Pick<Job, "kind" | "note" | "units" | "schools" | "site" | "fuel" | "prices" | "panM3" | "handOver">
+      >
     >)
   | { name: "addTank"; id: Id; tankName: string; position: Position }
   | ({ name: "editTank"; id: Id } & Edit<Change<Omit<Tank, "id">>>)
@@ -72,6 +74,7 @@ export type Command =
           | "jointLooks"
           | "chains"
           | "tanksDown"
+          | "covers"
         >
       >
     >)

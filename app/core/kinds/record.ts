@@ -35,6 +35,12 @@ export interface BodySize {
   depthM: number;
 }
 
+/** A circuit that ends in a part: its sensor, heater, motor. */
+export interface Plug {
+  id: Id;
+  name: string;
+}
+
 /** What every part of a plan has, whatever its kind. */
 export interface PartBase extends Recorded {
   position: Position;
@@ -51,4 +57,6 @@ export interface PartBase extends Recorded {
   sheet?: string;
   /** Made in the shop, and whether it was proof tested. */
   shopMade?: { tested: boolean };
+  /** What is plugged into it. Default: one for what is powered and one for a water sensor. */
+  plugs?: Plug[];
 }

@@ -3,6 +3,7 @@ import { isConsumer, isFiltering, isPowered, isValve } from "../kinds/families";
 import { kindOf, type Part } from "../kinds/index";
 import type { Id, Position } from "../kinds/record";
 import { mouthHeightM } from "../network/network";
+import { plugsOf } from "../plan/plugs";
 import { distanceM, partsOf, placedPorts, portKey, portsOf } from "../plan/ports";
 import { runGeometry } from "../plan/route";
 import type { Job, Plan, PortRef, Run, Tank, TankLine } from "../plan/types";
@@ -11,78 +12,20 @@ import { heightsOf, levelOfVolumeM, volumeAtLevelM3 } from "../tanks/tank";
 import { tankLineFigures, toTankFrame } from "../tanks/tankLine";
 import { areaM2 } from "../units/bore";
 import { LITRE_M3 } from "../units/factors";
+import { openCovers, openWindows } from "./covers";
 import { at, type Fact, type Facts, type Verb, type WorkStep } from "./facts";
-import { drained } from "./litres";
-import { type StepMaker, takeDown } from "./tankDown";
+import { drained, type LinePoint, leftAfterBlowingM3 } from "./litres";
+import type { StepMaker } from "./maker";
+import { DRAINS_L_MIN, FILLS_L_MIN, minutes } from "./minutes";
+import { swapPans } from "./pans";
+import { capOpen, prove } from "./proving";
+import { takeDown } from "./tankDown";
 
-/** Minutes of hands, then of waiting, and people. Common practice, no source: the shop's own go first. */
-const minutes: Readonly<Record<Verb, readonly [work: number, wait: number, people: number]>> = {
-  batteryOff: [5, 0, 1],
-  extinguisher: [2, 0, 1],
-  ventilate: [5, 0, 1],
-  support: [15, 0, 1],
-  eyes: [2, 0, 1],
-  pan: [3, 0, 1],
-  photograph: [3, 0, 1],
-  shutOff: [1, 0, 1],
-  unfasten: [5, 0, 1],
-  handDown: [10, 0, 2],
-  tankDown: [15, 0, 2],
-  unitOpen: [18, 0, 1],
-  unitShut: [10, 0, 1],
-  handUp: [15, 0, 2],
-  tankUp: [15, 0, 2],
-  refasten: [5, 0, 1],
-  drainTank: [8, 0, 1],
-  drainBowl: [2, 3, 1],
-  undo: [4, 0, 1],
-  cap: [1, 0, 1],
-  unplug: [2, 0, 1],
-  hoseOut: [6, 0, 1],
-  partOut: [12, 0, 1],
-  tankFitting: [12, 60, 1],
-  cutHole: [21, 0, 1],
-  careEdge: [5, 45, 1],
-  checkIn: [3, 0, 1],
-  fixPart: [12, 0, 1],
-  boardPart: [10, 0, 1],
-  boardUp: [20, 0, 2],
-  element: [8, 0, 1],
-  cutHose: [4, 0, 1],
-  makeEnds: [4, 0, 1],
-  lay: [6, 0, 1],
-  clip: [6, 0, 1],
-  join: [5, 0, 1],
-  wire: [25, 0, 1],
-  plugIn: [2, 0, 1],
-  fill: [5, 0, 1],
-  batteryOn: [4, 0, 1],
-  setLineUp: [2, 0, 1],
-  power: [2, 0, 1],
-  bleed: [15, 0, 1],
-  look: [1, 0, 1],
-  baseline: [3, 0, 1],
-  start: [3, 0, 1],
-  idle: [4, 6, 1],
-  load: [15, 0, 1],
-  lookAgain: [10, 0, 1],
-};
-/** Emptying a tank takes a minute more by these litres; filling one by those. Common practice, no source. */
-const DRAINS_L_MIN = 12;
-const FILLS_L_MIN = 15;
 /** A part moved less than this was measured again, not moved; a run grown less is the same run. */
 const MOVED_M = 0.005;
 const GREW_M = 0.02;
-/** How many bodies work at once at a place. Common practice, no source. */
-export const bodiesAt: Readonly<Record<string, number>> = {
-  safe: 2,
-  bench: 2,
-  tanks: 1,
-  line: 2,
-  board: 1,
-  engine: 1,
-  test: 1,
-};
+/** Less than this in the dips of a line runs out as it is lifted. Common practice, no source. */
+const WORTH_BLOWING_M3 = 5e-5;
 
 export interface Derived {
   steps: WorkStep[];
@@ -164,11 +107,11 @@ class Deriving implements StepMaker {
     for (const { fact, value } of post) this.wanted.set(fact, value);
   }
 
-  private change(id: string, change: Partial<WorkStep>): void {
+  change(id: string, change: Partial<WorkStep>): void {
     this.steps.set(id, { ...(this.steps.get(id) as WorkStep), ...change });
   }
 
-  private batteryOff(): Fact {
+  batteryOff(): Fact {
     this.fact("battery", "found");
     this.step("batteryOff", "main", {
       of: [],
@@ -180,7 +123,7 @@ class Deriving implements StepMaker {
   }
 
   /** Where a thing is worked on. */
-  private placeOf(id: Id): string {
+  placeOf(id: Id): string {
     if (this.tanks.has(id)) return "tanks";
     if (this.consumers.has(id)) return "engine";
     return this.after.mounted?.[id] ? "board" : "line";
@@ -338,23 +281,37 @@ class Deriving implements StepMaker {
     const both = drained(points, area, ["from", "to"]);
     this.undo(plan, run.from, one.outM3);
     this.undo(plan, run.to, Math.max(0, both.outM3 - one.outM3));
-    this.fact(`run.${run.id}.old`, "there");
+    const old = `run.${run.id}.old`;
+    this.fact(old, "there");
+    const opened = [run.from, run.to].map((ref) => at(`port.${portKey(ref)}`, "open"));
+    const leftM3 = this.blown(run, points, both.staysM3);
+    const of = [run.id];
+    const place = "line";
+    const pre = [...this.safe(place), ...opened];
+    if (leftM3 !== null)
+      this.step("blow", run.id, {
+        of,
+        place,
+        pre: [...pre, at(old, "there")],
+        post: [at(old, "blown")],
+        litresM3: both.staysM3 - leftM3,
+      });
     this.step("hoseOut", run.id, {
-      of: [run.id],
-      place: "line",
-      pre: [
-        ...this.guarded(),
-        at(`port.${portKey(run.from)}`, "open"),
-        at(`port.${portKey(run.to)}`, "open"),
-        at(`run.${run.id}.old`, "there"),
-      ],
-      post: [at(`run.${run.id}.old`, "out")],
+      of,
+      place,
+      pre: [...pre, at(old, leftM3 === null ? "there" : "blown")],
+      post: [at(old, "out")],
       // What its dips hold comes when it is lifted out.
-      litresM3: both.staysM3,
+      litresM3: leftM3 ?? both.staysM3,
     });
   }
 
-  private hasPlug = (part: Part) => isPowered(part) || (isFiltering(part) && part.sensorHeldM3 !== undefined);
+  /** What stays in a line that is blown through before it is lifted out; null where that is not done: petrol, or little in it. */
+  private blown(run: Run, points: readonly LinePoint[], heldM3: number): number | null {
+    const { fuel } = this.job;
+    if (fuel.grade.startsWith("petrol") || heldM3 < WORTH_BLOWING_M3) return null;
+    return leftAfterBlowingM3(points, run.boreM, heldM3, fuel.density15KgM3);
+  }
 
   /** A housing is emptied behind what holds its fuel back. */
   private drainBowl(plan: Plan, part: Part): Fact {
@@ -375,15 +332,16 @@ class Deriving implements StepMaker {
     const joined = joinedOf(plan, part.id);
     const pre: Fact[] = [...this.safe(place), ...joined.map((ref) => at(`port.${portKey(ref)}`, "open"))];
     if (isFiltering(part) && part.element) pre.push(this.drainBowl(plan, part));
-    if (this.hasPlug(part)) {
-      this.fact(`plug.${part.id}`, "on");
-      this.step("unplug", part.id, {
+    for (const { key } of plugsOf(part)) {
+      const fact = `plug.${key}`;
+      this.fact(fact, "on");
+      this.step("unplug", key, {
         of: [part.id],
         place,
-        pre: [this.batteryOff(), at(`plug.${part.id}`, "on")],
-        post: [at(`plug.${part.id}`, "off")],
+        pre: [this.batteryOff(), at(fact, "on")],
+        post: [at(fact, "off")],
       });
-      pre.push(at(`plug.${part.id}`, "off"));
+      pre.push(at(fact, "off"));
     }
     this.fact(`part.${part.id}`, "there");
     this.step("partOut", part.id, {
@@ -392,6 +350,25 @@ class Deriving implements StepMaker {
       pre: [...pre, at(`part.${part.id}`, "there")],
       post: [at(`part.${part.id}`, "out")],
     });
+  }
+
+  /** Plugs of what went, which nothing of their kind takes up again: taped, and named until hand-over. */
+  private tapeSpares(gone: readonly Part[], added: readonly Part[]): void {
+    const takers = added.flatMap((part) => plugsOf(part).map(({ name }) => ({ kind: part.kind, name })));
+    for (const { kind, plugs } of gone.map((part) => ({ kind: part.kind, plugs: plugsOf(part) })))
+      for (const { key, partId, name } of plugs) {
+        const taker = takers.findIndex((one) => one.name === name && (name !== "" || one.kind === kind));
+        if (taker >= 0) {
+          takers.splice(taker, 1);
+          continue;
+        }
+        this.step("tapeSpare", key, {
+          of: [partId],
+          place: this.placeOf(partId),
+          pre: [at(`plug.${key}`, "off")],
+          post: [at(`plug.${key}`, "taped")],
+        });
+      }
   }
 
   /** A part that is new, or that hangs elsewhere than it did. */
@@ -430,18 +407,18 @@ class Deriving implements StepMaker {
           post: [at(`wire.${id}`, "laid")],
         });
     }
-    if (this.hasPlug(part)) {
-      if (!wasThere) this.fact(`plug.${id}`, "off");
-      this.step("plugIn", id, {
+    for (const { key } of plugsOf(part)) {
+      if (!wasThere) this.fact(`plug.${key}`, "off");
+      this.step("plugIn", key, {
         of: [id],
         place: this.placeOf(id),
         pre: [
           at(`part.${id}`, "fixed"),
-          at(`plug.${id}`, "off"),
+          at(`plug.${key}`, "off"),
           ...this.onBoard(id),
           ...(isPowered(part) ? [at(`wire.${id}`, "laid")] : []),
         ],
-        post: [at(`plug.${id}`, "in")],
+        post: [at(`plug.${key}`, "in")],
       });
     }
   }
@@ -455,7 +432,7 @@ class Deriving implements StepMaker {
   }
 
   /** A part that is put in, or put back elsewhere, is there first. */
-  private owner(id: Id): Fact[] {
+  owner(id: Id): Fact[] {
     const isIn = this.steps.has(`fixPart:${id}`) || this.steps.has(`boardPart:${id}`);
     return isIn ? [at(`part.${id}`, "fixed")] : [];
   }
@@ -688,6 +665,10 @@ class Deriving implements StepMaker {
     const movedIds = new Set(moved.map(({ id }) => id));
     // What hangs on boards first: whether a board goes up says where its hoses are joined.
     for (const part of [...added, ...moved]) this.partIn(part, movedIds.has(part.id));
+    this.tapeSpares(
+      gone.map(({ id }) => was.get(id) as Part),
+      added,
+    );
     for (const part of mine) {
       const old = was.get(part.id);
       if (
@@ -716,155 +697,15 @@ class Deriving implements StepMaker {
       this.add(`join:${portKey(joint.from)}`, { post: [at(`port.${portKey(joint.to)}`, "tight")] });
     }
     this.tankLines();
-    this.capped();
-    if (this.steps.size > 0) this.proving();
+    capOpen(this, job, after);
+    openWindows(this, job, before, after);
+    capOpen(this, job, after);
+    if (this.steps.size > 0) prove(this, job, after);
+    openCovers(this, before, after);
     return { steps: [...this.steps.values()], found: this.found, wanted: this.wanted };
-  }
-
-  /** A port left open that nothing is joined to any more is capped: of a tank or of what stays. */
-  private capped(): void {
-    for (const [fact, value] of this.wanted) {
-      if (!fact.startsWith("port.") || value !== "open") continue;
-      const key = fact.slice("port.".length);
-      const [id = "", port = ""] = key.split(".");
-      const stays =
-        this.tanks.has(id) || this.consumers.has(id) || this.after.parts.some((part) => part.id === id);
-      if (!stays) continue;
-      this.step("cap", key, {
-        of: [id],
-        port,
-        place: this.placeOf(id),
-        pre: [at(fact, "open"), ...this.owner(id)],
-        post: [at(fact, "capped")],
-      });
-    }
-  }
-
-  /** Everything that fuel behind these things reaches without passing a tank, valves open or shut. */
-  private reached(from: readonly Id[]): Set<Id> {
-    const next = new Map<Id, Id[]>();
-    const link = (a: Id, b: Id) => next.set(a, [...(next.get(a) ?? []), b]);
-    for (const { from: a, to: b } of [...this.after.runs, ...this.after.joints]) {
-      link(a.part, b.part);
-      link(b.part, a.part);
-    }
-    const seen = new Set<Id>();
-    const queue = [...from];
-    for (let id = queue.shift(); id !== undefined; id = queue.shift()) {
-      if (seen.has(id)) continue;
-      seen.add(id);
-      if (!this.tanks.has(id)) queue.push(...(next.get(id) ?? []));
-    }
-    return seen;
-  }
-
-  /** From power to the second look: each line-up that runs with something new on its way, in turn. */
-  private proving(): void {
-    const { after, job } = this;
-    const has = (verb: Verb) => [...this.steps.values()].filter((step) => step.verb === verb);
-    const made: Fact[] = [
-      ...has("join"),
-      ...has("cap"),
-      ...has("element"),
-      ...has("boardUp"),
-      ...has("plugIn"),
-      ...has("wire"),
-      ...has("clip"),
-      ...has("fill"),
-      ...has("tankUp"),
-      ...has("refasten"),
-    ].flatMap(({ post }) => post.slice(-1).concat(post.slice(0, -1)));
-    const battery = this.batteryOff();
-    // A tank is filled when all is tight that its fuel reaches.
-    const tight = has("join").flatMap(({ post }) => post);
-    for (const { id } of has("fill")) this.add(id, { pre: tight });
-    this.step("batteryOn", "main", {
-      of: [],
-      place: "safe",
-      pre: [battery, ...made.filter(({ fact }) => /^(plug|wire|port|tank|fast)/.test(fact))],
-      post: [at("battery", "on")],
-    });
-    const touched = this.reached([...has("join"), ...has("element")].flatMap(({ of }) => of));
-    const concerned = job.consumers.filter(({ id }) => touched.has(id));
-    const runs = after.lineUps.filter(
-      ({ purpose, consumers }) =>
-        purpose === "run" && concerned.some(({ id }) => consumers[id] === "running"),
-    );
-    const lineUps = runs.length > 0 ? runs : after.lineUps.slice(0, 1);
-    this.fact("lineUp", "none");
-    let set = "none";
-    const looked: Fact[] = [];
-    const joints = has("join").length;
-    this.fact("power", "off");
-    lineUps.forEach(({ id }, i) => {
-      this.step("setLineUp", id, {
-        of: [id],
-        place: "test",
-        pre: [at("lineUp", set), ...made.filter(({ fact }) => /^(port|board)/.test(fact))],
-        post: [at("lineUp", id)],
-      });
-      set = id;
-      const power = at("power", "on");
-      if (i === 0)
-        this.step("power", "main", {
-          of: [id],
-          place: "test",
-          pre: [at("battery", "on"), at("lineUp", id), ...made],
-          post: [power],
-        });
-      this.fact(`bled.${id}`, "no");
-      this.step("bleed", id, {
-        of: [id],
-        place: "test",
-        pre: [power, at("lineUp", id)],
-        post: [at(`bled.${id}`, "yes")],
-      });
-      this.fact(`looked.${id}`, "no");
-      this.step("look", id, {
-        of: [id],
-        place: "test",
-        pre: [power, at("lineUp", id), at(`bled.${id}`, "yes")],
-        post: [at(`looked.${id}`, "yes")],
-        workMin: minutes.look[0] + joints,
-      });
-      looked.push(at(`looked.${id}`, "yes"));
-    });
-    this.fact("baseline", "no");
-    const last = lineUps.at(-1)?.id;
-    if (last === undefined) return;
-    this.step("baseline", "main", {
-      of: [last],
-      place: "test",
-      pre: [at("power", "on"), ...looked],
-      post: [at("baseline", "yes")],
-    });
-    for (const { id } of concerned) {
-      this.fact(`consumer.${id}`, "stopped");
-      const state = (value: string) => at(`consumer.${id}`, value);
-      this.step("start", id, {
-        of: [id],
-        place: "engine",
-        pre: [
-          state("stopped"),
-          at("baseline", "yes"),
-          at("battery", "on"),
-          ...looked,
-          ...made.filter(({ fact }) => fact.startsWith("clip")),
-        ],
-        post: [state("started")],
-      });
-      this.step("idle", id, { of: [id], place: "engine", pre: [state("started")], post: [state("idled")] });
-      this.step("load", id, { of: [id], place: "engine", pre: [state("idled")], post: [state("loaded")] });
-      this.step("lookAgain", id, {
-        of: [id],
-        place: "engine",
-        pre: [state("loaded")],
-        post: [state("lookedAgain")],
-      });
-    }
   }
 }
 
 /** The work from a plan to another; from nothing where there is none before it. */
 export const derive = (job: Job, before: Plan | null, after: Plan): Derived =>
-  new Deriving(job, before, after).run();
+  swapPans(new Deriving(job, before, after).run(), job.panM3);

@@ -21,7 +21,7 @@ export interface Estimate {
 export function estimateOf(
   job: Job,
   plan: Plan,
-  progress: Pick<Progress, "steps">,
+  progress: Pick<Progress, "steps" | "covers">,
   people: number,
   ratePerHour: number | null,
 ): Estimate {
@@ -36,7 +36,7 @@ export function estimateOf(
   return {
     places: [...places.values()],
     handsMin,
-    elapsedMin: hoursLeft({ steps: progress.steps, done: new Set() }, people).finishMin,
+    elapsedMin: hoursLeft({ ...progress, done: new Set() }, people).finishMin,
     people,
     parts: partLines(plan).reduce((sum, { count }) => sum + count, 0),
     hoseM: hoseLines(job, plan).reduce((sum, { totalM }) => sum + totalM, 0),

@@ -13,6 +13,12 @@ export const verbs = [
   "eyes",
   "pan",
   "photograph",
+  "swapPan",
+  "openCover",
+  "photographBehind",
+  "closeCover",
+  "engineOut",
+  "engineIn",
   "shutOff",
   "unfasten",
   "handDown",
@@ -27,6 +33,8 @@ export const verbs = [
   "undo",
   "cap",
   "unplug",
+  "tapeSpare",
+  "blow",
   "hoseOut",
   "partOut",
   "tankFitting",
@@ -75,6 +83,8 @@ export interface WorkStep extends TimedStep {
   post: readonly Fact[];
   /** What comes out into the pan; sure, by gravity, m3. */
   litresM3: number;
+  /** The cover that it is done behind, or the window that it is done in. */
+  within?: Id;
 }
 
 export type Facts = ReadonlyMap<string, string>;

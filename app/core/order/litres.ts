@@ -1,4 +1,5 @@
 /** What runs out of a line that is opened, and what a tank gives through it. Still fuel, no air lock: the sure part. */
+import { blowThrough } from "../laws/blowThrough";
 import { runsOut } from "../laws/runOut";
 
 /** A line is looked at in cells of this length, m. */
@@ -48,6 +49,29 @@ export function drained(
     else staysM += longM;
   });
   return { outM3: outM * areaM2, staysM3: staysM * areaM2 };
+}
+
+/** Gas that a shop's regulator gives, and the share that stays where it does not carry the fuel up. Assumed. */
+const GAS_M3_S = 60 / 60000;
+const BLOWN_AT_PA = 35e3;
+const HOLDUP = 0.3;
+
+/** What stays in the rises of a line that was blown through from its `from` end, m3: never more than was in its dips. */
+export function leftAfterBlowingM3(
+  points: readonly LinePoint[],
+  boreM: number,
+  heldM3: number,
+  densityKgM3: number,
+): number {
+  const left = points.slice(1).reduce((sum, to, i) => {
+    const from = points[i] as LinePoint;
+    const [riseM, longM] = [to.zM - from.zM, to.atM - from.atM];
+    if (riseM <= 0 || longM <= 0) return sum;
+    const rise = { boreM, riseM, riseRad: Math.asin(Math.min(1, riseM / longM)) };
+    const gas = { blowPa: BLOWN_AT_PA, gasM3S: GAS_M3_S, holdup: HOLDUP };
+    return sum + blowThrough(rise, gas, densityKgM3).leftM3;
+  }, 0);
+  return Math.min(heldM3, left);
 }
 
 /**

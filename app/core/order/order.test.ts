@@ -5,17 +5,24 @@ import { CommandRefused } from "../edit/command";
 import { applyCommand } from "../edit/commands";
 import { isConsumer, isFiltering, isPowered } from "../kinds/families";
 import { randomJob } from "../network/randomPlan.fixture";
-import { currentPlan, partsOf, portKey } from "../plan/ports";
-import type { Job, Plan } from "../plan/types";
+import { currentPlan, partsOf, placedPorts, portKey } from "../plan/ports";
+import { runGeometry } from "../plan/route";
+import type { Cover, Job, Plan } from "../plan/types";
 import { seeded } from "../random/seeded";
 import { newTankLine } from "../tanks/tankLine";
 import { derive } from "./derive";
 import { at, factsAfter, ordered, unmet, type WorkStep } from "./facts";
+import { leftAfterBlowingM3 } from "./litres";
+import { overPan, PAN_M3 } from "./pans";
 import { heldUpBy } from "./progress";
 import { criticalWay, finishMin, inNeed, schedule } from "./schedule";
 
 const read = (name: string): Job =>
   (JSON.parse(readFileSync(`demo/${name}.keel.json`, "utf8")) as { job: Job }).job;
+const lengthOf = (job: Job, plan: Plan, run: Plan["runs"][number]) => {
+  const ports = placedPorts(job, plan);
+  return runGeometry(run, ports.get(portKey(run.from))!, ports.get(portKey(run.to))!).lengthM;
+};
 const jobs = ["marram", "unit-12", "reading-van"];
 
 function work(job: Job, before: Plan | null, after: Plan): WorkStep[] {
@@ -37,6 +44,32 @@ class Judge {
   private battery = true;
   private lineUp: string | null = null;
   private up = new Set<string>();
+  private readonly open = new Set<string>();
+
+  /** A hand that reaches for what is behind something shut. */
+  private reaches(step: WorkStep): void {
+    const fromAfar = [
+      "setLineUp",
+      "power",
+      "bleed",
+      "look",
+      "baseline",
+      "start",
+      "idle",
+      "load",
+      "lookAgain",
+    ];
+    if (
+      step.place === "bench" ||
+      fromAfar.includes(step.verb) ||
+      step.verb === "fill" ||
+      step.verb === "checkIn"
+    )
+      return;
+    for (const { id, hides, kind } of this.after.covers ?? [])
+      if ((kind === "hatch" || kind === "floor" || kind === "panel") && hides.includes(step.of[0] ?? ""))
+        this.must(this.open.has(id), step, `reached behind ${id}, which is shut`);
+  }
 
   constructor(
     private readonly job: Job,
@@ -69,7 +102,14 @@ class Judge {
       if (this.job.kind !== "boat")
         this.must(this.done.has("support:main"), step, "opened under what is not supported");
     }
+    this.reaches(step);
     switch (step.verb) {
+      case "openCover":
+        this.open.add(object);
+        break;
+      case "closeCover":
+        this.must(this.open.delete(object), step, "shut twice");
+        break;
       case "batteryOff":
         this.battery = false;
         break;
@@ -225,6 +265,7 @@ class Judge {
         .filter((id) => ![...this.after.runs, ...(this.after.tankLines ?? [])].some((run) => run.id === id))
         .map((id) => `hose ${id} still lies there`),
       ...(this.battery ? [] : ["the battery is off"]),
+      ...[...this.open].map((id) => `${id} is left open`),
       ...this.notLookedAt(),
     ];
   }
@@ -274,6 +315,18 @@ function changed(job: Job, seed: number): Job {
     }
   }
   return now;
+}
+
+/** Half of the things of a plan behind two covers. */
+function covered(job: Job, seed: number): Job {
+  const random = seeded(seed + 1e6);
+  const things = [...currentPlan(job).parts, ...currentPlan(job).runs].map(({ id }) => id);
+  const hides = () => things.filter(() => random() < 0.25);
+  const covers: Cover[] = [
+    { id: "hatchH", name: "Hatch", kind: "hatch", hides: hides() },
+    { id: "floorF", name: "Floor", kind: "floor", hides: hides() },
+  ];
+  return applyCommand(job, { name: "editPlan", change: { covers } }).job;
 }
 
 /** Another order that keeps the needs, drawn at random. */
@@ -329,7 +382,7 @@ describe("the work order", () => {
     for (let seed = 1; seed <= 300; seed++) {
       const job =
         seed % 4 === 0 ? read(jobs[seed % 3] as string) : randomJob(seed, { every: seed % 2 === 0 });
-      const next = changed(job, seed);
+      const next = covered(changed(job, seed), seed);
       const [before, after] = [currentPlan(job), currentPlan(next)];
       const { steps, found } = derive(next, before, after);
       const order = ordered(steps, found);
@@ -420,7 +473,7 @@ describe("the work order", () => {
       steps.filter((step) => step.verb === verb).reduce((sum, { litresM3 }) => sum + litresM3, 0);
     const lengthM = run.route.kind === "measured" ? run.route.lengthM : 0;
     const heldM3 = (Math.PI / 4) * run.boreM ** 2 * lengthM;
-    expect(litres("undo") + litres("hoseOut")).toBeCloseTo(heldM3, 9);
+    expect(litres("undo") + litres("blow") + litres("hoseOut")).toBeCloseTo(heldM3, 9);
     // The tank's valve is shut before its hose is undone, so that no tank has to be emptied.
     expect(steps.map(({ id }) => id)).toContain("shutOff:valveP");
     expect(litres("drainTank")).toBe(0);
@@ -818,6 +871,187 @@ describe("lines of a tank in the work", () => {
       "handDown:portWing",
       "refasten:drainP",
       "fill:portWing",
+    );
+  });
+});
+
+describe("what must come away first", () => {
+  const job = read("marram");
+  const found = job.plans.find(({ id }) => id === "found")!;
+  const plan = currentPlan(job);
+  const withCovers = (covers: Cover[]): Plan => ({ ...plan, covers });
+  const at = (steps: WorkStep[], id: string) => {
+    const i = steps.findIndex((one) => one.id === id);
+    expect([id, i >= 0]).toEqual([id, true]);
+    return i;
+  };
+
+  test("a valve behind a floor opens that floor, which is closed when all was looked at and photographed; a hatch stays open until it idled", () => {
+    const after = withCovers([
+      { id: "sole", name: "Cabin sole", kind: "floor", hides: ["valve1"] },
+      { id: "lid", name: "Lid", kind: "hatch", hides: ["supply"] },
+    ]);
+    const steps = work(job, found, after);
+    expect(at(steps, "openCover:sole")).toBeLessThan(at(steps, "shutOff:valve1"));
+    for (const look of steps.filter(({ verb }) => verb === "look"))
+      expect(steps.indexOf(look)).toBeLessThan(at(steps, "closeCover:sole"));
+    for (const idle of steps.filter(({ verb }) => verb === "idle"))
+      expect(steps.indexOf(idle)).toBeLessThan(at(steps, "closeCover:lid"));
+    expect(at(steps, "photographBehind:sole")).toBeLessThan(at(steps, "closeCover:sole"));
+    for (let seed = 0; seed < 5; seed++) expect(judged(job, found, after, shuffled(steps, seed))).toEqual([]);
+    // Left open it stands in the ledger.
+    const { found: was, wanted } = derive(job, found, after);
+    const left = factsAfter(
+      was,
+      steps.filter(({ id }) => id !== "closeCover:sole"),
+    );
+    expect([...wanted].filter(([fact, value]) => left.get(fact) !== value).map(([fact]) => fact)).toEqual([
+      "cover.sole",
+    ]);
+    // Nothing is opened that hides nothing of the work.
+    const idle = withCovers([{ id: "other", name: "Other", kind: "panel", hides: [] }]);
+    expect(work(job, found, idle).some(({ verb }) => verb === "openCover")).toBe(false);
+  });
+
+  test("work behind an engine is done while it is out, its hoses undone and joined again before the battery is on", () => {
+    const after = withCovers([
+      { id: "out", name: "Engine", kind: "engineOut", of: "engine", hides: ["sep2"] },
+    ]);
+    const steps = work(job, found, after);
+    const [out, back] = [at(steps, "engineOut:engine"), at(steps, "engineIn:engine")];
+    const behindIt = steps.filter(({ within }) => within === "out");
+    expect(behindIt.length).toBeGreaterThan(0);
+    for (const step of behindIt) {
+      expect([step.id, steps.indexOf(step) > out, steps.indexOf(step) < back]).toEqual([step.id, true, true]);
+    }
+    expect(back).toBeLessThan(at(steps, "batteryOn:main"));
+    const ports = [...plan.runs, ...plan.joints]
+      .flatMap(({ from, to }) => [from, to])
+      .filter(({ part }) => part === "engine")
+      .map(portKey);
+    expect(ports.length).toBeGreaterThan(0);
+    for (const key of ports) {
+      expect(at(steps, `undo:${key}`)).toBeLessThan(out);
+      expect(at(steps, `join:${key}`)).toBeGreaterThan(back);
+    }
+    for (let seed = 0; seed < 5; seed++) expect(judged(job, found, after, shuffled(steps, seed))).toEqual([]);
+  });
+
+  test("what only a tank let down uncovers brings it down, and is done while it is", () => {
+    const van = read("reading-van");
+    const own = van.plans.find(({ id }) => id === "planOwn")!;
+    const [run] = own.runs;
+    const after: Plan = {
+      ...own,
+      id: "next",
+      runs: own.runs.map((one) =>
+        one === run ? { ...one, product: { ...one.product, marking: "renewed" } } : one,
+      ),
+      covers: [{ id: "w", name: "Tank down", kind: "tankDown", of: van.tanks[0]!.id, hides: [run!.id] }],
+    };
+    const steps = work(van, own, after);
+    const tank = van.tanks[0]!.id;
+    for (const verb of ["lay", "clip"])
+      expect([
+        at(steps, `tankDown:${tank}`) < at(steps, `${verb}:${run!.id}`),
+        at(steps, `${verb}:${run!.id}`) < at(steps, `handUp:${tank}`),
+      ]).toEqual([true, true]);
+  });
+
+  test("a cover that goes with its tank, and what it hides with its part", () => {
+    const { job: next } = applyCommand(job, {
+      name: "editPlan",
+      change: {
+        covers: [
+          { id: "w", name: "Tank down", kind: "tankDown", of: "portWing", hides: ["sep1"] },
+          { id: "f", name: "Floor", kind: "floor", hides: ["sep1", "sep2"] },
+        ],
+      },
+    });
+    const fewer = applyCommand(next, { name: "removePart", id: "sep1" }).job;
+    expect(currentPlan(fewer).covers?.map(({ hides }) => hides)).toEqual([[], ["sep2"]]);
+    const none = applyCommand(next, { name: "removeTank", id: "portWing" }).job;
+    expect(currentPlan(none).covers?.map(({ id }) => id)).toEqual(["f"]);
+  });
+});
+
+describe("what comes out", () => {
+  const job = read("marram");
+  const found = job.plans.find(({ id }) => id === "found")!;
+  const plan = currentPlan(job);
+
+  test("pans are swapped before they are four fifths full: played with pans of a litre, no pan is ever fuller", () => {
+    const panM3 = 0.001;
+    const small = { ...job, panM3 };
+    const steps = work(small, found, plan);
+    expect(steps.some(({ verb }) => verb === "swapPan")).toBe(true);
+    const alone = new Set(overPan(steps, panM3).map(({ id }) => id));
+    for (let seed = 0; seed < 5; seed++) {
+      const inPan = new Map<string, number>();
+      for (const { id, verb, place, litresM3 } of shuffled(steps, seed)) {
+        if (verb === "swapPan") inPan.set(place, 0);
+        if (verb === "drainTank") continue;
+        inPan.set(place, (inPan.get(place) ?? 0) + litresM3);
+        if (!alone.has(id)) expect([id, inPan.get(place)! <= 0.8 * panM3 + 1e-12]).toEqual([id, true]);
+        // What alone is too much for any pan is told, and has an empty one.
+        else expect(inPan.get(place)).toBeCloseTo(litresM3, 12);
+      }
+    }
+    // The litres are the same, swapped or not.
+    const sum = (of: WorkStep[]) => of.reduce((all, { litresM3 }) => all + litresM3, 0);
+    expect(sum(steps)).toBeCloseTo(sum(work(job, found, plan)), 12);
+    expect(PAN_M3).toBe(0.01);
+  });
+
+  test("an old line with fuel in its dips is blown through before it is lifted: pan, pushed and staying are what it held; petrol never", () => {
+    const renewed: Plan = {
+      ...plan,
+      runs: plan.runs.map((run) => ({ ...run, product: { ...run.product, marking: "renewed" } })),
+    };
+    const steps = work(job, plan, renewed);
+    const blown = steps.filter(({ verb }) => verb === "blow");
+    expect(blown.length).toBeGreaterThan(0);
+    for (const { id, of } of blown) {
+      const run = plan.runs.find((one) => one.id === of[0])!;
+      const heldM3 = (Math.PI / 4) * run.boreM ** 2 * lengthOf(job, plan, run);
+      const own = [`undo:${portKey(run.from)}`, `undo:${portKey(run.to)}`, id, `hoseOut:${run.id}`];
+      const sum = steps.reduce((all, one) => all + (own.includes(one.id) ? one.litresM3 : 0), 0);
+      expect([id, Math.abs(sum - heldM3) < 1e-9]).toEqual([id, true]);
+      expect(steps.findIndex((one) => one.id === id)).toBeLessThan(
+        steps.findIndex((one) => one.id === `hoseOut:${run.id}`),
+      );
+    }
+    const petrol = { ...job, fuel: { ...job.fuel, grade: "petrol" as const } };
+    expect(work(petrol, plan, renewed).some(({ verb }) => verb === "blow")).toBe(false);
+  });
+
+  test("what stays after blowing: 0.7 m up at 40 degrees in 9.5 mm by 60 L/min of gas, nothing; 19 mm wide, three tenths", () => {
+    const points = [
+      { atM: 0, zM: 0 },
+      { atM: 0.7 / Math.sin((40 * Math.PI) / 180), zM: 0.7 },
+    ];
+    const held = (bore: number) => (Math.PI / 4) * bore ** 2 * points[1]!.atM;
+    // Wallis' j* at 60 L/min: 14.1 m/s in 9.5 mm gives 1.75, 3.5 m/s in 19 mm gives 0.31, by hand.
+    expect(leftAfterBlowingM3(points, 0.0095, held(0.0095), 835)).toBe(0);
+    expect(leftAfterBlowingM3(points, 0.019, held(0.019), 835)).toBeCloseTo(0.3 * held(0.019), 12);
+  });
+
+  test("the plug of a part that goes and that nothing of its kind takes up is taped, and stays so at the end", () => {
+    const unit = read("unit-12");
+    const before = currentPlan(unit);
+    const pump = before.parts.find(isPowered)!;
+    const gone = applyCommand(unit, { name: "removePart", id: pump.id }).job;
+    const after = currentPlan(gone);
+    const derived = derive(gone, before, after);
+    expect(derived.wanted.get(`plug.${pump.id}`)).toBe("taped");
+    const other = applyCommand(unit, {
+      name: "replacePart",
+      id: pump.id,
+      newId: "np",
+      kind: pump.kind as "liftPump",
+    }).job;
+    expect(derive(other, before, currentPlan(other)).steps.some(({ verb }) => verb === "tapeSpare")).toBe(
+      false,
     );
   });
 });

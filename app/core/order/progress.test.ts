@@ -3,8 +3,16 @@ import { describe, expect, test } from "@jest/globals";
 import type { Book, BookEntry } from "../book/entries";
 import { applyCommand } from "../edit/commands";
 import { currentPlan } from "../plan/ports";
-import type { Job } from "../plan/types";
-import { FROM_NOTHING, hoursLeft, makerOf, type Progress, progressOf, startsFrom } from "./progress";
+import type { Job, Plan } from "../plan/types";
+import {
+  FROM_NOTHING,
+  hoursLeft,
+  makerOf,
+  type Progress,
+  progressOf,
+  startsFrom,
+  untilDelivery,
+} from "./progress";
 
 const { job } = JSON.parse(readFileSync("demo/marram.keel.json", "utf8")) as { job: Job };
 const plan = currentPlan(job);
@@ -148,5 +156,48 @@ describe("what an order starts from", () => {
     expect(startsFrom(job, plan, "found")?.id).toBe("found");
     expect(startsFrom(job, plan, plan.id)?.id).toBe("found");
     expect(startsFrom(job, plan, "gone")?.id).toBe("found");
+  });
+});
+
+describe("a half done job", () => {
+  const unit = JSON.parse(readFileSync("demo/unit-12.keel.json", "utf8")) as { job: Job; book: Book };
+  const [from, to] = ["planA", "planB"].map((id) => unit.job.plans.find((one) => one.id === id)!) as [
+    Plan,
+    Plan,
+  ];
+  const progress = progressOf(unit.job, from, to, unit.book);
+
+  test("Unit 12: plugs of the factory filter off, the panel open, and what is behind it no longer hidden", () => {
+    expect(ledger(progress)).toEqual(
+      expect.arrayContaining(["plug.factory.water=off", "plug.factory.heat=off", "cover.sideP=open"]),
+    );
+    expect(progress.hidden.size).toBe(0);
+    expect([...progressOf(unit.job, from, to, []).hidden].sort()).toEqual([
+      "bleed",
+      "factory",
+      "plate",
+      "press",
+    ]);
+  });
+
+  test("what can be done before the block comes and what is left for then are all there is to do", () => {
+    const until = untilDelivery(progress, to, 1)!;
+    expect([until.missing, until.due]).toEqual([["plate"], "2026-04-02"]);
+    const minutes = (filter: (id: string) => boolean) =>
+      progress.steps.reduce(
+        (sum, { id, workMin }) => sum + (!progress.done.has(id) && filter(id) ? workMin : 0),
+        0,
+      );
+    // What takes the old out waits for nothing.
+    expect(until.beforeMin).toBeGreaterThanOrEqual(
+      minutes((id) => /^(undo|hoseOut|partOut|drainBowl|tapeSpare|makeEnds)/.test(id)),
+    );
+    expect(until.beforeMin).toBeLessThan(minutes(() => true));
+    expect(until.beforeMin + until.afterMin).toBe(hoursLeft(progress, 1).finishMin);
+    const come = progressOf(unit.job, from, to, [
+      ...unit.book,
+      { ...unit.book[0]!, id: "c", stepId: "checkIn:plate" } as BookEntry,
+    ]);
+    expect(untilDelivery(come, to, 1)).toBeNull();
   });
 });

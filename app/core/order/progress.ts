@@ -1,9 +1,11 @@
 /** Where the work stands, by the book: what is done, what is undone until it is redone, what is next and what holds it. */
 import { type Book, entriesOf, type HoldAside } from "../book/entries";
 import type { Id } from "../kinds/record";
-import type { Job, Plan } from "../plan/types";
-import { bodiesAt, type Derived, derive } from "./derive";
+import type { Cover, Job, Plan } from "../plan/types";
+import { coversOf } from "./covers";
+import { type Derived, derive } from "./derive";
 import { type Fact, factsAfter, type Ordered, ordered, unmet, type WorkStep } from "./facts";
+import { bodiesAt } from "./minutes";
 import { criticalWay, type Slot, schedule } from "./schedule";
 
 /** One thing that is neither as it was found nor as it is to be. */
@@ -39,6 +41,11 @@ export interface Progress {
   byPlace: AtPlace[];
   /** Ports that are made, by their keys. */
   tight: ReadonlySet<string>;
+  /** Parts that are gone whose plugs were taped: named until hand-over. */
+  taped: Id[];
+  /** What lies behind covers that are closed. */
+  hidden: ReadonlySet<Id>;
+  covers: Cover[];
 }
 
 export interface AtPlace {
@@ -68,7 +75,7 @@ export function startsFrom(job: Job, plan: Plan, asked?: string | null): Plan | 
 }
 
 /** Steps ticked by the book, in the order they were; a tick taken back is none. */
-function ticked(book: Book, planId: Id): string[] {
+export function ticked(book: Book, planId: Id): string[] {
   const done = new Map<string, string>();
   for (const { stepId, isDone, planId: own, at } of entriesOf(book, "stepDone")) {
     if (own !== planId) continue;
@@ -87,6 +94,7 @@ export function progressOf(job: Job, before: Plan | null, after: Plan, book: Boo
   const done = marks.flatMap((id) => byId.get(id) ?? []);
   const isDone = new Set(done.map(({ id }) => id));
   const now = factsAfter(derived.found, done);
+  const covers = coversOf(before, after);
   const asides = entriesOf(book, "holdAside").filter(
     ({ planId, stepId }) => planId === after.id && byId.has(stepId),
   );
@@ -95,9 +103,13 @@ export function progressOf(job: Job, before: Plan | null, after: Plan, book: Boo
     unmet(step, now).filter(({ fact }) => !asides.some((one) => one.stepId === step.id && one.fact === fact));
   const holds = new Map(left.map((step) => [step.id, holdsOf(step)]));
   const ready = left.filter(({ id }) => holds.get(id)?.length === 0);
-  // Whoever works stays where the last step was, while there is something to do there.
-  const place = done.at(-1)?.place;
-  const next = ready.find((step) => step.place === place) ?? ready[0] ?? left[0];
+  // Whoever works stays where the last step was, behind the same cover first, while there is something to do there.
+  const last = done.at(-1);
+  const next =
+    ready.find(({ within }) => within !== undefined && within === last?.within) ??
+    ready.find(({ place }) => place === last?.place) ??
+    ready[0] ??
+    left[0];
   return {
     outcome: order.outcome,
     fault: order.outcome === "order" || order.outcome === "nothing" ? null : order,
@@ -117,12 +129,27 @@ export function progressOf(job: Job, before: Plan | null, after: Plan, book: Boo
       const [leftMin, leftM3] = [sum(({ workMin }) => workMin), sum(({ litresM3 }) => litresM3)];
       return [{ place, steps: mine, left: open, leftMin, leftM3 }];
     }),
-    tight: new Set(
-      [...now].flatMap(([fact, value]) =>
-        fact.startsWith("port.") && value === "tight" ? [fact.slice("port.".length)] : [],
-      ),
-    ),
+    taped: idsAt(now, "plug", "taped"),
+    hidden: hiddenBy(covers, now),
+    covers,
+    tight: new Set(idsAt(now, "port", "tight")),
   };
+}
+
+/** Things of which a fact has a value now. */
+const idsAt = (now: ReadonlyMap<string, string>, kind: string, value: string): Id[] =>
+  [...now].flatMap(([fact, own]) =>
+    fact.startsWith(`${kind}.`) && own === value ? [fact.slice(kind.length + 1)] : [],
+  );
+
+/** What covers hide that are not open; an engine that is in, and a tank that is up, hide what is behind them. */
+function hiddenBy(covers: readonly Cover[], now: ReadonlyMap<string, string>): Set<Id> {
+  const isOpen = (cover: Cover) => {
+    if (cover.kind === "engineOut") return now.get(`engine.${cover.of}`) === "out";
+    if (cover.kind === "tankDown") return now.get(`tank.${cover.of}`) === "down";
+    return now.get(`cover.${cover.id}`) === "open";
+  };
+  return new Set(covers.filter((cover) => !isOpen(cover)).flatMap(({ hides }) => hides));
 }
 
 /** The step that is still to make a fact what it must be. */
@@ -162,16 +189,50 @@ export interface Hours {
 }
 
 /** When what is left can be done by so many hands, from now on. */
-export function hoursLeft({ steps, done }: Pick<Progress, "steps" | "done">, people: number): Hours {
+export function hoursLeft(
+  { steps, done, covers }: Pick<Progress, "steps" | "done" | "covers">,
+  people: number,
+): Hours {
   const left = steps
     .filter(({ id }) => !done.has(id))
-    .map((step) => ({ ...step, needs: step.needs.filter((need) => !done.has(need)) }));
-  const slots = schedule(left, people, bodiesAt) ?? [];
+    .map((step) => ({
+      ...step,
+      needs: step.needs.filter((need) => !done.has(need)),
+      // Behind a cover so many have room as was told for it.
+      place: step.within ?? step.place,
+    }));
+  const room = Object.fromEntries(covers.map(({ id, bodies }) => [id, bodies ?? 1]));
+  const slots = schedule(left, people, { ...bodiesAt, ...room }) ?? [];
   return {
     slots,
     finishMin: slots.reduce((last, { doneMin }) => Math.max(last, doneMin), 0),
     critical: new Set(criticalWay(left)?.ids ?? []),
   };
+}
+
+export interface UntilDelivery {
+  /** What has not come, and the last day it is due where every one has a day. */
+  missing: Id[];
+  due: string | null;
+  /** Of what can be done before it comes, and of what is left for then. */
+  beforeMin: number;
+  afterMin: number;
+}
+
+/** How long the work goes on before it stands still for what has not come; null where nothing is awaited. */
+export function untilDelivery(progress: Progress, plan: Plan, people: number): UntilDelivery | null {
+  const { steps, done } = progress;
+  const missing = (plan.awaited ?? []).filter(
+    (id) => steps.some((step) => step.id === `checkIn:${id}`) && !done.has(`checkIn:${id}`),
+  );
+  if (missing.length === 0) return null;
+  const held = new Set(missing.flatMap((id) => [`checkIn:${id}`, ...heldUpBy(steps, `checkIn:${id}`)]));
+  const free = steps.filter(({ id }) => !held.has(id));
+  const all = hoursLeft(progress, people).finishMin;
+  const beforeMin = hoursLeft({ ...progress, steps: free }, people).finishMin;
+  const days = missing.map((id) => plan.deliveries?.[id]?.due);
+  const due = days.every((day) => day !== undefined) ? (days.toSorted().at(-1) ?? null) : null;
+  return { missing, due, beforeMin, afterMin: Math.max(0, all - beforeMin) };
 }
 
 /** What is awaited and not checked in: how many steps wait for it, and how many can be done meanwhile. */

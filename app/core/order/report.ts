@@ -5,6 +5,7 @@ import { currentPlan } from "../plan/ports";
 import type { Job } from "../plan/types";
 import { LITRE_M3 } from "../units/factors";
 import type { Fact, Verb } from "./facts";
+import { overPan } from "./pans";
 import { hoursLeft, makerOf, progressOf, startsFrom } from "./progress";
 
 const holdCodes: readonly Verb[] = [
@@ -31,7 +32,7 @@ export function workReport(job: Job, book: Book, from: Id | undefined, people: n
   const { steps, outcome, fault, done, ledger } = progress;
   const verbOf = new Map(steps.map(({ id, verb }) => [id, verb]));
   const text = ({ fact, value }: Fact) => `${fact}=${value}`;
-  const hours = hoursLeft({ steps, done: new Set() }, people);
+  const hours = hoursLeft({ ...progress, done: new Set() }, people);
   const pans = new Map<string, number>();
   for (const { place, litresM3 } of steps) pans.set(place, (pans.get(place) ?? 0) + litresM3);
   return {
@@ -72,6 +73,9 @@ export function workReport(job: Job, book: Book, from: Id | undefined, people: n
     pans: Object.fromEntries(
       [...pans].filter(([, m3]) => m3 > 0).map(([place, m3]) => [place, m3 / LITRE_M3]),
     ),
-    notes: progress.noLongerWanted.map((id) => `noLongerWanted:${id}`),
+    notes: [
+      ...progress.noLongerWanted.map((id) => `noLongerWanted:${id}`),
+      ...overPan(steps, job.panM3).map(({ id }) => `overPan:${id}`),
+    ],
   };
 }

@@ -87,62 +87,127 @@ export function criticalWay(steps: readonly TimedStep[]): Critical | null {
   return { minutes, ids };
 }
 
-/** Steps one by one by rank, each as early as its needs, hands and place allow: with the right ranks the best there is. */
-function listed(
+/** Steps as numbers, worked out once for all ranks that are tried. */
+interface Numbered {
+  ids: string[];
+  workMin: Float64Array;
+  waitMin: Float64Array;
+  notBeforeMin: Float64Array;
+  hands: Int32Array;
+  place: Int32Array;
+  mostAt: number[];
+  needs: number[][];
+  after: number[][];
+}
+
+function numbered(
   order: readonly TimedStep[],
   people: number,
   placeHolds: Readonly<Record<string, number>>,
-  rank: ReadonlyMap<string, number>,
-): Slot[] {
-  const byId = new Map(order.map((step) => [step.id, step]));
-  const slots = new Map<string, Slot>();
-  const after = new Map<string, string[]>();
-  const open = new Map<string, number>();
-  for (const { id, needs } of order) {
-    const own = needs.filter((need) => byId.has(need));
-    open.set(id, own.length);
-    for (const need of own) after.set(need, [...(after.get(need) ?? []), id]);
-  }
-  const ready = order.filter(({ id }) => open.get(id) === 0);
-  // With one person a step for two is planned as if one could, and the plan carries the hold.
-  const hands = (step: TimedStep) => Math.min(step.people, people);
-  const working: { startMin: number; workedMin: number; hands: number; place: string }[] = [];
-  const fits = (step: TimedStep, at: number, later: typeof working): boolean => {
-    const end = at + step.workMin;
-    const beside = later.filter(({ startMin, workedMin }) => startMin < end && workedMin > at);
-    const most = placeHolds[step.place] ?? Number.POSITIVE_INFINITY;
-    return [at, ...beside.map(({ startMin }) => Math.max(at, startMin))].every((moment) => {
-      const then = beside.filter(({ startMin, workedMin }) => startMin <= moment && workedMin > moment);
-      return (
-        then.reduce((sum, one) => sum + one.hands, hands(step)) <= people &&
-        then.filter(({ place }) => place === step.place).length < most
-      );
-    });
+): Numbered {
+  const index = new Map(order.map(({ id }, i) => [id, i]));
+  const places = [...new Set(order.map(({ place }) => place))];
+  const needs = order.map((step) => step.needs.flatMap((need) => index.get(need) ?? []));
+  const after: number[][] = order.map(() => []);
+  needs.forEach((own, i) => {
+    for (const need of own) after[need]?.push(i);
+  });
+  return {
+    ids: order.map(({ id }) => id),
+    workMin: Float64Array.from(order, ({ workMin }) => workMin),
+    waitMin: Float64Array.from(order, ({ waitMin }) => waitMin),
+    notBeforeMin: Float64Array.from(order, ({ notBeforeMin }) => notBeforeMin),
+    // With one person a step for two is planned as if one could, and the plan carries the hold.
+    hands: Int32Array.from(order, (step) => Math.min(step.people, people)),
+    place: Int32Array.from(order, ({ place }) => places.indexOf(place)),
+    mostAt: places.map((place) => placeHolds[place] ?? Number.POSITIVE_INFINITY),
+    needs,
+    after,
   };
+}
+
+/** Hands and bodies in use from one moment to the next; after the last of them nobody works. */
+class Day {
+  private readonly from = [0];
+  private readonly hands = [0];
+  private readonly at: number[][];
+
+  constructor(
+    private readonly people: number,
+    private readonly mostAt: readonly number[],
+  ) {
+    this.at = [mostAt.map(() => 0)];
+  }
+
+  /** The first stretch that ends after a moment. */
+  private stretch(moment: number): number {
+    let [low, high] = [0, this.from.length - 1];
+    while (low < high) {
+      const middle = (low + high + 1) >> 1;
+      if ((this.from[middle] as number) <= moment) low = middle;
+      else high = middle - 1;
+    }
+    return low;
+  }
+
+  private split(moment: number): number {
+    const i = this.stretch(moment);
+    if (this.from[i] === moment) return i;
+    this.from.splice(i + 1, 0, moment);
+    this.hands.splice(i + 1, 0, this.hands[i] as number);
+    this.at.splice(i + 1, 0, [...(this.at[i] as number[])]);
+    return i + 1;
+  }
+
+  /** Takes the first time from `least` on in which so many hands and one body more have room, and gives its start. */
+  take(least: number, longMin: number, hands: number, place: number): number {
+    let start = least;
+    for (
+      let i = this.stretch(least);
+      i < this.from.length && (this.from[i] as number) < start + longMin;
+      i++
+    ) {
+      const isFull =
+        (this.hands[i] as number) + hands > this.people ||
+        (this.at[i]?.[place] as number) >= (this.mostAt[place] as number);
+      if (isFull) start = this.from[i + 1] ?? start;
+    }
+    const [first, last] = [this.split(start), this.split(start + longMin)];
+    for (let i = first; i < last; i++) {
+      (this.hands[i] as number) += hands;
+      ((this.at[i] as number[])[place] as number)++;
+    }
+    return start;
+  }
+}
+
+/** Steps one by one by rank, each as early as its needs, hands and place allow: with the right ranks the best there is. */
+function listed(steps: Numbered, people: number, rank: ArrayLike<number>): Slot[] {
+  const count = steps.ids.length;
+  const open = Int32Array.from(steps.needs, ({ length }) => length);
+  const ready = steps.ids.flatMap((_, i) => (open[i] === 0 ? [i] : []));
+  const doneMin = new Float64Array(count);
+  const slots: Slot[] = [];
+  const day = new Day(people, steps.mostAt);
   while (ready.length > 0) {
     let pick = 0;
-    ready.forEach((one, i) => {
-      if ((rank.get(one.id) ?? 0) > (rank.get((ready[pick] as TimedStep).id) ?? 0)) pick = i;
-    });
-    const [step] = ready.splice(pick, 1) as [TimedStep];
-    const least = step.needs.reduce(
-      (most, need) => Math.max(most, slots.get(need)?.doneMin ?? 0),
-      step.notBeforeMin,
-    );
-    // What is over by then is in nobody's way.
-    const later = working.filter(({ workedMin }) => workedMin > least);
-    const moments = [least, ...later.map(({ workedMin }) => workedMin)].sort((x, y) => x - y);
-    const startMin = step.workMin === 0 ? least : (moments.find((at) => fits(step, at, later)) ?? least);
-    const workedMin = startMin + step.workMin;
-    slots.set(step.id, { id: step.id, startMin, workedMin, doneMin: workedMin + step.waitMin });
-    if (step.workMin > 0) working.push({ startMin, workedMin, hands: hands(step), place: step.place });
-    for (const id of after.get(step.id) ?? []) {
-      const left = (open.get(id) ?? 0) - 1;
-      open.set(id, left);
-      if (left === 0) ready.push(byId.get(id) as TimedStep);
+    for (let k = 1; k < ready.length; k++)
+      if ((rank[ready[k] as number] as number) > (rank[ready[pick] as number] as number)) pick = k;
+    const [i] = ready.splice(pick, 1) as [number];
+    let least = steps.notBeforeMin[i] as number;
+    for (const need of steps.needs[i] as number[]) least = Math.max(least, doneMin[need] as number);
+    const workMin = steps.workMin[i] as number;
+    const startMin =
+      workMin === 0 ? least : day.take(least, workMin, steps.hands[i] as number, steps.place[i] as number);
+    const workedMin = startMin + workMin;
+    doneMin[i] = workedMin + (steps.waitMin[i] as number);
+    slots.push({ id: steps.ids[i] as string, startMin, workedMin, doneMin: doneMin[i] as number });
+    for (const next of steps.after[i] as number[]) {
+      (open[next] as number)--;
+      if (open[next] === 0) ready.push(next);
     }
   }
-  return [...slots.values()].sort((x, y) => x.startMin - y.startMin);
+  return slots.sort((x, y) => x.startMin - y.startMin);
 }
 
 const finishOf = (slots: readonly Slot[]) => slots.reduce((last, { doneMin }) => Math.max(last, doneMin), 0);
@@ -153,19 +218,21 @@ const SMALL = 40;
 
 /** A plan of hours; the same for the same steps. Null where they cannot be ordered. */
 export function schedule(
-  steps: readonly TimedStep[],
+  timed: readonly TimedStep[],
   people: number,
   placeHolds: Readonly<Record<string, number>> = {},
 ): Slot[] | null {
-  const order = inNeed(steps);
+  const order = inNeed(timed);
   if (!order) return null;
-  const tail = tails(order);
-  let best = listed(order, people, placeHolds, tail);
-  const least = criticalWay(steps)?.minutes ?? 0;
+  const byId = tails(order);
+  const tail = Float64Array.from(order, ({ id }) => byId.get(id) ?? 0);
+  const steps = numbered(order, people, placeHolds);
+  let best = listed(steps, people, tail);
+  const least = criticalWay(timed)?.minutes ?? 0;
   const random = seeded(1);
   for (let i = 0; i < (order.length <= SMALL ? TRIES : 2) && finishOf(best) > least; i++) {
-    const rank = new Map([...tail].map(([id, minutes]) => [id, minutes * (0.5 + random())]));
-    const other = listed(order, people, placeHolds, rank);
+    const rank = tail.map((minutes) => minutes * (0.5 + random()));
+    const other = listed(steps, people, rank);
     if (finishOf(other) < finishOf(best)) best = other;
   }
   return best;

@@ -7,28 +7,12 @@ import { fuelAt } from "../fuel/fuel";
 import type { Id } from "../kinds/record";
 import { placedPorts, portKey } from "../plan/ports";
 import { runGeometry } from "../plan/route";
-import type { Job, Plan, PortRef, Tank, TankLine } from "../plan/types";
+import type { Job, Plan, PortRef, Tank } from "../plan/types";
 import { drainFirstM3, liftingKg, tankWeight } from "../tanks/weight";
 import { areaM2 } from "../units/bore";
-import { at, type Fact, type Verb, type WorkStep } from "./facts";
+import { at, type Fact, type Verb } from "./facts";
 import { drained } from "./litres";
-
-/** What the order's derivation offers. */
-export interface StepMaker {
-  readonly steps: ReadonlyMap<string, WorkStep>;
-  fact(fact: string, found: string): void;
-  step(
-    verb: Verb,
-    object: string,
-    rest: Pick<WorkStep, "of" | "place" | "pre" | "post"> & Partial<WorkStep>,
-  ): WorkStep;
-  add(id: string, more: { pre?: readonly Fact[]; post?: readonly Fact[] }): void;
-  safe(place: string): Fact[];
-  undo(plan: Plan, ref: PortRef, litresM3: number): WorkStep;
-  join(withId: Id, ref: PortRef, pre: Fact[], benchOf: Id | null): Fact;
-  drainTank(tank: Tank, litresM3: number): Fact;
-  tankLineSafe(line: TankLine): Fact[];
-}
+import type { StepMaker } from "./maker";
 
 /** What is fast to a tank beside its hoses, and by when it is reached. */
 interface Fast {
@@ -71,6 +55,44 @@ function lightenedM3(job: Job, plan: Plan, tank: Tank): number {
   return drainFirstM3(weight, liftingKg[tank.droppedBy], state.densityKgM3);
 }
 
+/** Every hose and fitting at a thing's ports, kept ones too: undone before it moves, and joined when it is back. */
+export function hosesOff(
+  maker: StepMaker,
+  job: Job,
+  before: Plan,
+  after: Plan,
+  id: Id,
+  reached: Fact,
+): { opened: Fact[]; on(back: Fact): Fact[] } {
+  const joinedIn = (plan: Plan) =>
+    [
+      ...plan.runs.map(({ id: withId, from, to }) => ({ from, to, withId })),
+      ...plan.joints.map(({ from, to }) => ({ from, to, withId: from.part === id ? to.part : from.part })),
+    ].flatMap(({ from, to, withId }) =>
+      [from, to].flatMap((ref) => (ref.part === id ? [{ ref, withId }] : [])),
+    );
+  /** The step that gives a port a value already, as it does where the plan changes there. */
+  const makerOf = (key: string, value: string) =>
+    [...maker.steps.values()].find(({ post }) =>
+      post.some((one) => one.fact === `port.${key}` && one.value === value),
+    );
+  const opened = joinedIn(before).map(({ ref }) => {
+    const key = portKey(ref);
+    const step = makerOf(key, "open") ?? maker.undo(before, ref, outM3(job, before, ref));
+    maker.add(step.id, { pre: [reached] });
+    return at(`port.${key}`, "open");
+  });
+  const on = (back: Fact) =>
+    joinedIn(after).map(({ ref, withId }) => {
+      const key = portKey(ref);
+      const made = makerOf(key, "tight");
+      if (made) maker.add(made.id, { pre: [back] });
+      else maker.join(withId, ref, [back], null);
+      return at(`port.${key}`, "tight");
+    });
+  return { opened, on };
+}
+
 export function takeDown(maker: StepMaker, job: Job, before: Plan, after: Plan, tank: Tank): void {
   const { id } = tank;
   const fact = `tank.${id}`;
@@ -99,26 +121,8 @@ export function takeDown(maker: StepMaker, job: Job, before: Plan, after: Plan, 
   tankStep("handDown", [...maker.safe(place), ...light, ...first, ...out, at(fact, "up")], "loose");
   const then = fast.filter(({ isInReach }) => !isInReach).map((one) => off(one, [at(fact, "loose")]));
 
-  // Every hose and fitting at its ports: kept ones too.
-  const joinedIn = (plan: Plan) =>
-    [
-      ...plan.runs.map(({ id: withId, from, to }) => ({ from, to, withId })),
-      ...plan.joints.map(({ from, to }) => ({ from, to, withId: from.part === id ? to.part : from.part })),
-    ].flatMap(({ from, to, withId }) =>
-      [from, to].flatMap((ref) => (ref.part === id ? [{ ref, withId }] : [])),
-    );
-  /** The step that gives a port a value already, as it does where the plan changes there. */
-  const makerOf = (key: string, value: string) =>
-    [...maker.steps.values()].find(({ post }) =>
-      post.some((one) => one.fact === `port.${key}` && one.value === value),
-    );
-  const opened = joinedIn(before).map(({ ref }) => {
-    const key = portKey(ref);
-    const step = makerOf(key, "open") ?? maker.undo(before, ref, outM3(job, before, ref));
-    maker.add(step.id, { pre: [at(fact, "loose")] });
-    return at(`port.${key}`, "open");
-  });
-  tankStep("tankDown", [at(fact, "loose"), ...then, ...opened], "down");
+  const hoses = hosesOff(maker, job, before, after, id, at(fact, "loose"));
+  tankStep("tankDown", [at(fact, "loose"), ...then, ...hoses.opened], "down");
   const unit = `unit.${id}`;
   maker.fact(unit, "shut");
   maker.step("unitOpen", id, {
@@ -140,13 +144,7 @@ export function takeDown(maker: StepMaker, job: Job, before: Plan, after: Plan, 
     return at(`fast.${one.id}`, "refast");
   };
   const plugged = fast.filter(({ isInReach }) => !isInReach).map((one) => on(one, [at(fact, "raised")]));
-  const tight = joinedIn(after).map(({ ref, withId }) => {
-    const key = portKey(ref);
-    const made = makerOf(key, "tight");
-    if (made) maker.add(made.id, { pre: [at(fact, "raised")] });
-    else maker.join(withId, ref, [at(fact, "raised")], null);
-    return at(`port.${key}`, "tight");
-  });
+  const tight = hoses.on(at(fact, "raised"));
   tankStep("tankUp", [at(fact, "raised"), ...plugged, ...tight], "fixed");
   const fastened = fast.filter(({ isInReach }) => isInReach).map((one) => on(one, [at(fact, "fixed")]));
   for (const { id: lay } of ledAnew(after, "lay")) maker.add(lay, { pre: [at(fact, "fixed")] });

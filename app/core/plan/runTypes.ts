@@ -138,3 +138,16 @@ export interface Passage {
   /** What lies behind it. Absent until somebody has looked. */
   behind?: "free" | "chassis" | "stringer" | "tank" | "wires";
 }
+
+/**
+ * What must come away before the things behind it are reached. An engine that comes out, and a tank that comes down,
+ * are windows of the same sort: `of` says which; the others are only opened.
+ */
+export type Cover = {
+  id: Id;
+  name: string;
+  /** Parts, tanks, consumers and hoses behind it. */
+  hides: Id[];
+  /** How many can work behind it at once; one where it is absent. */
+  bodies?: number;
+} & ({ kind: "hatch" | "floor" | "panel" } | { kind: "engineOut" | "tankDown"; of: Id });

@@ -54,6 +54,14 @@ function straysOfPlan(job: Job, plan: Plan, path: Stray["path"]): Stray[] {
     ...(plan.tanksDown ?? []).flatMap((tank, i): Stray[] =>
       job.tanks.some(({ id }) => id === tank) ? [] : [{ path: [...path, "tanksDown", i], id: tank }],
     ),
+    ...(plan.covers ?? []).flatMap((cover, i): Stray[] =>
+      "of" in cover &&
+      !(cover.kind === "tankDown" ? job.tanks : job.consumers).some(({ id }) => id === cover.of)
+        ? [{ path: [...path, "covers", i], id: cover.of }]
+        : cover.hides.flatMap((id, k): Stray[] =>
+            drawn.has(id) || lying.has(id) ? [] : [{ path: [...path, "covers", i, "hides", k], id }],
+          ),
+    ),
     ...(plan.tankLines ?? []).flatMap(({ tank }, i): Stray[] =>
       job.tanks.some(({ id }) => id === tank) ? [] : [{ path: [...path, "tankLines", i], id: tank }],
     ),

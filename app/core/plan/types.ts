@@ -5,7 +5,7 @@ import type { Engine, PlanPart } from "../kinds/index";
 import type { GivenByField, Id } from "../kinds/record";
 import type { UnitChoice } from "../units/format";
 import type { Board, Mounted } from "./boardTypes";
-import type { ChosenChain, Delivery, JointLook, Passage, PortRef, Run, TankLine } from "./runTypes";
+import type { ChosenChain, Cover, Delivery, JointLook, Passage, PortRef, Run, TankLine } from "./runTypes";
 import type { Schools } from "./schools";
 import type { Tank } from "./tankTypes";
 
@@ -88,6 +88,7 @@ export interface Plan {
   tankLines?: TankLine[];
   /** Tanks that come down for the work. */
   tanksDown?: Id[];
+  covers?: Cover[];
   /** Parts and hoses that are ordered and have not come. */
   awaited?: Id[];
   /** Of what is awaited, by its id. */
@@ -140,6 +141,8 @@ export interface Job {
   currentPlanId: Id;
   /** Whom it is handed to, by whom and when: printed, asked nowhere else. */
   handOver?: HandOver;
+  /** What the pan that catches fuel holds. */
+  panM3?: number;
   /** The user's own price of a line to buy, each or a metre, by its key; in whatever money. */
   prices?: Record<string, number>;
 }

@@ -11,6 +11,7 @@ import { wordOf } from "~/core/air/content";
 import { entriesOf } from "~/core/book/entries";
 import { commonTorquesNM } from "~/core/joints/torque";
 import type { Fact, WorkStep } from "~/core/order/facts";
+import { overPan, PAN_M3 } from "~/core/order/pans";
 import {
   FROM_NOTHING,
   hoursLeft,
@@ -18,6 +19,7 @@ import {
   type Progress,
   progressOf,
   startsFrom,
+  untilDelivery,
 } from "~/core/order/progress";
 import { riskSpares } from "~/core/parts/buying";
 import { type Job, type Plan, type PortRef, schoolOf } from "~/core/plan/types";
@@ -42,6 +44,7 @@ import {
   stepWords,
   toolsText,
   undoneText,
+  waitText,
 } from "~/messages/workOrder";
 import { Plumbing } from "~/plumbing/Plumbing";
 import { usePlumbing } from "~/plumbing/usePlumbing";
@@ -50,6 +53,7 @@ import { Button } from "~/ui/button";
 import { Actions, Dialog } from "~/ui/dialog";
 import { Select, TextField } from "~/ui/fields";
 import { Sheet } from "~/ui/place";
+import { PlanDrawing } from "./PlanDrawing";
 
 const Next = styled.section`
   margin: 0 16px 10px; background: var(--raised); border: 1px solid var(--hairline); padding: 10px 14px;
@@ -98,12 +102,6 @@ const Steps = styled.ol`
   li[data-done="true"] { color: var(--soft); }
   @media (pointer: coarse) { li { min-height: 48px; } }
 `;
-const Drawing = styled.div`
-  margin: 0 16px 10px; border: 1px solid var(--hairline); background: var(--raised); overflow-x: auto;
-  svg { display: block; width: 100%; height: auto; }
-  @media (max-width: 600px), print { display: none; }
-`;
-
 const Prints = styled.nav`
   display: flex; flex-wrap: wrap; gap: 4px 12px; align-items: center; align-self: flex-end;
   a { color: var(--act); display: inline-flex; align-items: center; min-height: 28px; }
@@ -118,7 +116,7 @@ const sheets = [
 ] as const;
 
 export function WorkOrder() {
-  const { job, plan, book, network, enter, stored, selectedId, select, chooseLineUp } = useJob();
+  const { job, plan, book, network, enter, dispatch, stored, selectedId, select, chooseLineUp } = useJob();
   const trade = useTrade();
   const { placed } = usePlumbing(network);
   const [asked, ask] = useSearchParams();
@@ -132,6 +130,10 @@ export function WorkOrder() {
   const progress = useMemo(() => progressOf(job, before, plan, book), [job, before, plan, book]);
   const [people, setPeople] = useState<1 | 2>(1);
   const ahead = useMemo(() => hoursLeft(progress, people), [progress, people]);
+  const waits = useMemo(
+    () => waitText(untilDelivery(progress, plan, people), namer(job, before, plan)),
+    [progress, plan, people, job, before],
+  );
   const [chosenId, choose] = useState<string | null>(null);
   const [aside, setAside] = useState<Fact | null>(null);
   const chosen = progress.steps.find(({ id }) => id === chosenId && !progress.done.has(id));
@@ -155,8 +157,19 @@ export function WorkOrder() {
             onChange={setFrom}
           />
         </div>
+        {job.plans.length > 1 && (
+          <div style={{ minWidth: 200 }}>
+            <Select
+              label="To"
+              value={plan.id}
+              options={job.plans}
+              onChange={(id) => void dispatch({ name: "choosePlan", id })}
+            />
+          </div>
+        )}
         <p style={{ flex: 1, margin: 0, minWidth: 200, fontWeight: 600, alignSelf: "flex-end" }}>
           {summary(progress, ahead.finishMin, people)}
+          {waits && ` ${waits}`}
         </p>
         <Button
           onPress={() => setPeople(people === 1 ? 2 : 1)}
@@ -190,9 +203,7 @@ export function WorkOrder() {
               </p>
               <StepTitle step={shown.step} before={before} />
               {cautionText(shown.step.verb) && <p className="caution">{cautionText(shown.step.verb)}</p>}
-              {shown.step.litresM3 > 0 && (
-                <p className="small">{trade.pan(shown.step.litresM3)} into the pan, at the least.</p>
-              )}
+              {shown.step.litresM3 > 0 && <p className="small">{intoPanText(shown.step, job, trade)}</p>}
               {shown.holds.length > 0 && (
                 <p className="held">
                   <Lock size={18} aria-hidden />
@@ -237,12 +248,11 @@ export function WorkOrder() {
       <Columns>
         <div style={{ minWidth: 0 }}>
           {placed && (
-            <Drawing>
-              <svg
-                viewBox={`0 0 ${placed.width} ${placed.height}`}
-                role="group"
-                aria-label="The plan with what is tight ticked and the next step marked"
-              >
+            <PlanDrawing
+              placed={placed}
+              label="The plan with what is tight ticked, the next step marked and what is covered hatched"
+            >
+              {(scale) => (
                 <Plumbing
                   network={network}
                   placed={placed}
@@ -250,12 +260,13 @@ export function WorkOrder() {
                   units={job.units}
                   selectedId={selectedId}
                   glowIds={shown ? [...shown.step.of] : []}
+                  hiddenIds={progress.hidden}
                   onSelect={select}
-                  scale={Math.min(1, 800 / placed.width)}
+                  scale={scale}
                   doneKeys={progress.tight}
                 />
-              </svg>
-            </Drawing>
+              )}
+            </PlanDrawing>
           )}
           <Sheet>
             <h3>By place</h3>
@@ -284,6 +295,16 @@ function summary({ outcome, steps, done }: Progress, finishMin: number, people: 
   if (steps.length > 0 && left === 0) return `All ${steps.length} steps are done.`;
   return `${done.size} of ${steps.length} steps done; ${minutesText(finishMin * 60)} left for ${counted(people, "person")}, waits filled.`;
 }
+
+/** What comes out, and where one pan is not enough for it. */
+const intoPanText = (step: WorkStep, { panM3 }: Job, trade: ReturnType<typeof useTrade>): string =>
+  [
+    `${trade.pan(step.litresM3)} into the pan, at the least.`,
+    overPan([step], panM3).length > 0 &&
+      `More than a pan of ${trade.pan(panM3 ?? PAN_M3)} may be carried with: use a larger one.`,
+  ]
+    .filter(Boolean)
+    .join(" ");
 
 function StepTitle({ step, before }: { step: WorkStep; before: Plan | null }) {
   const { job, plan } = useJob();
@@ -423,6 +444,7 @@ function LedgerOf({ progress, before }: { progress: Progress; before: Plan | nul
           </li>
         ))}
       </ul>
+      <Standing title="Taped and labelled, left so" lines={progress.taped.map(name)} />
       <Standing title="Awaited" lines={awaited} />
       <Standing title="For the time being only" lines={provisionalOf(job)} />
       <Standing title="In hand before it is undone" lines={spares} />

@@ -13,15 +13,12 @@ import { useJob } from "~/state/job";
 import { ToggleButton } from "~/ui/button";
 import { Caution, PlaceHead, Sheet } from "~/ui/place";
 import { Tabs } from "~/ui/tabs";
+import { Access } from "./Access";
+import { PlanDrawing } from "./PlanDrawing";
 import { WorkOrder } from "./WorkOrder";
 
 export const meta = () => [{ title: "Install · Iron Keel" }];
 
-const Drawing = styled.div`
-  margin: 0 16px 12px; overflow-x: auto; border: 1px solid var(--hairline); background: var(--raised);
-  svg { display: block; width: 100%; height: auto; }
-  @media (max-width: 600px) { display: none; }
-`;
 const States = styled.div`
   display: flex; flex-wrap: wrap; gap: 6px; margin: 0 16px 8px;
 `;
@@ -31,7 +28,7 @@ const Tick = styled.div`
 
 const nothing = { wetted: [], shutIn: [] };
 
-const parts = ["work", "leaks"] as const;
+const parts = ["work", "access", "leaks"] as const;
 type InstallPart = (typeof parts)[number];
 const Body = styled.div`
   h2 { font-size: 20px; padding: 8px 0 7px 16px; }
@@ -49,6 +46,7 @@ export default function Install() {
         onChoose={(next) => ask({ part: next }, { replace: true, preventScrollReset: true })}
         tabs={[
           { id: "work", name: "Work order", body: () => <WorkOrder /> },
+          { id: "access", name: "Access", body: () => <Access /> },
           { id: "leaks", name: "Leak test", body: () => <LeakTest /> },
         ]}
       />
@@ -100,12 +98,8 @@ function LeakTest() {
       </Caution>
       <SchoolNote matters={["joints", "torque", "factoryFilter"]} />
       {placed && (
-        <Drawing>
-          <svg
-            viewBox={`0 0 ${placed.width} ${placed.height}`}
-            role="group"
-            aria-label="Plan with the joints that are dry ticked"
-          >
+        <PlanDrawing placed={placed} label="Plan with the joints that are dry ticked">
+          {(scale) => (
             <Plumbing
               network={network}
               placed={placed}
@@ -114,11 +108,11 @@ function LeakTest() {
               selectedId={selectedId}
               glowIds={wet.map(({ partId }) => partId)}
               onSelect={select}
-              scale={Math.min(1, 800 / placed.width)}
+              scale={scale}
               doneKeys={new Set(done.map(({ key }) => key))}
             />
-          </svg>
-        </Drawing>
+          )}
+        </PlanDrawing>
       )}
       <Sheet>
         <table>

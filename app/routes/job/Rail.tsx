@@ -7,6 +7,7 @@ import { entriesOf } from "~/core/book/entries";
 import { lastLooks } from "~/core/book/looks";
 import { placeOf } from "~/core/findings/index";
 import { type Place, places } from "~/core/findings/rule";
+import { ticked } from "~/core/order/progress";
 import { hosesOf } from "~/core/plan/lying";
 import { tradeIn } from "~/core/units/trade";
 import { counted } from "~/messages/counted";
@@ -51,9 +52,11 @@ const icons: Record<Place, typeof Ruler> = {
 export function Rail() {
   const { job, plan, book, findings, lineUp } = useJob();
   const aboard = Object.values(plan.conditions.aboardM3).reduce((sum, m3) => sum + m3, 0);
-  const points = 2 * plan.runs.length + plan.joints.length;
-  const dry = useMemo(
-    () => [...lastLooks(book, plan.id).values()].filter(({ result }) => result === "dry").length,
+  const [wet, steps] = useMemo(
+    () => [
+      [...lastLooks(book, plan.id).values()].filter(({ result }) => result === "wet").length,
+      ticked(book, plan.id).length,
+    ],
     [book, plan.id],
   );
   const bled = useMemo(
@@ -66,7 +69,8 @@ export function Rail() {
     prove: counted(plan.lineUps.length, "line-up"),
     fit: counted(hosesOf(plan).length, "run"),
     parts: counted(plan.parts.length, "part"),
-    install: `${dry} of ${points} dry`,
+    install:
+      wet > 0 ? `${counted(wet, "joint")} wet` : steps > 0 ? `${counted(steps, "step")} done` : "not begun",
     bleed: bled === 0 ? "not bled" : `${counted(bled, "step")} done`,
     care: counted(entriesOf(book, "vacuum").length, "reading"),
   };

@@ -13,7 +13,9 @@ import {
   isValve,
 } from "~/core/kinds/families";
 import { bore } from "~/core/kinds/fields";
+import { newId } from "~/core/kinds/ids";
 import type { Part } from "~/core/kinds/index";
+import type { Plug } from "~/core/kinds/record";
 import type { SwirlPot } from "~/core/kinds/swirlPot";
 import { portsOf } from "~/core/plan/ports";
 import { formatNumber, type UnitChoice } from "~/core/units/format";
@@ -127,6 +129,13 @@ export function PartInspector({ part }: { part: Part }) {
             onCommit={(sheet) => edit({ sheet: sheet || undefined })}
           />
         )}
+        {!isConsumer(part) && (isFiltering(part) || isPowered(part)) && (
+          <TextField
+            label="Plugged into it, each by name: sensor, heater"
+            value={(part.plugs ?? []).map(({ name }) => name).join(", ")}
+            onCommit={(text) => edit({ plugs: namedPlugs(part.plugs ?? [], text) })}
+          />
+        )}
       </Group>
       {isPushing(part) && <CurveFields pump={part} edit={edit} />}
       {isConsumer(part) && <LoadFields engine={part} edit={edit} />}
@@ -156,6 +165,13 @@ export function PartInspector({ part }: { part: Part }) {
       )}
     </section>
   );
+}
+
+/** Plugs by the names typed for them; one that keeps its name stays the same plug. */
+function namedPlugs(plugs: readonly Plug[], text: string): Plug[] | undefined {
+  const names = [...new Set(text.split(",").map((name) => name.trim()))].filter((name) => name !== "");
+  if (names.length === 0) return undefined;
+  return names.map((name) => plugs.find((plug) => plug.name === name) ?? { id: newId(), name });
 }
 
 /** How long a pot carries on when nothing fills it. */
