@@ -87,6 +87,16 @@ await withBrowser(11, async (browser, address) => {
   await page.waitForTimeout(1000);
   told("a part dragged on its board, clashes, hoses and Keel live", await draggedFrames(page, valve));
 
+  await page.goto(`${address}/job/marram/bleed`);
+  await page.getByRole("button", { name: "Practise" }).click();
+  const key = page.getByRole("button", { name: "Press: Lift pump" });
+  await key.waitFor();
+  // Found by then: what is measured is the practice alone.
+  await page.getByText(/^Ends with|^Air stays/).waitFor({ timeout: 30000 });
+  await page.waitForTimeout(9000);
+  await key.click();
+  told("a bleed practised, its pump running", await framesOf(page, 130));
+
   await page.goto(address);
   await page.getByRole("button", { name: "Open a file…" }).click();
   await page.getByLabel("A .keel.json or .keel.zip file").setInputFiles({

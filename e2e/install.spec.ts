@@ -98,8 +98,8 @@ for (const hand of ["mouse", "keyboard"] as const) {
         .first()
         .click();
     const valve = page
-      .getByRole("group", { name: "Behind Cabin sole" })
-      .getByRole("button", { name: "Separator 2 valve" });
+      .getByRole("group", { name: "Behind Cabin sole", exact: true })
+      .getByRole("button", { name: "Separator 2 valve", exact: true });
     await press(page, hand, valve);
     await expect(page.getByText(/^Cabin sole: [12] things? behind it/)).toBeVisible();
     await expectAccessible(page, "#place");

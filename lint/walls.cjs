@@ -56,7 +56,7 @@ const coreRooms = {
   manifold: [...solved, "edit"],
   order: [...solved, "boards", "joints", "parts", "random"],
   service: [...solved, "boards"],
-  findings: [...solved, "running", "care", "joints", "boards", "service", "parts"],
+  findings: [...solved, "air", "running", "care", "joints", "boards", "service", "parts"],
   work: [...solved, "air", "findings", "parts", "order"],
   export: solved,
 };

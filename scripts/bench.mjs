@@ -14,6 +14,7 @@ for (const name of [
   "joints",
   "board",
   "bleed",
+  "order",
   "care",
   "bundle",
   "keel",

@@ -26,7 +26,7 @@ function stepsOf(job: Job, schools = job.schools) {
   const task = bleedTask(job, lineUp, { kind: "dry" });
   const steps = (task && provedBleed(job, task, schools)?.procedure.steps) ?? [];
   const name = (id: string) => nameOf(job, id);
-  return steps.map((step) => `${stepTitle(step, name)}: ${stepDetail(step, name)}`);
+  return steps.map((step) => `${stepTitle(step, name)}: ${stepDetail(step, name, metric)}`);
 }
 
 describe("steps", () => {

@@ -2,7 +2,8 @@
 
 import type { Content } from "~/core/air/content";
 import type { BleedJoint } from "~/core/air/joints";
-import { KEY_CYCLE_S, type ProcedureStep, secondsRange, type WhyNot } from "~/core/air/procedure";
+import type { Dearest } from "~/core/air/practice";
+import { KEY_CYCLE_S, LIFTED_M, type ProcedureStep, secondsRange, type WhyNot } from "~/core/air/procedure";
 import type { Scenario } from "~/core/air/scenario";
 import { type AirRefusal, partOfMover } from "~/core/air/session";
 import type { Id } from "~/core/kinds/record";
@@ -13,6 +14,7 @@ type NameOf = (id: Id) => string;
 
 const jointTexts: Record<BleedJoint["kind"], { what: string; turn: string }> = {
   lid: { what: "lid", turn: "half a turn" },
+  headScrew: { what: "bleed screw", turn: "half a turn" },
   screw: { what: "", turn: "half a turn" },
   outlet: { what: "outlet joint", turn: "half a turn" },
   crest: { what: "joint at the crest", turn: "half a turn" },
@@ -42,13 +44,19 @@ const rangeOf = (count: number): string => {
 };
 
 /** How it is moved: by itself, the key, the primer, a hand. */
-export function movedText(step: Extract<ProcedureStep, { kind: "bleed" | "runOn" }>, nameOf: NameOf): string {
+export function movedText(
+  step: Extract<ProcedureStep, { kind: "bleed" | "runOn" }>,
+  nameOf: NameOf,
+  trade: Trade,
+): string {
   const name = step.by.id === null ? "" : nameOf(partOfMover(step.by.id));
   const presses = step.kind === "bleed" ? step.presses : null;
   const strokes = step.kind === "bleed" ? step.strokes : null;
   switch (step.by.kind) {
     case "gravity":
       return `runs by itself, ${secondsText(step.seconds)}`;
+    case "lifted":
+      return `${name}, or a clean can in its place with the feed hose in it, held ${trade.length(LIFTED_M)} higher, ${secondsText(step.seconds)}; never petrol`;
     case "bulb":
       return `${name}: ${rangeOf(strokes ?? 1)} squeezes`;
     case "lever":
@@ -83,7 +91,7 @@ const isShutting = (action: { setting: { kind: string; position?: string } }): b
   action.setting.kind === "position" && action.setting.position === "shut";
 
 /** How, and what must be minded: in the step itself. */
-export function stepDetail(step: ProcedureStep, nameOf: NameOf): string {
+export function stepDetail(step: ProcedureStep, nameOf: NameOf, trade: Trade): string {
   switch (step.kind) {
     case "valves":
       return step.isBack
@@ -98,9 +106,9 @@ export function stepDetail(step: ProcedureStep, nameOf: NameOf): string {
         )
         .join(" ");
     case "runOn":
-      return `${movedText(step, nameOf)}. The air goes on into the tank.`;
+      return `${movedText(step, nameOf, trade)}. The air goes on into the tank.`;
     case "bleed":
-      return `${movedText(step, nameOf)}, shut when it has run solid for 3 s. Eyes covered, face and hands away, pan under it.`;
+      return `${movedText(step, nameOf, trade)}, shut when it has run solid for 3 s. Eyes covered, face and hands away, pan under it.`;
   }
 }
 
@@ -131,6 +139,7 @@ const refusals: Record<AirRefusal["code"], (at: string) => string> = {
   noPump: (at) => `${at} is nothing that pumps`,
   noValve: (at) => `${at} is no valve, or has no such position`,
   noVessel: (at) => `${at} holds nothing that can be filled`,
+  noTank: (at) => `${at} is no tank`,
   noConsumer: (at) => `${at} is no engine or heater`,
   lidShut: (at) => `the lid of ${at} is on: a whole turn takes it off`,
   stuck: () => "the model found no way on from here; what was done before stands",
@@ -162,6 +171,28 @@ export function scenarioText(scenario: Scenario, nameOf: NameOf): string {
       return `${name} was put back dry`;
     case "lowTank":
       return `${name} is nearly empty`;
+    case "turnedCheck":
+      return `${name} is turned round`;
+    case "bulbAgainstShut":
+      return `${name} is shut behind the bulb`;
+    case "doubledWasher":
+      return `a washer is doubled at ${name}`;
+    case "leaning":
+      return `it leans, with ${name} a quarter full`;
+  }
+}
+
+/** The act that cost most of a bleed that was practised. */
+export function dearestText(dearest: Dearest, trade: Trade): string {
+  const at = `${Math.floor(dearest.atS / 60)}:${String(Math.floor(dearest.atS % 60)).padStart(2, "0")}`;
+  const act = `'${dearest.label}' at ${at}`;
+  switch (dearest.code) {
+    case "letAirIn":
+      return `Dearest: after ${act} ${trade.pan(dearest.airM3)} of air came in.`;
+    case "ranDry":
+      return `Dearest: after ${act} a pump ran dry for ${dearest.seconds.toFixed(0)} s.`;
+    case "spilled":
+      return `Dearest: after ${act} ${trade.pan(dearest.panM3)} went into the pan.`;
   }
 }
 

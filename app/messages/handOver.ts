@@ -299,7 +299,7 @@ function bleedOf(job: Job): HandOverSection {
     lines: [
       `${lineUp.name}, after it ran dry. Eyes covered; the high-pressure side belongs to a licensed workshop.`,
       ...procedure.steps.map((step, i) =>
-        `${i + 1}. ${stepTitle(step, name)}. ${stepDetail(step, name)}`.trim(),
+        `${i + 1}. ${stepTitle(step, name)}. ${stepDetail(step, name, tradeIn(job.units))}`.trim(),
       ),
     ],
   };

@@ -49,7 +49,11 @@ const circuit = {
     hasRelay: "Over a relay, with a fused supply of its own",
   },
 };
-const pump = { reliefPa: "Relief opens at", ...suction, circuit };
+const dry = {
+  label: "On air, for bleeding",
+  fields: { liftM: "Lifts so high when dry, maker's", mostS: "May run dry for, maker's" },
+};
+const pump = { reliefPa: "Relief opens at", ...suction, circuit, dry };
 const filter = {
   ...rated,
   micron: "Micron",
@@ -62,6 +66,10 @@ const filter = {
   housing: {
     label: "Its element",
     options: { spinOn: "is spun off from below", lid: "is lifted out under a lid" },
+  },
+  head: {
+    label: "Its head, for bleeding",
+    fields: { share: "Room over its outlet, of its height", hasScrew: "Bleed screw in its lid" },
   },
   second: {
     label: "Second medium behind it",
@@ -171,6 +179,7 @@ const words: { [K in PartKind]: KindWords<PartOf<K>> } = {
       ...suction,
       rubberMounted: "Hung in rubber",
       circuit,
+      dry,
     },
   },
   bulb: {

@@ -23,6 +23,7 @@ const action = z.discriminatedUnion("do", [
   }),
   z.strictObject({ do: z.literal("pour"), id, ml: z.number().positive().max(100_000) }),
   z.strictObject({ do: z.literal("draw"), id, load: z.number().min(0).max(1) }),
+  z.strictObject({ do: z.literal("lift"), id, m: z.number().min(0).max(3) }),
   z.strictObject({ do: z.literal("wait"), seconds }),
 ]);
 export const airActionsSchema = z.array(action).max(MOST_ACTIONS);
@@ -46,7 +47,7 @@ export const readAction = (written: Written): AirAction => {
 
 const share = z.number().min(0);
 const by = z.strictObject({
-  kind: z.enum(["gravity", "pump", "bulb", "lever", "primer"]),
+  kind: z.enum(["gravity", "lifted", "pump", "bulb", "lever", "primer"]),
   id: z.string().nullable(),
 });
 const actions = z.array(action);
@@ -77,7 +78,7 @@ const step = z.discriminatedUnion("kind", [
     kind: z.literal("bleed"),
     isAgain: z.boolean(),
     joint: z.string(),
-    jointKind: z.enum(["lid", "screw", "outlet", "crest", "feed", "deadEnd"]),
+    jointKind: z.enum(["lid", "headScrew", "screw", "outlet", "crest", "feed", "deadEnd"]),
     overFuelM: z.number(),
     by,
     seconds: z.number(),

@@ -115,6 +115,7 @@ export const bookEntrySchema = z.discriminatedUnion("kind", [
     step: z.string().min(1).max(60),
     came: z.enum(["begun", "solid", "foam", "air", "done"]),
     seconds: z.number().min(0).max(86_400).exactOptional(),
+    computedS: z.number().min(0).max(86_400).exactOptional(),
     cameM3: atLeastZero.exactOptional(),
     isPractice: z.boolean().exactOptional(),
   }),

@@ -348,6 +348,7 @@ const jointLook = z.strictObject({
   newWashers: looked,
   antiSeize: looked,
   clampPlaced: looked,
+  outOfReach: looked,
   clocked: looked,
 });
 const chosenChain = z.strictObject({

@@ -2,12 +2,14 @@
 import { useEffect, useRef, useState } from "react";
 import type { Book } from "~/core/book/entries";
 import type { Finding } from "~/core/findings/index";
+import type { BleedOutcome } from "~/core/findings/rule";
 import type { Job } from "~/core/plan/types";
 import { askWorker } from "~/workers/client";
 
 interface Asked {
   job: Job;
   book: Book;
+  bleeds: readonly BleedOutcome[];
 }
 interface Found extends Asked {
   findings: readonly Finding[];
@@ -16,21 +18,25 @@ interface Found extends Asked {
 const NONE: readonly Finding[] = [];
 
 /** Where no worker will run, the page looks for them itself. */
-async function look({ job, book }: Asked): Promise<readonly Finding[]> {
+async function look({ job, book, bleeds }: Asked): Promise<readonly Finding[]> {
   const never = new AbortController().signal;
   const found = await askWorker(
     "findings",
-    (remote, onProgress) => remote.findings(job, [...book], onProgress),
+    (remote, onProgress) => remote.findings(job, [...book], bleeds, onProgress),
     never,
     () => undefined,
   );
   if (found.ok) return found.value;
   const { findingsOf } = await import("~/core/findings/findings");
-  return findingsOf(job, book);
+  return findingsOf(job, book, undefined, undefined, undefined, bleeds);
 }
 
 /** The findings of a job, a moment behind it. One search runs at a time; of what came meanwhile only the last is looked at. */
-export function useFindings(job: Job, book: Book): { findings: readonly Finding[]; isJudging: boolean } {
+export function useFindings(
+  job: Job,
+  book: Book,
+  bleeds: readonly BleedOutcome[],
+): { findings: readonly Finding[]; isJudging: boolean } {
   const [found, setFound] = useState<Found | null>(null);
   const next = useRef<Asked | null>(null);
   const isBusy = useRef(false);
@@ -42,7 +48,7 @@ export function useFindings(job: Job, book: Book): { findings: readonly Finding[
     };
   }, []);
   useEffect(() => {
-    next.current = { job, book };
+    next.current = { job, book, bleeds };
     if (isBusy.current) return;
     isBusy.current = true;
     void (async () => {
@@ -54,6 +60,6 @@ export function useFindings(job: Job, book: Book): { findings: readonly Finding[
       }
       isBusy.current = false;
     })();
-  }, [job, book]);
+  }, [job, book, bleeds]);
   return { findings: found?.findings ?? NONE, isJudging: found?.job !== job || found.book !== book };
 }

@@ -42,6 +42,7 @@ import { useAwaitShown } from "./awaitShown";
 import { saveHeld } from "./files";
 import { useFindings } from "./findings";
 import { PAGE } from "./page";
+import { useBleedOutcome } from "./work";
 
 export interface Moved {
   what: "vacuum" | "feed" | "worst";
@@ -225,11 +226,11 @@ function OpenJobProvider({ live, book, tab, say, children }: OpenProps) {
     [tanks, consumers, fuel, site, plan],
   );
   const solver = useMemo(() => new LineUpSolver(network), [network]);
-  const { findings, isJudging } = useFindings(job, book);
   const [lineUpId, setLineUpId] = useState<Id | null>(null);
   const [selectedId, select] = useState<Id | null>(null);
   const [focusFinding, setFocusFinding] = useState<Finding | null>(null);
   const lineUp = plan.lineUps.find((one) => one.id === lineUpId) ?? plan.lineUps[0] ?? null;
+  const { findings, isJudging } = useFindings(job, book, useBleedOutcome(job, lineUp));
   // The Keel leads to the consumer that is chosen, else to the one with the least margin.
   const consumerId = job.consumers.find(({ id: one }) => one === selectedId)?.id;
   const stored = useMemo(

@@ -1,10 +1,11 @@
 /** Work that the worker does: started when asked, restarted when it dies, stopped when left. */
 import type { Remote } from "comlink";
-import { useEffect, useState } from "react";
+import { useEffect, useMemo, useState } from "react";
 import type { Content } from "~/core/air/content";
+import type { ProcedureTask } from "~/core/air/procedure";
 import type { Proved } from "~/core/air/report";
+import type { BleedOutcome } from "~/core/findings/rule";
 import type { Sweep, SweepCase } from "~/core/hydraulics/worst";
-import type { Id } from "~/core/kinds/record";
 import type { Positions } from "~/core/manifold/positions";
 import type { Conditions, DutyStep, Job, LineUp } from "~/core/plan/types";
 import type { RunResult } from "~/core/running/run";
@@ -104,10 +105,43 @@ export const useBleedPlan = (
   job: Job,
   lineUp: LineUp | null,
   content: Content,
-  endId?: Id,
+  how: Pick<ProcedureTask, "endId" | "pumpShare"> = {},
 ): WorkState<Proved | null> =>
   useWork(
     "bleed",
-    lineUp && [...contentOf(job), job.schools, lineUp, JSON.stringify(content), endId],
-    (remote, onProgress) => remote.bleed(job, lineUp as LineUp, content, endId, onProgress),
+    lineUp && [...contentOf(job), job.schools, lineUp, JSON.stringify([content, how])],
+    (remote, onProgress) => remote.bleed(job, lineUp as LineUp, content, how, onProgress),
   );
+
+/** A plan that nobody changes for so long is looked at whole. */
+const REST_MS = 8000;
+
+/** A value once it has stayed the same for a while; null until then. */
+function useRested<T extends object>(value: T, restMs: number): T | null {
+  const [rested, rest] = useState<T | null>(null);
+  useEffect(() => {
+    const timer = setTimeout(() => rest(value), restMs);
+    return () => clearTimeout(timer);
+  }, [value, restMs]);
+  return rested;
+}
+
+const FROM_DRY: Content = { kind: "dry" };
+
+/** How the line-up that is looked at can be bled from dry, once the plan has rested: for its finding. */
+export function useBleedOutcome(job: Job, lineUp: LineUp | null): BleedOutcome[] {
+  const rested = useRested(job, REST_MS);
+  const asked = rested && lineUp?.purpose === "run" ? rested : null;
+  const work = useWork(
+    "bleedProof",
+    asked && lineUp && [...contentOf(asked), asked.schools, lineUp],
+    (remote, onProgress) => remote.bleed(asked as Job, lineUp as LineUp, FROM_DRY, {}, onProgress),
+  );
+  const proved = work.status === "done" ? work.value : null;
+  return useMemo(() => {
+    if (!proved || !lineUp) return NO_OUTCOME;
+    const { left, airM3, whyNot } = proved.procedure;
+    return [{ lineUpId: lineUp.id, left, airM3, whyNot }];
+  }, [proved, lineUp]);
+}
+const NO_OUTCOME: BleedOutcome[] = [];

@@ -13,7 +13,7 @@ interface Running {
 }
 
 /** A worker for each kind of work: stopping one does not stop the others. */
-export type WorkKind = "findings" | "sweep" | "run" | "positions" | "arrange" | "bleed";
+export type WorkKind = "findings" | "sweep" | "run" | "positions" | "arrange" | "bleed" | "bleedProof";
 const running = new Map<WorkKind, Running>();
 
 function start(): Running {

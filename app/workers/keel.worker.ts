@@ -24,7 +24,8 @@ function answer<T>(onProgress: OnProgress, work: () => T): Answer<T> {
 const MOST_H = 200;
 
 const worker: KeelWorker = {
-  findings: (job, book, onProgress) => answer(onProgress, () => findingsOf(job, book)),
+  findings: (job, book, bleeds, onProgress) =>
+    answer(onProgress, () => findingsOf(job, book, undefined, undefined, undefined, bleeds)),
   sweep: (job, sweep, onProgress) =>
     answer(onProgress, () => sweepAll(buildNetwork(job), currentPlan(job).conditions, sweep, onProgress)),
   run: (job, start, duty, ambientC, onProgress) =>
@@ -47,9 +48,9 @@ const worker: KeelWorker = {
         }));
       return { ...run, endurance };
     }),
-  bleed: (job, lineUp, content, endId, onProgress) =>
+  bleed: (job, lineUp, content, how, onProgress) =>
     answer(onProgress, () => {
-      const task = bleedTask(job, lineUp, content, endId);
+      const task = bleedTask(job, lineUp, content, how);
       return task && provedBleed(job, task, job.schools, (tries) => onProgress(tries, 0));
     }),
   positions: (job, onProgress) =>

@@ -1,11 +1,12 @@
 import type { Content } from "~/core/air/content";
+import type { ProcedureTask } from "~/core/air/procedure";
 import type { Proved } from "~/core/air/report";
 import type { BookEntry } from "~/core/book/entries";
 import type { Finding } from "~/core/findings/index";
+import type { BleedOutcome } from "~/core/findings/rule";
 import type { BoardTask, Progress, Proposed, Search } from "~/core/fit/arrange";
 import type { Hung } from "~/core/fit/panel";
 import type { Sweep, SweepCase } from "~/core/hydraulics/worst";
-import type { Id } from "~/core/kinds/record";
 import type { Positions } from "~/core/manifold/positions";
 import type { Conditions, DutyStep, Job, LineUp } from "~/core/plan/types";
 import type { RunResult } from "~/core/running/run";
@@ -24,7 +25,12 @@ export interface Endurance {
 export type OnBest = (progress: Progress) => void;
 
 export interface KeelWorker {
-  findings(job: Job, book: BookEntry[], onProgress: OnProgress): Answer<Finding[]>;
+  findings(
+    job: Job,
+    book: BookEntry[],
+    bleeds: readonly BleedOutcome[],
+    onProgress: OnProgress,
+  ): Answer<Finding[]>;
   sweep(job: Job, sweep: Sweep, onProgress: OnProgress): Answer<SweepCase[]>;
   run(
     job: Job,
@@ -38,7 +44,7 @@ export interface KeelWorker {
     job: Job,
     lineUp: LineUp,
     content: Content,
-    endId: Id | undefined,
+    how: Pick<ProcedureTask, "endId" | "pumpShare">,
     onProgress: OnProgress,
   ): Answer<Proved | null>;
   /** Null where there are more positions than are gone through. */

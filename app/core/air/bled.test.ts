@@ -1,7 +1,7 @@
 /** A real bleed read off the book: what was ticked since it was begun, of this plan and line-up, and no practice. */
 import { describe, expect, test } from "@jest/globals";
 import type { BledStep } from "../book/entries";
-import { bledSoFar, stepKey } from "./bled";
+import { bledSoFar, pumpShareOf, stepKey } from "./bled";
 import type { ProcedureStep } from "./procedure";
 
 const entry = (id: string, step: string, came: BledStep["came"], more: Partial<BledStep> = {}): BledStep => ({
@@ -51,4 +51,28 @@ test("a step is known by its number and what it opens: of another procedure it i
   expect(stepKey({ kind: "valves", isBack: false, ids: ["v"], actions: [] }, 3)).toBe("4:valves");
   // The book keeps sixty letters.
   expect(stepKey(fill(Array.from({ length: 12 }, (_, i) => `filter${i}`)), 8).length).toBe(60);
+});
+
+describe("what the pump gives, by earlier bleeds", () => {
+  const timed = (id: string, seconds: number, computedS: number, came: BledStep["came"] = "solid") =>
+    entry(id, `${id}:lift.out`, came, { seconds, computedS });
+  const begun = (id: string) => entry(id, "begin", "begun");
+
+  test("is told by seconds against seconds, a bleed at a time; the one that goes on tells nothing yet", () => {
+    const first = [begun("0"), timed("1", 10, 8), timed("2", 40, 32)];
+    expect(pumpShareOf(first, "p", "l")).toBeNull();
+    expect(pumpShareOf([...first, begun("3")], "p", "l")).toEqual({
+      share: expect.closeTo(0.8, 12),
+      bleeds: 1,
+    });
+    // The second was computed with four fifths, and took a tenth less than that.
+    const second = [...first, begun("3"), timed("4", 45, 50), begun("5")];
+    expect(pumpShareOf(second, "p", "l")).toEqual({ share: expect.closeTo(0.8 / 0.9, 12), bleeds: 2 });
+  });
+
+  test("nothing is made of steps that did not run solid, of seconds too few, or of a hand that looked away", () => {
+    expect(pumpShareOf([begun("0"), timed("1", 20, 8, "air"), begun("2")], "p", "l")).toBeNull();
+    expect(pumpShareOf([begun("0"), timed("1", 1, 2), begun("2")], "p", "l")).toBeNull();
+    expect(pumpShareOf([begun("0"), timed("1", 4000, 8), begun("2")], "p", "l")?.share).toBe(0.3);
+  });
 });

@@ -66,7 +66,7 @@ describe("where fuel is let out at last", () => {
   const one = screwed();
   const lineUp = currentPlan(one).lineUps[0]!;
   const reach = (endId?: string) => {
-    const task = bleedTask(one, lineUp, { kind: "dry" }, endId)!;
+    const task = bleedTask(one, lineUp, { kind: "dry" }, { endId })!;
     const session = AirSession.start(task.network, lineUp, task.conditions)!;
     return { ...reachOf(session.model, task), session, task };
   };

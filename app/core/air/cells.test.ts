@@ -1,12 +1,13 @@
 /** A plan cut into cells: nothing of it is lost or twice there, and what flow costs is shared out whole. */
 import { readFileSync } from "node:fs";
 import { describe, expect, test } from "@jest/globals";
+import { HEAD_SHARE } from "../kinds/filtering";
 import { buildNetwork } from "../network/network";
 import { postureOf } from "../network/posture";
 import { currentPlan } from "../plan/ports";
 import { runVolumeM3 } from "../plan/route";
 import type { Job } from "../plan/types";
-import { type AirMesh, airMesh, HEAD_SHARE } from "./cells";
+import { type AirMesh, airMesh } from "./cells";
 import { randomLine } from "./lines.fixture";
 
 const read = (name: string) =>

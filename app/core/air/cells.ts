@@ -4,6 +4,7 @@
  * with a floor, a height and a level. Worked out once for a line-up and a posture.
  */
 import { isFiltering } from "../kinds/families";
+import { HEAD_SHARE, headShareOf } from "../kinds/filtering";
 import { kindOf } from "../kinds/index";
 import type { Id } from "../kinds/record";
 import { linkKindOf } from "../network/links";
@@ -22,8 +23,6 @@ const LEAST_CELLS = 2;
 const LEAST_TUBE_M = 0.05;
 /** A tee or a joint holds what this many bores of line hold. */
 const NODE_BORES = 2;
-/** Room of a filter's head over its outlet, as a share of its volume. Common practice, no source; assumed. */
-export const HEAD_SHARE = 0.08;
 
 export interface Cells {
   readonly count: number;
@@ -163,12 +162,15 @@ function piecesOf(profile: readonly { atM: number; zM: number }[]): Piece[] {
 }
 
 /** What a link holds in a vessel of its own, m3, and how tall that is; null for what holds no more than its line. */
-function vesselOfLink(link: NetworkLink): { id: Id; volumeM3: number; tallM: number } | null {
+function vesselOfLink(
+  link: NetworkLink,
+): { id: Id; volumeM3: number; tallM: number; headShare: number } | null {
   if (link.kind !== "filter" && link.kind !== "rated") return null;
   const { part } = link;
   const volumeM3 = kindOf(part).volumeM3(part);
   if (kindOf(part).filling !== "bowl" || volumeM3 === null || volumeM3 <= 0) return null;
-  return { id: part.id, volumeM3, tallM: part.size?.heightM ?? kindOf(part).body.heightM };
+  const headShare = isFiltering(part) ? headShareOf(part) : HEAD_SHARE;
+  return { id: part.id, volumeM3, tallM: part.size?.heightM ?? kindOf(part).body.heightM, headShare };
 }
 
 class Builder {
@@ -320,9 +322,9 @@ class Builder {
         return;
       }
       // Its outlet stands under the head's room, and no port over its lid or under its floor.
-      const floorM = Math.max(za, zb) + HEAD_SHARE * vessel.tallM - vessel.tallM;
+      const floorM = Math.max(za, zb) + vessel.headShare * vessel.tallM - vessel.tallM;
       const within = (z: number) =>
-        Math.min(floorM + (1 - HEAD_SHARE) * vessel.tallM, Math.max(floorM + bore, z));
+        Math.min(floorM + (1 - vessel.headShare) * vessel.tallM, Math.max(floorM + bore, z));
       const cell = grown.cell(vessel.id, vessel.volumeM3, floorM, { tall: vessel.tallM });
       this.vesselOf.set(vessel.id, cell);
       this.cellsOf.set(vessel.id, [cell]);

@@ -1,11 +1,11 @@
 /** What the lines hold when the work begins, put into the model. */
 import type { FuelWay } from "../hydraulics/route";
 import { isFiltering } from "../kinds/families";
+import { HEAD_SHARE, headShareOf } from "../kinds/filtering";
 import type { Id } from "../kinds/record";
 import { runsOut } from "../laws/runOut";
 import { portKey } from "../plan/ports";
 import type { Plan } from "../plan/types";
-import { HEAD_SHARE } from "./cells";
 import { answeredCells } from "./joints";
 import type { AirSession } from "./session";
 
@@ -36,6 +36,10 @@ export function fillContent(session: AirSession, content: Content, way: FuelWay)
   const fillAll = () => {
     for (const cell of all) model.fill(cell, 1);
   };
+  const headShare = (cell: number) => {
+    const part = network.plan.parts.find(({ id }) => id === mesh.cells.owner[cell]);
+    return part && isFiltering(part) ? headShareOf(part) : HEAD_SHARE;
+  };
   switch (content.kind) {
     case "dry":
       break;
@@ -63,7 +67,7 @@ export function fillContent(session: AirSession, content: Content, way: FuelWay)
       break;
     }
     case "ranDry":
-      for (const cell of all) if (mesh.cells.isVessel[cell]) model.fill(cell, 1 - HEAD_SHARE);
+      for (const cell of all) if (mesh.cells.isVessel[cell]) model.fill(cell, 1 - headShare(cell));
       break;
   }
   // The tubes that stand in the tank hold fuel to its level.

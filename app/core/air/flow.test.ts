@@ -74,6 +74,29 @@ describe("a line", () => {
     },
   );
 
+  test("to a tank that is lifted by 0.8 m fills as if that much more fuel stood over it", () => {
+    const [boreM, lengthM, riseM, headM, lift] = [0.0025, 3, 0.6, 0.1, 0.8];
+    const bench = benchTank(headM);
+    lineTo(bench, outlet, "g", { lengthM, boreM, riseM, fromZM: 0 });
+    const fuel = fuelAt(bench.job.fuel, 15);
+    const law = gravityFill(
+      { boreM, lengthM, slopeRad: Math.asin(-riseM / lengthM), headM: headM + lift },
+      fuel?.kinematicM2S ?? 0,
+    );
+    const filled = (more: object) => {
+      const model = flowOf(bench);
+      model.set(opened(model, "g.a", 1e-3, more));
+      const last = cellsOf(model, "rg").at(-1) as number;
+      model.run(400, () => fullness(model, last) > 0.98);
+      return model.atS;
+    };
+    expect(Math.abs(filled({ lifted: new Map([["t", lift]]) }) / (law.seconds as number) - 1)).toBeLessThan(
+      0.03,
+    );
+    // Where it stands it never gets there.
+    expect(filled({})).toBeGreaterThan(399);
+  });
+
   test("that rises blind lets fuel down against the air below it, and what sticks does not", () => {
     const gone = [0.0127, 0.002].map((boreM) => {
       const bench = benchTank(0.5);

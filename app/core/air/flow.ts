@@ -143,6 +143,7 @@ export class AirFlow {
   private readonly extra: Float64Array;
   private readonly diagonalOf: Float64Array;
   private readonly tankPa: Float64Array;
+  private readonly liftM: Float64Array;
   private readonly value: FrictionValue = { factor: 0, logSlope: 0 };
   /** Cells that take part, faces that stand open among them, and the matrix of them. */
   private active: Int32Array = new Int32Array(0);
@@ -208,6 +209,7 @@ export class AirFlow {
     this.extra = ofCells();
     this.diagonalOf = ofCells();
     this.tankPa = new Float64Array(ends);
+    this.liftM = new Float64Array(ends);
     this.local = new Int32Array(cells.count).fill(-1);
     this.slot = new Int32Array(faces.count).fill(-1);
     this.swapped = new Uint8Array(faces.count);
@@ -339,7 +341,8 @@ export class AirFlow {
       };
     }
     this.tankPa.fill(this.atmospherePa);
-    this.network.job.tanks.forEach((_, k) => {
+    this.network.job.tanks.forEach(({ id }, k) => {
+      this.liftM[k] = hands.lifted?.get(id) ?? 0;
       this.tankPa[k] = this.atmospherePa - (this.network.ventVacuumPa[k] as number);
     });
     this.draws = this.network.engines.flatMap(({ part, feed, back }) => {
@@ -479,7 +482,9 @@ export class AirFlow {
       wet[f] = this.wetAt(end, f);
       const tank = end - cells.count;
       if (tank === this.tankPa.length - 1) return 0;
-      return headPa(this.densityKgM3, max(0, this.surfaceM(tank) - z));
+      const depthM = this.surfaceM(tank) - z;
+      // Lifted, a mouth that stands in fuel still does.
+      return depthM > 0 ? headPa(this.densityKgM3, depthM + (this.liftM[tank] as number)) : 0;
     }
     const full = this.middle[end] as number;
     const middle = cells.zM[end] as number;

@@ -1,9 +1,10 @@
 /** Which cells a bleed answers for, and which joints it may open, from the tank to the consumer. */
 import type { FuelWay } from "../hydraulics/route";
 import { isConsumer, isFiltering } from "../kinds/families";
+import type { Part } from "../kinds/index";
 import type { Id } from "../kinds/record";
 import { linkKindOf } from "../network/links";
-import { partsOf } from "../plan/ports";
+import { partsOf, portKey } from "../plan/ports";
 import type { AirFlow } from "./flow";
 import { moverLinks } from "./movers";
 import { type JointKey, lidKey } from "./session";
@@ -12,7 +13,7 @@ export interface BleedJoint {
   key: JointKey;
   partId: Id;
   name: string;
-  kind: "lid" | "screw" | "outlet" | "crest" | "feed" | "deadEnd";
+  kind: "lid" | "headScrew" | "screw" | "outlet" | "crest" | "feed" | "deadEnd";
   zM: number;
   /** Over the fuel's surface in the tank that feeds it; less than nothing under it. */
   overFuelM: number;
@@ -25,6 +26,9 @@ export interface BleedJoint {
 /** A crest stands over the line on both sides of it within this reach, and air that gathers there is worth opening it. */
 const CREST_REACH_M = 0.5;
 const LEAST_CREST_M = 0.02;
+
+const lidKind = (part: Part): "lid" | "headScrew" =>
+  isFiltering(part) && part.head?.hasScrew ? "headScrew" : "lid";
 
 const feedLegs = (way: FuelWay) => way.legs.filter(({ side }) => side === "feed");
 
@@ -172,15 +176,31 @@ function deadLegs(model: AirFlow, way: FuelWay): number[][] {
   return legs;
 }
 
+/** Whether hand and spanner get to a joint; what joins two ports is told at either. */
+function inReach({ network }: AirFlow): (joint: BleedJoint) => boolean {
+  const { runs, joints, jointLooks = {} } = network.plan;
+  const shut = new Set(Object.keys(jointLooks).filter((key) => jointLooks[key]?.outOfReach));
+  if (shut.size === 0) return () => true;
+  for (const { from, to } of [...runs, ...joints]) {
+    const keys = [portKey(from), portKey(to)];
+    const isScrewed = joints.some((one) => portKey(one.from) === keys[0]);
+    if (isScrewed && keys.some((key) => shut.has(key))) for (const key of keys) shut.add(key);
+  }
+  return ({ key }) => !shut.has(key);
+}
+
 /** Joints that a bleed may open, the nearest the tank first; those of dead legs behind a pump stand before the last. */
 export function bleedJoints(model: AirFlow, way: FuelWay): BleedJoint[] {
   const surfaceM = model.surfaceOf(way.stations[0]?.id ?? "");
-  const joints = wayJoints(model, way, surfaceM);
+  const reached = inReach(model);
+  const joints = wayJoints(model, way, surfaceM).filter(reached);
   const last = joints.at(-1);
   if (!last || last.movers.length === 0) return joints;
   const drawn = drawnCells(model, answeredCells(model, way), new Set(last.movers));
   const legs = deadLegs(model, way).filter((leg) => !leg.some((cell) => drawn.has(cell)));
-  const ends = legs.flatMap((leg) => legJoints(model, leg, { surfaceM, movers: last.movers }));
+  const ends = legs
+    .flatMap((leg) => legJoints(model, leg, { surfaceM, movers: last.movers }))
+    .filter(reached);
   // Before the first joint behind all that pushes where fuel could be let out at last.
   const end = joints.findIndex(
     ({ kind, movers }) => (kind === "screw" || kind === "feed") && movers.length === last.movers.length,
@@ -202,7 +222,7 @@ function legJoints(
     const cell = mesh.vesselOf.get(part.id);
     if (cell === undefined || !leg.includes(cell) || !mesh.lidOf.has(part.id)) return [];
     const zM = (mesh.cells.zM[cell] as number) + (mesh.cells.tallM[cell] as number);
-    const joint = { key: lidKey(part.id), partId: part.id, name: part.name, kind: "lid" as const };
+    const joint = { key: lidKey(part.id), partId: part.id, name: part.name, kind: lidKind(part) };
     return [{ ...joint, zM, overFuelM: zM - surfaceM, movers, cells: [cell] }];
   });
   const within = new Set(leg);
@@ -275,7 +295,7 @@ function wayJoints(model: AirFlow, way: FuelWay, surfaceM: number): BleedJoint[]
     const vessel = mesh.vesselOf.get(part.id);
     if (vessel !== undefined && (isFiltering(part) || part.kind === "strainer")) {
       const z = (mesh.cells.zM[vessel] as number) + (mesh.cells.tallM[vessel] as number);
-      add(lidKey(part.id), part.id, "lid", z);
+      add(lidKey(part.id), part.id, lidKind(part), z);
     }
     if (isMover && nodeZ(`${part.id}.out`) !== undefined) {
       add(`${part.id}.out`, part.id, "outlet", nodeZ(`${part.id}.out`) as number);

@@ -15,6 +15,8 @@ export interface Hands {
   readonly running: ReadonlySet<Id>;
   /** Vessels that a jug is poured into. */
   readonly pouring: ReadonlySet<Id>;
+  /** Tanks, or the can in their place, lifted so high, m. */
+  readonly lifted?: ReadonlyMap<Id, number>;
   /** Consumers that draw, and how much of their full load. */
   readonly drawing: ReadonlyMap<Id, number>;
 }

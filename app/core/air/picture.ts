@@ -158,7 +158,10 @@ export function jointPlace(
 ): { x: number; zM: number } | null {
   const vessel = picture.vessels.find((one) => one.partId === partId);
   if (vessel)
-    return { x: (vessel.x0 + vessel.x1) / 2, zM: kind === "lid" ? vessel.floorM + vessel.tallM : zM };
+    return {
+      x: (vessel.x0 + vessel.x1) / 2,
+      zM: kind === "lid" || kind === "headScrew" ? vessel.floorM + vessel.tallM : zM,
+    };
   const station = picture.stations.find(({ id }) => id === partId);
   return station ? { x: station.x, zM } : null;
 }

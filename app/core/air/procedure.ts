@@ -5,6 +5,7 @@
  * then played again from the start: with the same hands they end the same; a weaker pump, cold fuel and the lowest level
  * show what a bad day does to them.
  */
+import { grades } from "../fuel/grades";
 import type { FuelWay } from "../hydraulics/route";
 import { isFiltering } from "../kinds/families";
 import type { Id } from "../kinds/record";
@@ -36,6 +37,8 @@ export const mostDryS = { lift: 15, dosing: 60 } as const;
 const GIVE_UP_DRY = 3;
 export const KEY_CYCLE_S = 3;
 const MOST_TURNS = 3;
+/** A tank that is carried, or a can in its place, is held so high. Common practice, no source. */
+export const LIFTED_M = 0.8;
 /** A vessel with less than this in it is filled. */
 const FULL_SHARE = 0.98;
 const WORTH_M3 = 1e-6;
@@ -60,7 +63,7 @@ interface Moved {
   key: Id;
 }
 
-export type MoverKind = "gravity" | "pump" | "bulb" | "lever" | "primer";
+export type MoverKind = "gravity" | "lifted" | "pump" | "bulb" | "lever" | "primer";
 
 export interface Filled {
   partId: Id;
@@ -143,12 +146,17 @@ export interface ProcedureTask {
   conditions: Conditions;
   way: FuelWay;
   content: Content;
+  /** What its pumps give of their curves, as bleeds before have told; all of it without. */
+  pumpShare?: number | undefined;
   /** Part at whose joint fuel is let out at last, a screw before the consumer; what lies behind it is left as it is. */
   endId?: Id | undefined;
 }
 
-const newestStart = ({ network, lineUp, conditions }: ProcedureTask) =>
-  AirSession.start(network, lineUp, conditions);
+function newestStart({ network, lineUp, conditions, pumpShare }: ProcedureTask): AirSession | null {
+  const session = AirSession.start(network, lineUp, conditions);
+  if (session) session.model.pumpShare = pumpShare ?? 1;
+  return session;
+}
 
 /** Runs until it is enough, or until the model finds no step from there: what was reached is what there is. */
 function runTo(session: AirSession, seconds: number, isDone: () => boolean): number {
@@ -160,6 +168,10 @@ function runTo(session: AirSession, seconds: number, isDone: () => boolean): num
     return session.atS - before;
   }
 }
+
+/** What sets a mover going, and what ends it. */
+const moved = ({ kind, key }: Moved, isOn: boolean): AirAction =>
+  kind === "lifted" ? { do: "lift", id: key, m: isOn ? LIFTED_M : 0 } : { do: "pump", id: key, on: isOn };
 
 class Planner {
   readonly steps: ProcedureStep[] = [];
@@ -216,6 +228,8 @@ class Planner {
       const part = this.plan().parts.find((one) => one.id === id);
       if (!part) return [];
       if (part.kind === "bulb") return [{ id, kind: "bulb", key: id }];
+      // No electric pump runs on petrol with the engine off (33 CFR 183 kind, from memory; practice 37).
+      if (this.isPetrol) return [];
       if (part.kind === "primingPump") return [{ id, kind: "primer", key: id }];
       const own = { id, kind: "pump" as const, key: id };
       return part.kind === "liftPump" && primer === "liftLever"
@@ -226,6 +240,7 @@ class Planner {
       bulb: primer === "bulb" ? 0 : 2,
       primer: primer === "electricBypass" ? 0 : 1,
       lever: 0,
+      lifted: 0,
       pump: 3,
       gravity: 4,
     };
@@ -240,9 +255,14 @@ class Planner {
     return roomM3 > 0 ? airM3 / roomM3 : 0;
   }
 
+  private get isPetrol(): boolean {
+    return grades[this.task.network.job.fuel.grade].reidPa !== null;
+  }
+
   private limitOf(id: Id): number {
     const part = this.plan().parts.find((one) => one.id === partOfMover(id));
-    return part?.kind === "dosingPump" ? mostDryS.dosing : mostDryS.lift;
+    const told = part && "dry" in part ? part.dry?.mostS : undefined;
+    return told ?? (part?.kind === "dosingPump" ? mostDryS.dosing : mostDryS.lift);
   }
 
   private all(actions: readonly AirAction[]): void {
@@ -265,13 +285,14 @@ class Planner {
     const dryBefore = by ? (session.dryS.get(by.key) ?? 0) : 0;
     const limit = by ? this.limitOf(by.id) : Number.POSITIVE_INFINITY;
     const start: AirAction[] = [{ do: "open", joint: joint.key }];
-    if (by) start.push({ do: "pump", id: by.key, on: true });
+    if (by) start.push(moved(by, true));
     this.all(start);
     const dry = () => (by ? (session.dryS.get(by.key) ?? 0) - dryBefore : 0);
     const came = session.came.get(joint.key);
     const idle = this.idleness(() => (came?.fuelM3 ?? 0) + (came?.airM3 ?? 0));
     const clears = this.idleness(() => 0);
-    const seconds = runTo(session, by ? MOST_PUMP_S : MOST_GRAVITY_S, () => {
+    const isPumped = by !== null && by.kind !== "lifted";
+    const seconds = runTo(session, isPumped ? MOST_PUMP_S : MOST_GRAVITY_S, () => {
       if (dry() > GIVE_UP_DRY * limit) return true;
       const isSolid = (came?.solidS ?? 0) >= SOLID_S;
       // Run once more, it goes on as long as air goes with it.
@@ -280,7 +301,7 @@ class Planner {
     });
     this.lastFlow = session.model.flow.slice();
     const end: AirAction[] = [{ do: "shut", joint: joint.key }];
-    if (by) end.push({ do: "pump", id: by.key, on: false });
+    if (by) end.push(moved(by, false));
     this.all(end);
     const rate = by?.kind === "bulb" ? handStrokesS.bulb : by?.kind === "lever" ? handStrokesS.lever : null;
     const isTimed = by?.kind === "pump" && schoolOf(this.schools, "priming") === "keyCycles";
@@ -320,11 +341,11 @@ class Planner {
   private runOn(by: Moved, isAgain: boolean): ProcedureStep {
     const { session } = this;
     const before = this.air();
-    const start: AirAction = { do: "pump", id: by.key, on: true };
+    const start = moved(by, true);
     this.all([start]);
     const idle = this.idleness(() => 0);
     const seconds = runTo(session, MOST_RUN_ON_S, idle);
-    const end: AirAction = { do: "pump", id: by.key, on: false };
+    const end = moved(by, false);
     this.all([end]);
     return {
       kind: "runOn",
@@ -388,7 +409,8 @@ class Planner {
   private bringTo(joint: BleedJoint): boolean {
     const { session } = this;
     const start = session.save();
-    const usable = this.movers.filter(({ id }) => joint.movers.includes(id));
+    const pumps = this.movers.filter(({ id }) => joint.movers.includes(id));
+    const usable = [...this.liftFor(joint), ...pumps];
     let best: { steps: ProcedureStep[]; end: SavedSession; isSolid: boolean; over: number } | null = null;
     const consider = (steps: ProcedureStep[], last: Extract<ProcedureStep, { kind: "bleed" }>): boolean => {
       const over = Math.max(0, last.dryS - last.dryLimitS);
@@ -435,8 +457,18 @@ class Planner {
     return settle();
   }
 
+  /** The tank, or a can in its place, lifted: by the school that does so, where it stands over the joint then. */
+  private liftFor({ overFuelM }: BleedJoint): Moved[] {
+    const id = this.task.way.stations[0]?.id;
+    if (id === undefined || this.isPetrol || schoolOf(this.schools, "priming") !== "tankLifted") return [];
+    return overFuelM - LIFTED_M < -UNDER_M ? [{ id, kind: "lifted", key: id }] : [];
+  }
+
   /** Over the fuel with nothing but suction before it, a joint is never opened. */
-  private mayOpen = ({ overFuelM, movers }: BleedJoint): boolean => movers.length > 0 || overFuelM < -UNDER_M;
+  private mayOpen = (joint: BleedJoint): boolean =>
+    this.movers.some(({ id }) => joint.movers.includes(id)) ||
+    joint.overFuelM < -UNDER_M ||
+    this.liftFor(joint).length > 0;
 
   run(): void {
     const open = this.joints.filter(this.mayOpen);
@@ -469,11 +501,12 @@ class Planner {
     const low = this.lowVessels((_, m3) => m3 > this.worthALid);
     if (low.length > 0) this.steps.push(this.fill(low, true));
     if (mover === null && last.overFuelM > -UNDER_M) return;
-    if (mover && !this.task.way.consumer) this.steps.push(this.runOn(mover, turn > 0));
+    if (mover && mover.kind !== "lifted" && !this.task.way.consumer)
+      this.steps.push(this.runOn(mover, turn > 0));
     else this.steps.push(this.bleed(last, mover, true));
     // Heads behind the pump let go of what was swept into them.
     const heads = open.filter(
-      ({ kind, movers }) => (kind === "lid" || kind === "screw") && movers.length > 0,
+      ({ kind, movers }) => (kind === "lid" || kind === "headScrew" || kind === "screw") && movers.length > 0,
     );
     for (const joint of heads) {
       const cell = this.session.model.mesh.vesselOf.get(joint.partId);
@@ -485,7 +518,8 @@ class Planner {
 
   /** What of the school's movers does most before a joint. */
   private moverFor(joint: BleedJoint): Moved | null {
-    return this.movers.filter(({ id }) => joint.movers.includes(id)).at(-1) ?? null;
+    const pump = this.movers.filter(({ id }) => joint.movers.includes(id)).at(-1);
+    return pump ?? this.liftFor(joint)[0] ?? null;
   }
 
   /** Through a pair at once each gets half the flow: one handle after the other is shut, and all of it goes through the other. */
@@ -649,7 +683,7 @@ export function onABadDay(
   };
   const session = newestStart({ ...task, conditions });
   if (!session) return null;
-  if (day === "weakPump") session.model.pumpShare = WEAK_PUMP;
+  if (day === "weakPump") session.model.pumpShare *= WEAK_PUMP;
   fillContent(session, task.content, task.way);
   for (const step of steps) {
     for (const action of step.actions) {

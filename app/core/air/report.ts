@@ -1,7 +1,6 @@
 /** Bleeding and moving air as scripts read them. Field names are the contract; millilitres, seconds, shares of one. */
 import { LineUpSolver } from "../hydraulics/solve";
 import { judgeLineUp, lowestUsableM3 } from "../hydraulics/worst";
-import type { Id } from "../kinds/record";
 import { buildNetwork } from "../network/network";
 import { currentPlan } from "../plan/ports";
 import type { Job, LineUp, Schools } from "../plan/types";
@@ -23,12 +22,18 @@ import { type AirAction, type AirRefusal, AirSession } from "./session";
 const ml = (m3: number): number => (m3 / LITRE_M3) * 1000;
 
 /** The task of a line-up: its network, its way, what its lines hold; null where nothing leads from a tank to a consumer. */
-export function bleedTask(job: Job, lineUp: LineUp, content: Content, endId?: Id): ProcedureTask | null {
+export function bleedTask(
+  job: Job,
+  lineUp: LineUp,
+  content: Content,
+  { endId, pumpShare }: Pick<ProcedureTask, "endId" | "pumpShare"> = {},
+): ProcedureTask | null {
   const plan = currentPlan(job);
   const network = buildNetwork(job);
   const solver = new LineUpSolver(network);
   const { from } = bledWay(solver, judgeLineUp(solver, lineUp, plan.conditions), plan.conditions);
-  return from?.way ? { network, lineUp, conditions: plan.conditions, way: from.way, content, endId } : null;
+  if (!from?.way) return null;
+  return { network, lineUp, conditions: plan.conditions, way: from.way, content, endId, pumpShare };
 }
 
 /** A procedure with what it is worth: played again, and on three bad days. */

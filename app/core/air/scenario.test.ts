@@ -1,11 +1,13 @@
 /** Faults to train on: each is what it says, in the model alone, and the same seed hides the same. */
 import { readFileSync } from "node:fs";
 import { describe, expect, test } from "@jest/globals";
+import { applyCommand } from "../edit/commands";
 import { currentPlan } from "../plan/ports";
 import type { Job, LineUp } from "../plan/types";
 import { airIn, answeredCells } from "./joints";
 import { bleedTask } from "./report";
 import { type Scenario, scenarioBySeed, scenariosOf, startWrong } from "./scenario";
+import { AirSession } from "./session";
 
 const { job } = JSON.parse(readFileSync("demo/marram.keel.json", "utf8")) as { job: Job };
 const task = bleedTask(job, currentPlan(job).lineUps[0] as LineUp, { kind: "dry" })!;
@@ -23,7 +25,9 @@ describe("what can be wrong with a line", () => {
   });
   test("comes by its seed, the same each time, and every kind comes", () => {
     const kinds = new Set(Array.from({ length: 40 }, (_, seed) => scenarioBySeed(task, seed)?.kind));
-    expect(kinds).toEqual(new Set(["suctionLeak", "shutValve", "emptyFilter", "lowTank"]));
+    expect(kinds).toEqual(
+      new Set(["suctionLeak", "shutValve", "emptyFilter", "lowTank", "leaning", "doubledWasher"]),
+    );
     expect(scenarioBySeed(task, 7)).toEqual(scenarioBySeed(task, 7));
   });
 });
@@ -63,5 +67,57 @@ describe("hidden in the model", () => {
     const session = startWrong(task, of("lowTank")[0]!, 3)!;
     const full = startWrong(task, of("emptyFilter")[0]!, 3)!;
     expect(session.surfaceM("portWing")).toBeLessThan(full.surfaceM("portWing") - 0.1);
+  });
+});
+
+describe("of what the boat of the demo has not", () => {
+  const plan = currentPlan(job);
+  const run = plan.runs.find(({ to }) => to.part === "lift")!;
+  const withPart = (kind: "check" | "bulb", at = run.id): Job =>
+    applyCommand(job, { name: "insertPart", id: "new", newRunId: "newRun", runId: at, kind }).job;
+  const taskFor = (of: Job) => bleedTask(of, currentPlan(of).lineUps[0] as LineUp, { kind: "dry" })!;
+
+  test("a check turned round lets nothing through; the right way round it does", () => {
+    const checked = taskFor(withPart("check"));
+    const scenario = scenariosOf(checked).find(({ kind }) => kind === "turnedCheck")!;
+    expect(scenario.partId).toBe("new");
+    const came = (session: AirSession) => {
+      session.act({ do: "pump", id: "lift", on: true });
+      session.act({ do: "open", joint: "engine.feed" });
+      session.act({ do: "wait", seconds: 60 });
+      return session.came.get("engine.feed")!.fuelM3;
+    };
+    expect(came(startWrong(checked, scenario, 1)!)).toBeLessThan(1e-6);
+    const right = AirSession.start(checked.network, checked.lineUp, checked.conditions)!;
+    expect(came(right)).toBeGreaterThan(1e-5);
+  });
+
+  test("a valve behind a bulb is one against which it goes hard", () => {
+    const first = plan.runs.find(({ to }) => to.part === "supply" && to.port === "port")!;
+    const squeezed = taskFor(withPart("bulb", first.id));
+    const hard = scenariosOf(squeezed).filter(({ kind }) => kind === "bulbAgainstShut");
+    expect(hard.map(({ partId }) => partId)).toEqual(["valve1"]);
+    const session = startWrong(squeezed, hard[0]!, 1)!;
+    session.act({ do: "open", joint: "engine.feed" });
+    session.act({ do: "strokes", id: "new", count: 20 });
+    expect(session.came.get("engine.feed")!.fuelM3).toBeLessThan(1e-6);
+  });
+
+  test("a doubled washer is offered at banjos, and where nobody has said what a filter or engine ends in", () => {
+    const washers = of("doubledWasher");
+    for (const one of washers) {
+      const [part = "", port = ""] = one.kind === "doubledWasher" ? one.joint.split(".") : [];
+      expect(plan.ends?.[part]?.[port]?.family ?? "eye").toBe("eye");
+      expect(["sep1", "sep2", "second", "engine"]).toContain(part);
+    }
+    expect(washers.length).toBeGreaterThan(0);
+  });
+
+  test("a boat that leans has its pickup nearer the surface, or over it", () => {
+    const [leaning] = of("leaning");
+    const session = startWrong(task, leaning!, 1)!;
+    const level = startWrong(task, of("lowTank")[0]!, 1)!;
+    const depth = (one: AirSession) => one.surfaceM("portWing") - Math.min(...one.model.mesh.posture.mouthM);
+    expect(depth(session)).not.toBeCloseTo(depth(level), 2);
   });
 });

@@ -1,5 +1,5 @@
 /** Hands at a plan full of fuel and air: what is opened, run, squeezed, poured and waited for, and what came of it. */
-import { isValve } from "../kinds/families";
+import { isFiltering, isValve } from "../kinds/families";
 import type { Id } from "../kinds/record";
 import type { Network } from "../network/network";
 import type { Conditions, LineUp, ValveSetting } from "../plan/types";
@@ -23,6 +23,8 @@ export type AirAction =
   | { do: "pour"; id: Id; m3: number }
   /** A consumer that draws at a share of its full load; nought stops it. */
   | { do: "draw"; id: Id; load: number }
+  /** A tank, or a can in its place, lifted so high over where it stands; nought puts it down. */
+  | { do: "lift"; id: Id; m: number }
   | { do: "wait"; seconds: number };
 
 /** Why an action was not done, with what it named. */
@@ -32,6 +34,7 @@ export type AirRefusal =
   | { code: "noValve"; at: string }
   | { code: "noVessel"; at: string }
   | { code: "noConsumer"; at: string }
+  | { code: "noTank"; at: string }
   | { code: "lidShut"; at: string }
   /** The model found no step from here; what was done so far stays. */
   | { code: "stuck"; at: string };
@@ -71,6 +74,7 @@ export class AirSession {
   private readonly running = new Set<Id>();
   private readonly pouring = new Set<Id>();
   private readonly drawing = new Map<Id, number>();
+  private readonly lifted = new Map<Id, number>();
   readonly came = new Map<JointKey, Came>();
   /** What was poured into a vessel, m3. */
   readonly poured = new Map<Id, number>();
@@ -124,7 +128,10 @@ export class AirSession {
 
   /** Does anything run, or stand open, or is fuel still finding its way? */
   get isMoving(): boolean {
-    return this.open.size > 0 || this.running.size > 0 || this.drawing.size > 0;
+    return this.open.size > 0 || this.running.size > 0 || this.drawing.size > 0 || this.lifted.size > 0;
+  }
+  isLifted(tankId: Id): boolean {
+    return this.lifted.has(tankId);
   }
   runs(id: Id): boolean {
     return this.running.has(id);
@@ -146,6 +153,7 @@ export class AirSession {
       running: this.running,
       pouring: this.pouring,
       drawing: this.drawing,
+      lifted: this.lifted,
     });
   }
 
@@ -155,7 +163,9 @@ export class AirSession {
     const [part = "", port] = joint.split(".");
     if (port === "lid") {
       const face = mesh.lidOf.get(part);
-      return face === undefined ? null : { face, m2: openingM2.joint };
+      const own = network.plan.parts.find(({ id }) => id === part);
+      const hasScrew = own !== undefined && isFiltering(own) && own.head?.hasScrew === true;
+      return face === undefined ? null : { face, m2: hasScrew ? openingM2.screw : openingM2.joint };
     }
     const node = network.nodeOf.get(joint);
     const face = node === undefined ? -1 : (mesh.openingOfNode[node] ?? -1);
@@ -267,6 +277,11 @@ export class AirSession {
         else this.drawing.delete(action.id);
         break;
       }
+      case "lift":
+        if (!network.job.tanks.some(({ id }) => id === action.id)) return { code: "noTank", at: action.id };
+        if (action.m > 0) this.lifted.set(action.id, action.m);
+        else this.lifted.delete(action.id);
+        break;
       case "wait":
         this.apply();
         this.run(action.seconds);
@@ -309,6 +324,7 @@ export class AirSession {
       open: new Map(this.open),
       running: new Set(this.running),
       drawing: new Map(this.drawing),
+      lifted: new Map(this.lifted),
       came: new Map([...this.came].map(([key, came]) => [key, { ...came }])),
       dryS: new Map(this.dryS),
       poured: new Map(this.poured),
@@ -323,6 +339,7 @@ export class AirSession {
     };
     put(this.open, saved.open);
     put(this.drawing, saved.drawing);
+    put(this.lifted, saved.lifted);
     put(this.came, new Map([...saved.came].map(([key, came]) => [key, { ...came }])));
     put(this.dryS, saved.dryS);
     put(this.poured, saved.poured);
@@ -340,6 +357,7 @@ export interface SavedSession {
   readonly open: ReadonlyMap<JointKey, { face: number; m2: number }>;
   readonly running: ReadonlySet<Id>;
   readonly drawing: ReadonlyMap<Id, number>;
+  readonly lifted: ReadonlyMap<Id, number>;
   readonly came: ReadonlyMap<JointKey, Came>;
   readonly dryS: ReadonlyMap<Id, number>;
   readonly poured: ReadonlyMap<Id, number>;

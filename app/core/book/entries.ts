@@ -128,6 +128,8 @@ export interface BledStep extends EntryBase {
   step: string;
   came: "begun" | "solid" | "foam" | "air" | "done";
   seconds?: number;
+  /** What the plan said it would take, where a pump ran: the two tell what the pump gives. */
+  computedS?: number;
   /** What came into the pan, where it was measured. */
   cameM3?: number;
   /** On the model, to train. */

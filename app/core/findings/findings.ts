@@ -6,7 +6,7 @@ import { judgeLineUp, type LineUpVerdict } from "../hydraulics/worst";
 import { buildNetwork, type Network } from "../network/network";
 import type { Conditions, Job } from "../plan/types";
 import { type Finding, findingKey, rules } from "./index";
-import type { FindingContext, Grade, Rule } from "./rule";
+import type { BleedOutcome, FindingContext, Grade, Rule } from "./rule";
 
 const gradeOrder: Record<Grade, number> = { stop: 0, mend: 1, watch: 2 };
 /** A finding set aside comes back when its figure is this much worse. */
@@ -52,6 +52,7 @@ export function findingContext(
   book: Book,
   conditions: Conditions,
   now: Date,
+  bleeds: readonly BleedOutcome[] = [],
 ): FindingContext {
   const { job, plan } = network;
   const solver = new LineUpSolver(network);
@@ -63,6 +64,7 @@ export function findingContext(
     network,
     solver,
     now,
+    bleeds,
     verdicts: plan.lineUps.flatMap((lineUp) => byConsumer(judgeLineUp(solver, lineUp, conditions))),
     clean: plan.lineUps.flatMap((lineUp) => byConsumer(judgeLineUp(solver, lineUp, cleanConditions))),
   };
@@ -75,8 +77,9 @@ export function findingsOf(
   network: Network = buildNetwork(job),
   conditions: Conditions = network.plan.conditions,
   now: Date = new Date(),
+  bleeds: readonly BleedOutcome[] = [],
 ): Finding[] {
-  const context = findingContext(network, book, conditions, now);
+  const context = findingContext(network, book, conditions, now, bleeds);
   const entries = entriesOf(book, "setAside").filter(({ planId }) => planId === network.plan.id);
   const found = Object.values<Rule>(rules).flatMap(({ id, judge }) =>
     judge(context).map((one) => ({ rule: id, ...one }) as Finding),

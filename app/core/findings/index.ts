@@ -1,6 +1,7 @@
 /** Every rule, once, in the order in which they are judged. */
 
 import type { SetAside } from "../book/entries";
+import { bleedLeavesAir } from "./bleeding/bleedLeavesAir";
 import { cannotLiftDry } from "./bleeding/cannotLiftDry";
 import { crestHoldsAir } from "./bleeding/crestHoldsAir";
 import { spareOpen } from "./bleeding/spareOpen";
@@ -147,6 +148,7 @@ const all = {
   feedPressure,
   cannotHold,
   cannotLiftDry,
+  bleedLeavesAir,
   crestHoldsAir,
   spareOpen,
   provisional,

@@ -10,6 +10,7 @@ import { newTankLine } from "../tanks/tankLine";
 import { findingsOf } from "./findings";
 import type { Finding, FindingOf, RuleId } from "./index";
 import { ruleIds } from "./index";
+import type { BleedOutcome } from "./rule";
 
 const read = (name: string): Job =>
   (JSON.parse(readFileSync(`demo/${name}.keel.json`, "utf8")) as { job: Job }).job;
@@ -911,6 +912,9 @@ describe("rules of parts, heaters and circuits: each on a plan that fails it and
     const codes = petrolCodes(job);
     expect(codes).toEqual(expect.arrayContaining(["openingNotAtTop", "pumpFarFromEngine", "noAntiSiphon"]));
     expect(of(truck(), "petrol")).toBeUndefined();
+    // Nothing but its electric pump could bleed it; a bulb does.
+    expect(codes).toContain("bledByPump");
+    expect(petrolCodes(change(job, ...placed("bulb", "squeeze", "r2")))).not.toContain("bledByPump");
     const near = change(
       job,
       ...placed("antiSiphon", "as", "r2"),
@@ -1011,6 +1015,30 @@ describe("the demo jobs carry what they are meant to and nothing else", () => {
       "watch heaterOnVehicle",
     ]);
   });
+});
+
+const bledFound = (...bleeds: BleedOutcome[]) =>
+  findingsOf(boat(), [], undefined, undefined, undefined, bleeds).filter(
+    ({ rule }) => rule === "bleedLeavesAir",
+  );
+const stays: BleedOutcome = {
+  lineUpId: "runPort",
+  left: 0.031,
+  airM3: 4e-5,
+  whyNot: [{ code: "headHolds", at: "sep1", airM3: 4e-5 }],
+};
+
+test("a line-up that cannot be bled is a thing to mend, at the part where the air stays", () => {
+  const [finding, ...more] = bledFound(stays);
+  expect(more).toEqual([]);
+  expect(finding).toMatchObject({ grade: "mend", ids: ["sep1"], lineUpIds: ["runPort"], figure: 0.031 });
+  expect(finding?.values).toMatchObject({ code: "headHolds", airM3: 4e-5, lineUp: expect.any(String) });
+});
+
+test("one that ends under a thousandth is none, nor one of a line-up that is gone, nor one that nobody tried", () => {
+  expect(bledFound({ ...stays, left: 0.0009 })).toEqual([]);
+  expect(bledFound({ ...stays, lineUpId: "gone" })).toEqual([]);
+  expect(bledFound()).toEqual([]);
 });
 
 test("every rule is held by a test of this folder", () => {

@@ -1,4 +1,5 @@
 /** What a rule of the findings is, and what it finds. */
+import type { Procedure } from "../air/procedure";
 import type { Book } from "../book/entries";
 import type { LineUpSolver } from "../hydraulics/solve";
 import type { LineUpVerdict } from "../hydraulics/worst";
@@ -31,6 +32,11 @@ export interface Found<V extends Values = Values> {
   figure: number | null;
 }
 
+/** What a bleed from dry comes to: found by trying, for a line-up, elsewhere and before. */
+export interface BleedOutcome extends Pick<Procedure, "left" | "airM3" | "whyNot"> {
+  lineUpId: Id;
+}
+
 export interface FindingContext {
   job: Job;
   /** What stands in the job's book. */
@@ -42,6 +48,8 @@ export interface FindingContext {
   verdicts: LineUpVerdict[];
   /** The day it is judged on: hoses age. */
   now: Date;
+  /** Of the line-ups for which it was found; none where nobody looked. */
+  bleeds: readonly BleedOutcome[];
   /** The same with every filter clean. */
   clean: LineUpVerdict[];
 }

@@ -168,7 +168,7 @@ export function jointNeeds(joints: readonly PlanJoint[]): JointNeeds {
 }
 
 /** What a person looks at of a joint as it is made; each only where the joint has it. */
-export type JointLookFor = keyof JointLook;
+export type JointLookFor = Exclude<keyof JointLook, "outOfReach">;
 
 /** What must be looked at of a joint: washers, grease, clamp, and where a taper thread comes to stand. Practice 32 to 34, 52. */
 export function looksOf({ state, joined, chain, a, b }: PlanJoint): JointLookFor[] {

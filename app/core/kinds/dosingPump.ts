@@ -11,7 +11,7 @@ import {
   pressure,
 } from "./fields";
 import { heldInLine, inOut, inToOut, type Kind } from "./kind";
-import { suctionFields } from "./pumping";
+import { type DryRunning, dryField, suctionFields } from "./pumping";
 import type { PartBase } from "./record";
 
 /** Meters by stroke. It draws in a part of each stroke only: its suction is that much harder than the mean. */
@@ -32,6 +32,7 @@ export interface DosingPump extends PartBase {
   mostAfterM?: number;
   mostLiftM?: number;
   circuit?: Circuit;
+  dry?: DryRunning;
 }
 
 /** Line of an air heater's kit. Common practice, no source; kits differ. */
@@ -56,6 +57,7 @@ export const dosingPump: Kind<DosingPump> = {
     ...suctionFields,
     rubberMounted: look,
     circuit: circuitField(),
+    dry: dryField,
   },
   ports: () => inOut,
   through: inToOut,

@@ -18,6 +18,7 @@ export type UnitKey =
   | "W"
   | "Hz"
   | "ms"
+  | "s"
   | "deg"
   | "ratio"
   | "C"
@@ -32,7 +33,7 @@ export interface Bounds {
 }
 
 /** Where a field stands on screen: with the others, folded under a heading, or nowhere. */
-export type Fold = "circuit" | "standing" | "second" | "spare" | "carried" | "quiet";
+export type Fold = "circuit" | "standing" | "second" | "spare" | "carried" | "bleeding" | "quiet";
 
 interface Common<T> {
   /** On a blank part, or what makes it; absent where nobody knows it until it is entered. */
@@ -146,6 +147,7 @@ export const watts = quantity("power", "W");
 export const hertz = quantity("frequency", "Hz");
 export const degrees = quantity("angle", "deg");
 export const milliseconds = quantity("time", "ms");
+export const seconds = quantity("time", "s");
 export const wireArea = quantity("area", "wire");
 export const density = quantity("density", "kg/m3");
 /** Dynamic, Pa s: asked for nowhere yet, so that it has no unit on screen. */

@@ -13,6 +13,7 @@ import {
   positive,
   ratio,
   share,
+  toggle,
   vacuum,
   viscosity,
   volume,
@@ -27,6 +28,17 @@ export interface SecondMedium {
   ratedFlowM3S: number;
   ratedDropPa: number;
 }
+
+export interface FilterHead {
+  /** Room over the outlet, of its height. */
+  share: number;
+  /** A screw in the lid lets air out without lifting it. */
+  hasScrew: boolean;
+}
+
+/** Room of a filter's head over its outlet, as a share of its volume. Common practice, no source; assumed. */
+export const HEAD_SHARE = 0.08;
+export const headShareOf = ({ head }: { head?: FilterHead }): number => head?.share ?? HEAD_SHARE;
 
 export interface FilterBody {
   micron: number;
@@ -43,6 +55,8 @@ export interface FilterBody {
   /** Water that its bowl holds before the sensor in it warns; absent without a sensor. */
   sensorHeldM3?: number;
   second?: SecondMedium;
+  /** Of its head, where air gathers. Default: {@link HEAD_SHARE}, and a lid without a screw. */
+  head?: FilterHead;
   /** How its element comes out: spun off from below, or lifted out under a lid. Default: spun off. */
   housing?: "spinOn" | "lid";
 }
@@ -61,6 +75,11 @@ const secondFields: FieldsOf<SecondMedium> = {
   ratedDropPa: vacuum("maker", positive, { blank: 3500 }),
 };
 
+const headFields: FieldsOf<FilterHead> = {
+  share: ratio("measured", { least: 0, most: 0.6 }, { blank: HEAD_SHARE }),
+  hasScrew: toggle({ blank: true }),
+};
+
 export const filterFields: FieldsOf<FilterBody> = {
   ratedFlowM3S: flow("maker", positive, { blank: 227 * LITRE_PER_HOUR_M3_S, isNeeded: true, tells: true }),
   ratedDropPa: vacuum("maker", positive, { blank: 2500, isNeeded: true }),
@@ -73,6 +92,7 @@ export const filterFields: FieldsOf<FilterBody> = {
   viscousShare: ratio("maker", share, { blank: TYPICAL_VISCOUS_SHARE, fold: "quiet" }),
   element: { form: "element", blank: () => ({ id: newId() }) },
   housing: choice(["spinOn", "lid"], { isOptional: true, fold: "quiet" }),
+  head: { form: "group", fields: headFields, fold: "bleeding", isOptional: true },
   second: { form: "group", fields: secondFields, fold: "second", isOptional: true },
 };
 

@@ -2,7 +2,7 @@
 import type { PumpPoint } from "../laws/pumpCurve";
 import { LITRE_PER_HOUR_M3_S } from "../units/factors";
 import { type Circuit, circuitField } from "./circuit";
-import { type FieldsOf, optional, positive, pressure, vacuum } from "./fields";
+import { type FieldsOf, metres, optional, positive, pressure, seconds, vacuum } from "./fields";
 import { type Body, inOut, inToOut, type Kind } from "./kind";
 import type { PartLink } from "./links";
 import type { Id, PartBase } from "./record";
@@ -24,6 +24,20 @@ export function offOf(kind: PumpOff["kind"], before: PumpOff): PumpOff {
   return kind === "free" ? { kind, dropPa } : { kind, dropPa, opensPa: BYPASS_OPENS_PA };
 }
 
+/** What a pump does on air, from its maker. */
+export interface DryRunning {
+  /** Lifts fuel so high when it is dry, at sea level. */
+  liftM?: number;
+  /** May run dry so long. */
+  mostS?: number;
+}
+
+const dryFields: FieldsOf<DryRunning> = {
+  liftM: metres("maker", { over: 0, most: 9 }, optional),
+  mostS: seconds("maker", { least: 0, most: 3600 }, optional),
+};
+export const dryField = { form: "group", fields: dryFields, fold: "bleeding", isOptional: true } as const;
+
 export interface PumpBody {
   curve: PumpPoint[];
   reliefPa?: number;
@@ -33,6 +47,7 @@ export interface PumpBody {
   /** Vacuum the maker allows at its inlet in service. */
   suctionLimitPa?: number;
   circuit?: Circuit;
+  dry?: DryRunning;
 }
 
 /** A pump alone, without a filter of its own. */
@@ -71,6 +86,7 @@ export function pumpFields(
     reliefPa: pressure("maker", positive, optional),
     ...suctionFields,
     circuit: circuitField(),
+    dry: dryField,
   };
 }
 

@@ -35,5 +35,13 @@ export const dryVacuumPa = (
   checkPa: number,
 ): number => atmospherePa - outletPa / ((1 + ratio) / ratio) ** polytropic - checkPa;
 
+/** The clearance of a pump that lifts so high when it is dry, isothermal: the inverse of {@link dryVacuumPa}. */
+export const clearanceOfLift = (
+  lift: number,
+  densityKgM3: number,
+  atmospherePa: number,
+  checkPa: number,
+): number => Math.max(1e-3, atmospherePa / (lift * densityKgM3 * GRAVITY_M_S2 + checkPa) - 1);
+
 export const liftM = (vacuumPa: number, densityKgM3: number): number =>
   vacuumPa / (densityKgM3 * GRAVITY_M_S2);

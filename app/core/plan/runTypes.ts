@@ -95,6 +95,8 @@ export interface JointLook {
   clampPlaced?: boolean;
   /** A taper thread, tight, leaves handles and hoses where they can go. */
   clocked?: boolean;
+  /** No hand or spanner gets there, to open it for a bleed. */
+  outOfReach?: boolean;
 }
 
 /** Adapters chosen for a joint, from the plan's port on, what can leak of them, and the narrowest bore through them. */

@@ -1,10 +1,12 @@
 /** Sentences for what flows where, and at what pressure. */
 
+import type { WhyNot } from "~/core/air/procedure";
 import type { ValuesOf } from "~/core/findings/index";
 import type { Shortage } from "~/core/hydraulics/starving";
 import type { WorstCause } from "~/core/hydraulics/worst";
 import type { SchoolMatter } from "~/core/plan/types";
 import { percentText } from "~/core/units/format";
+import { leftText, whyNotText } from "../bleeding";
 import { schoolTexts } from "../schools";
 import { capital, hours, type Say, type Sentences } from "./say";
 
@@ -57,6 +59,7 @@ export const flow: Sentences<
   | "feedPressure"
   | "cannotHold"
   | "cannotLiftDry"
+  | "bleedLeavesAir"
   | "crestHoldsAir"
   | "spareOpen"
   | "otherSchool"
@@ -186,6 +189,12 @@ export const flow: Sentences<
     "A pump on air lifts less than one on fuel: what stands in its clearance swells. Generic by kind; the maker's dry lift goes first.",
     "After a filter change or an empty tank it runs dry and draws nothing.",
     "Lower the pump or the line, fill it by hand first, or a primer beside the tank.",
+  ],
+  bleedLeavesAir: (v, say) => [
+    `${v.lineUp}: bled from dry, ${leftText(v.left)} of air stays`,
+    whyNotText(v as WhyNot, say.name, say),
+    "It comes loose under way, and the engine stumbles or stops.",
+    "Open Bleed: it says where the air stays; mend that, and it is tried again.",
   ],
   crestHoldsAir: (v, say, { ids }) => [
     `${say.name(ids[0] ?? "")} climbs over a crest ${say.length(v.byM)} high with no joint on it`,

@@ -2,17 +2,18 @@
 import { Pause, Play, RotateCcw, Undo2 } from "lucide-react";
 import { useState } from "react";
 import styled from "styled-components";
-import { ENOUGH, KEY_CYCLE_S } from "~/core/air/procedure";
+import { dearestOf } from "~/core/air/practice";
+import { ENOUGH, KEY_CYCLE_S, LIFTED_M, mostDryS } from "~/core/air/procedure";
 import { lidKey, QUARTERS_OFF } from "~/core/air/session";
 import type { Id } from "~/core/kinds/record";
 import { schoolOf } from "~/core/plan/types";
 import { isOpen, settingOf } from "~/core/plan/valves";
-import { airRefusalText, jointName, leftText, scenarioText } from "~/messages/bleeding";
+import { airRefusalText, dearestText, jointName, leftText, scenarioText } from "~/messages/bleeding";
 import { nameOf } from "~/messages/notes";
 import { useJob, useTrade } from "~/state/job";
 import { Button, ToggleButton } from "~/ui/button";
 import { Select } from "~/ui/fields";
-import type { Trainer } from "./useTrainer";
+import { markOf, type Trainer } from "./useTrainer";
 
 const Dock = styled.div`
   display: flex; flex-wrap: wrap; gap: 8px 18px; align-items: flex-end; margin: 0 16px 8px;
@@ -119,6 +120,7 @@ export function Hands({ trainer, chosen }: { trainer: Trainer; chosen: string | 
   const isLever = schoolOf(job.schools, "primer") === "liftLever";
   const now = { ...task.lineUp, valves: session.valves };
   const valves = plan.parts.filter((part) => part.kind === "twoWay");
+  const tank = job.tanks.find(({ id }) => id === task.way.stations[0]?.id);
   const turn = (by: number) => {
     if (!joint) return;
     const to = Math.max(0, Math.min(QUARTERS_OFF, (quarters[joint.key] ?? 0) + by));
@@ -181,6 +183,21 @@ export function Hands({ trainer, chosen }: { trainer: Trainer; chosen: string | 
           </div>
         );
       })}
+      {tank && schoolOf(job.schools, "priming") === "tankLifted" && (
+        <div>
+          <span>{tank.name}, or a can</span>
+          <ToggleButton
+            isSelected={session.isLifted(tank.id)}
+            onChange={(up) =>
+              act(`${tank.name} ${up ? "lifted" : "put down"}`, [
+                { do: "lift", id: tank.id, m: up ? LIFTED_M : 0 },
+              ])
+            }
+          >
+            {session.isLifted(tank.id) ? "Lifted" : "Down"}
+          </ToggleButton>
+        </div>
+      )}
       <div>
         <span>Jug, {pan(JUG_M3)} at a lid</span>
         <div>
@@ -239,7 +256,8 @@ export function ThisBleed({
   trainer: Trainer;
   best: { panM3: number; airM3: number; seconds: number } | null;
 }) {
-  const { pan } = useTrade();
+  const trade = useTrade();
+  const { pan } = trade;
   const { trained, air, moments } = trainer;
   if (!trained || !air) return null;
   const { session } = trained;
@@ -250,26 +268,34 @@ export function ThisBleed({
     ["Time", `${session.atS.toFixed(0)} s`, best ? `${best.seconds.toFixed(0)} s` : "–"],
     ["Acts", String(moments.length), "–"],
   ];
+  const dearest = dearestOf([...moments, { label: "", ...markOf(trained) }], {
+    roomM3: air.roomM3,
+    limitS: mostDryS.lift,
+    bestPanM3: best?.panM3 ?? 0,
+  });
   return (
-    <table>
-      <thead>
-        <tr>
-          <th>This bleed</th>
-          <th className="n">now</th>
-          <th className="n">plan's best</th>
-        </tr>
-      </thead>
-      <tbody>
-        {rows.map(([what, now, plan]) => (
-          <tr key={what}>
-            <td>{what}</td>
-            <td className="n" style={{ fontWeight: 650 }}>
-              {now}
-            </td>
-            <td className="n">{plan}</td>
+    <>
+      {dearest && <p style={{ margin: "0 0 6px" }}>{dearestText(dearest, trade)}</p>}
+      <table>
+        <thead>
+          <tr>
+            <th>This bleed</th>
+            <th className="n">now</th>
+            <th className="n">plan's best</th>
           </tr>
-        ))}
-      </tbody>
-    </table>
+        </thead>
+        <tbody>
+          {rows.map(([what, now, plan]) => (
+            <tr key={what}>
+              <td>{what}</td>
+              <td className="n" style={{ fontWeight: 650 }}>
+                {now}
+              </td>
+              <td className="n">{plan}</td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+    </>
   );
 }

@@ -8,7 +8,7 @@ import type { Procedure, ProcedureStep } from "~/core/air/procedure";
 import type { BledStep } from "~/core/book/entries";
 import type { Id } from "~/core/kinds/record";
 import { Term } from "~/fields/Term";
-import { stepDetail, stepTitle } from "~/messages/bleeding";
+import { jointName, stepDetail, stepTitle } from "~/messages/bleeding";
 import { useTrade } from "~/state/job";
 import { Button } from "~/ui/button";
 import { Sheet } from "~/ui/place";
@@ -37,7 +37,9 @@ interface Props {
   nameOf: (id: Id) => string;
   /** What was ticked of it; null where it is only read. */
   ticked: ReadonlyMap<string, BledStep> | null;
-  onTick: (step: string, came: BledStep["came"], seconds?: number) => void;
+  onTick: (step: ProcedureStep, key: string, came: BledStep["came"], seconds?: number) => void;
+  /** A joint that no hand gets to, so that another way is looked for. */
+  onOutOfReach: (key: string) => void;
   onChoose: (step: ProcedureStep) => void;
 }
 
@@ -46,8 +48,9 @@ const fillsOf = (step: ProcedureStep): number | null => {
   return step.kind === "bleed" || step.kind === "runOn" ? step.fillsM3 : null;
 };
 
-export function Steps({ procedure, nameOf, ticked, onTick, onChoose }: Props) {
-  const { pan } = useTrade();
+export function Steps({ procedure, nameOf, ticked, onTick, onChoose, onOutOfReach }: Props) {
+  const trade = useTrade();
+  const { pan } = trade;
   const [since, setSince] = useState<{ step: string; at: number } | null>(null);
   const keys = procedure.steps.map(stepKey);
   const now = ticked ? keys.findIndex((key) => !ticked.has(key)) : -1;
@@ -70,7 +73,7 @@ export function Steps({ procedure, nameOf, ticked, onTick, onChoose }: Props) {
           const tick = (came: BledStep["came"]) => {
             const seconds = runs && since ? (Date.now() - since.at) / 1000 : undefined;
             setSince(null);
-            onTick(key, came, seconds);
+            onTick(step, key, came, seconds);
           };
           return (
             <li
@@ -88,7 +91,17 @@ export function Steps({ procedure, nameOf, ticked, onTick, onChoose }: Props) {
                 >
                   <b style={{ fontSize: i === now ? 19 : 15 }}>{stepTitle(step, nameOf)}</b>
                 </Button>
-                <small>{stepDetail(step, nameOf)}</small>
+                <small>{stepDetail(step, nameOf, trade)}</small>
+                {ticked === null && step.kind === "bleed" && !step.joint.key.endsWith(".lid") && (
+                  <Button
+                    $quiet
+                    aria-label={`${jointName(step.joint)} cannot be reached`}
+                    style={{ padding: "0 4px", fontSize: 13 }}
+                    onPress={() => onOutOfReach(step.joint.key)}
+                  >
+                    No hand gets there
+                  </Button>
+                )}
                 {entry && (
                   <small>
                     {cameTexts[entry.came]}

@@ -6,18 +6,20 @@ import { Printer } from "lucide-react";
 import { useEffect, useMemo, useState } from "react";
 import { Link, useSearchParams } from "react-router";
 import styled from "styled-components";
-import { bledSoFar, stepKey } from "~/core/air/bled";
+import { bledSoFar, type PumpShare, pumpShareOf, stepKey } from "~/core/air/bled";
 import { type Content, contentOf, missingIn } from "~/core/air/content";
 import { COLD_C, ENOUGH, type ProcedureStep } from "~/core/air/procedure";
 import type { Proved } from "~/core/air/report";
-import type { EntryDraft } from "~/core/book/entries";
+import type { BledStep, EntryDraft } from "~/core/book/entries";
 import { isFiltering } from "~/core/kinds/families";
-import { partsOf } from "~/core/plan/ports";
+import { partsOf, portKey } from "~/core/plan/ports";
+import { percentText } from "~/core/units/format";
 import { panUnit } from "~/core/units/trade";
 import { notNegative } from "~/fields/checks";
 import { QuantityField } from "~/fields/QuantityField";
 import { SchoolNote } from "~/fields/SchoolNote";
 import { jointName, leftText, secondsText, whyNotText } from "~/messages/bleeding";
+import { counted } from "~/messages/counted";
 import { nameOf } from "~/messages/notes";
 import { useJob, useTrade } from "~/state/job";
 import { useBleedPlan } from "~/state/work";
@@ -53,7 +55,7 @@ const modes: [Mode, string][] = [
 ];
 
 export default function Bleed() {
-  const { job, plan, book, lineUp, enter, select } = useJob();
+  const { job, plan, book, lineUp, enter, dispatch, select } = useJob();
   const trade = useTrade();
   const { pan } = trade;
   const [asked] = useSearchParams();
@@ -65,7 +67,11 @@ export default function Bleed() {
     return asked && missingIn(plan, asked) === null ? asked : { kind: "dry" };
   }, [word, plan]);
   const [endId, setEndId] = useState<string>();
-  const work = useBleedPlan(job, lineUp, content, endId);
+  const told = useMemo(
+    () => (lineUp ? pumpShareOf(book, plan.id, lineUp.id) : null),
+    [book, plan.id, lineUp],
+  );
+  const work = useBleedPlan(job, lineUp, content, { endId, pumpShare: told?.share });
   const start = useMemo(() => ({ content, endId }), [content, endId]);
   const trainer = useTrainer(job, lineUp, start, mode === "practise");
   const { trained } = trainer;
@@ -103,16 +109,32 @@ export default function Bleed() {
     choose(step.joint.key);
     select(step.joint.partId);
   };
-  const tick = (step: string, came: "begun" | "solid" | "foam" | "air" | "done", seconds?: number) => {
+  const tick = (step: ProcedureStep, key: string, came: BledStep["came"], seconds?: number) => {
     if (!lineUp) return;
+    // What a pump took against what was computed tells what it gives.
+    const isPumped = step.kind === "bleed" && step.by.kind === "pump";
     void enter({
       kind: "bled",
       lineUpId: lineUp.id,
-      step,
+      step: key,
       came,
       ...(seconds === undefined ? {} : { seconds }),
+      ...(seconds !== undefined && isPumped ? { computedS: step.seconds } : {}),
     });
   };
+  const outOfReach = (key: string, isOut: boolean) => {
+    // What is screwed together is one joint, told where it begins.
+    const joint = plan.joints.find(({ to }) => portKey(to) === key);
+    const at = joint ? portKey(joint.from) : key;
+    const { outOfReach: _, ...look } = plan.jointLooks?.[at] ?? {};
+    const { [at]: __, ...others } = plan.jointLooks ?? {};
+    const next = isOut ? { ...look, outOfReach: true } : look;
+    const jointLooks = Object.keys(next).length > 0 ? { ...others, [at]: next } : others;
+    void dispatch({ name: "editPlan", change: { jointLooks }, shown: { jointLooks: plan.jointLooks } });
+  };
+  const unreached = Object.entries(plan.jointLooks ?? {}).flatMap(([key, look]) =>
+    look.outOfReach ? [key] : [],
+  );
   const isPetrol = job.fuel.grade === "petrol";
   return (
     <div>
@@ -153,7 +175,7 @@ export default function Bleed() {
           <Button
             onPress={() => {
               again();
-              tick("begin", "begun");
+              if (lineUp) void enter({ kind: "bled", lineUpId: lineUp.id, step: "begin", came: "begun" });
             }}
             isDisabled={!procedure}
           >
@@ -207,7 +229,27 @@ export default function Bleed() {
         </>
       )}
       {procedure && (
-        <Steps procedure={procedure} nameOf={name} ticked={ticked} onTick={tick} onChoose={chooseStep} />
+        <Steps
+          procedure={procedure}
+          nameOf={name}
+          ticked={ticked}
+          onTick={tick}
+          onChoose={chooseStep}
+          onOutOfReach={(key) => outOfReach(key, true)}
+        />
+      )}
+      {unreached.length > 0 && (
+        <Sheet>
+          <h3>Out of reach</h3>
+          {unreached.map((key) => (
+            <p key={key}>
+              A joint of {name(key.split(".")[0] ?? "")} is left shut.{" "}
+              <Button $quiet onPress={() => outOfReach(key, false)}>
+                It can be reached
+              </Button>
+            </p>
+          ))}
+        </Sheet>
       )}
       {mode === "real" && procedure && lineUp && (
         <Pan
@@ -218,7 +260,7 @@ export default function Bleed() {
           }
         />
       )}
-      {proved && procedure && <Proof proved={proved} />}
+      {proved && procedure && <Proof proved={proved} told={told} />}
       <Caution>
         Eye protection and gloves; stand clear of the opened joint, face and hands away. Never push fuel by
         tank pressure above the tank's rating, and never petrol. Do not crank a dry high-pressure pump; the
@@ -293,7 +335,7 @@ function Summary({ work, pan }: { work: ReturnType<typeof useBleedPlan>; pan: (m
 }
 
 /** What the procedure is worth on a worse day; a figure that does not hold is told. */
-function Proof({ proved: { procedure, proof } }: { proved: Proved }) {
+function Proof({ proved: { procedure, proof }, told }: { proved: Proved; told: PumpShare | null }) {
   const { pan, temperature } = useTrade();
   const days: [string, number | null][] = [
     ["the pump gives a fifth less", proof.weakPump],
@@ -307,9 +349,16 @@ function Proof({ proved: { procedure, proof } }: { proved: Proved }) {
       <h3>Tried on the plan's own figures</h3>
       <p>
         Followed once more from the start it ends the same. Not reckoned with: air dissolved in the fuel, the
-        engine's own gallery, a wet element that holds air back. Head over a filter's outlet 8 % of it, lift
-        pump dry 15 s at the most, dosing pump 60 s: common practice, assumed.
+        engine's own gallery, a wet element that holds air back. Where a part does not say otherwise: head
+        over a filter's outlet 8 % of it, lift pump dry 15 s at the most, dosing pump 60 s: common practice,
+        assumed.
       </p>
+      {told && (
+        <p>
+          Pumps are reckoned with {percentText(told.share)} of their curves: so the seconds of{" "}
+          {counted(told.bleeds, "bleed")} before this one told.
+        </p>
+      )}
       {bad.map(([when, left]) => (
         <p key={when}>
           <GradeGlyph grade="watch" size={13} /> Where {when}, it leaves {leftText(left ?? 0)}: go on until it

@@ -3,16 +3,15 @@ import { useCallback, useEffect, useMemo, useState } from "react";
 import { type Content, fillContent } from "~/core/air/content";
 import { airIn, type Reach, reachOf } from "~/core/air/joints";
 import { type AirPicture, airPicture } from "~/core/air/picture";
+import type { Mark } from "~/core/air/practice";
 import { KEY_CYCLE_S, type ProcedureStep, type ProcedureTask } from "~/core/air/procedure";
 import { bleedTask } from "~/core/air/report";
-import { type Scenario, scenarioBySeed, scenariosOf, startWrong } from "~/core/air/scenario";
+import { type Scenario, scenarioBySeed, scenariosOf, startWrong, wrongTask } from "~/core/air/scenario";
 import { type AirAction, type AirRefusal, AirSession, type SavedSession } from "~/core/air/session";
 import type { Id } from "~/core/kinds/record";
 import type { Job, LineUp } from "~/core/plan/types";
 
-export interface Moment {
-  label: string;
-  atS: number;
+export interface Moment extends Mark {
   saved: SavedSession;
 }
 
@@ -44,11 +43,12 @@ interface Start {
 }
 
 function startTrained(job: Job, lineUp: LineUp, { content, endId, seed }: Start): Trained | null {
-  const task = bleedTask(job, lineUp, content, endId);
-  if (!task) return null;
-  const scenario = seed === null ? null : scenarioBySeed(task, seed);
+  const right = bleedTask(job, lineUp, content, { endId });
+  if (!right) return null;
+  const scenario = seed === null ? null : scenarioBySeed(right, seed);
+  const task = scenario ? wrongTask(right, scenario) : right;
   const session = scenario
-    ? startWrong(task, scenario, seed ?? 0)
+    ? startWrong(right, scenario, seed ?? 0)
     : AirSession.start(task.network, lineUp, task.conditions);
   if (!session) return null;
   if (!scenario) fillContent(session, content, task.way);
@@ -61,9 +61,17 @@ function startTrained(job: Job, lineUp: LineUp, { content, endId, seed }: Start)
     keyUntil: new Map(),
     played: new Set(),
     scenario,
-    couldBe: scenario ? scenariosOf(task) : [],
+    couldBe: scenario ? scenariosOf(right) : [],
   };
 }
+
+/** How it stands now. */
+export const markOf = ({ session, cells }: Trained): Omit<Mark, "label"> => ({
+  atS: session.atS,
+  airM3: airIn(session.model, cells).airM3,
+  panM3: session.panM3,
+  dryS: session.allDryS,
+});
 
 const QUIET_MS = 500;
 /** The longest stretch of the model's time that one frame takes. */
@@ -122,12 +130,13 @@ export function useTrainer(
       if (!trained) return;
       const { session } = trained;
       const saved = session.save();
+      const mark = markOf(trained);
       let found: AirRefusal | null = null;
       for (const action of actions) {
         found = session.act(action);
         if (found) break;
       }
-      const moment = { label, atS: saved.air.atS, saved };
+      const moment = { label, ...mark, saved };
       setHeld((now) => ({
         of: trained,
         refused: found,

@@ -210,7 +210,7 @@ function BleedCard() {
                   <td>
                     <b>{stepTitle(step, name)}</b>
                     <br />
-                    {stepDetail(step, name)}
+                    {stepDetail(step, name, trade)}
                   </td>
                   <td>{step.kind === "bleed" ? pan(step.panM3) : ""}</td>
                   <td />

@@ -4,13 +4,10 @@
  * first. Law: laws/dryLift.ts.
  */
 import { atmospherePa, fuelAt } from "../../fuel/fuel";
-import { clearanceOf } from "../../hydraulics/clearance";
+import { clearanceOf, DRY_CHECK_PA } from "../../hydraulics/clearance";
 import { dryVacuumPa, liftM } from "../../laws/dryLift";
 import { onPart } from "../onPart";
 import { rule } from "../rule";
-
-/** A check before it opens at this. Common practice, no source. */
-const CHECK_PA = 1000;
 
 export const cannotLiftDry = rule({
   id: "cannotLiftDry",
@@ -22,7 +19,7 @@ export const cannotLiftDry = rule({
     if (!fuel) return [];
     return plan.parts.flatMap((part) => {
       const ratio = clearanceOf(part);
-      const mostM = liftM(dryVacuumPa({ ratio }, air, air, CHECK_PA), fuel.densityKgM3);
+      const mostM = liftM(dryVacuumPa({ ratio }, air, air, DRY_CHECK_PA), fuel.densityKgM3);
       const over = verdicts.flatMap(({ lineUp, way, result }) => {
         if (way?.firstPumpId !== part.id || result.outcome !== "solved") return [];
         const pump = way.stations.find(({ id }) => id === part.id);
