@@ -80,7 +80,8 @@ const cautions: Partial<Record<Verb, string>> = {
   engineIn: "Look that no hose, wire or hand is between; mounts started by hand first.",
   blow: "Diesel only, never a line that held petrol. Held end in the pan, eyes covered; 35 kPa until gas comes, more only then; never into a tank.",
   eyes: "Fuel on skin and in eyes: rinse at once; fuel under the skin is an emergency.",
-  handDown: "Two people or a cradle; nobody under it, never on straps or a jack alone.",
+  handDown:
+    "Two people or a cradle; nobody under it, never on straps or a jack alone. Note which way its outlets face.",
   tankDown: "Every hose, plug and strap is off; what is left in it moves as it tips.",
   unitOpen:
     "No flame, no spark, air moving; never a bare lamp into a tank. One that held petrol goes to a licensed cleaner.",

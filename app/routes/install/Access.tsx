@@ -155,7 +155,7 @@ export function Access() {
                 Take {chosen.name} out
               </Button>
             </Row>
-            <h4>Behind it, by name</h4>
+            <h3>Behind it, by name</h3>
             <Things role="group" aria-label={`Behind ${chosen.name}`}>
               {things
                 .filter(({ id }) => !("of" in chosen && chosen.of === id))
@@ -167,7 +167,7 @@ export function Access() {
             </Things>
           </>
         )}
-        <h4>The pan that catches fuel</h4>
+        <h3>The pan that catches fuel</h3>
         <Row>
           <QuantityField
             label="It holds"

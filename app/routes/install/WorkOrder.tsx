@@ -9,8 +9,10 @@ import { Link, useSearchParams } from "react-router";
 import styled from "styled-components";
 import { wordOf } from "~/core/air/content";
 import { entriesOf } from "~/core/book/entries";
+import { planJoints } from "~/core/joints/joints";
 import { commonTorquesNM } from "~/core/joints/torque";
 import type { Fact, WorkStep } from "~/core/order/facts";
+import { type KitSource, kitOf } from "~/core/order/kit";
 import { overPan, PAN_M3 } from "~/core/order/pans";
 import {
   FROM_NOTHING,
@@ -22,6 +24,7 @@ import {
   untilDelivery,
 } from "~/core/order/progress";
 import { riskSpares } from "~/core/parts/buying";
+import { clipLines } from "~/core/parts/clips";
 import { type Job, type Plan, type PortRef, schoolOf } from "~/core/plan/types";
 import { contentAfter } from "~/core/work/opened";
 import { positive } from "~/fields/checks";
@@ -138,6 +141,13 @@ export function WorkOrder() {
   const [aside, setAside] = useState<Fact | null>(null);
   const chosen = progress.steps.find(({ id }) => id === chosenId && !progress.done.has(id));
   const shown = chosen ? { step: chosen, holds: progress.holds.get(chosen.id) ?? [] } : progress.next;
+  const source = useMemo<KitSource>(
+    () => ({ job, plan, joints: planJoints(job, plan), clips: clipLines(job, plan) }),
+    [job, plan],
+  );
+  const kit = (shown ? kitOf(source, shown.step) : []).map(
+    ({ what, count }) => `${count} × ${buyText(what, job.units)}`,
+  );
   const tick = (step: WorkStep, isDone: boolean) => {
     choose(null);
     void enter({ kind: "stepDone", stepId: step.id, isDone });
@@ -203,6 +213,7 @@ export function WorkOrder() {
               </p>
               <StepTitle step={shown.step} before={before} />
               {cautionText(shown.step.verb) && <p className="caution">{cautionText(shown.step.verb)}</p>}
+              {kit.length > 0 && <p className="small">Lay out: {kit.join("; ")}.</p>}
               {shown.step.litresM3 > 0 && <p className="small">{intoPanText(shown.step, job, trade)}</p>}
               {shown.holds.length > 0 && (
                 <p className="held">
