@@ -2,7 +2,7 @@
 import { describe, expect, test } from "@jest/globals";
 import { weighedTrend } from "~/core/care/blocking";
 import type { GaugeTrend, TrendPoint } from "~/core/care/gaugeTrend";
-import { readingFit } from "~/core/care/readingFit";
+import { fitOf } from "~/core/care/instruments";
 import type { Treatment } from "~/core/care/treatments";
 import type { PartOf } from "~/core/kinds/index";
 import { newPart } from "~/core/plan/blank";
@@ -48,14 +48,16 @@ describe("a trend in words", () => {
 
 test("a reading within what the dial can tell is as it should be; beyond it is told by how much and which way", () => {
   const kPa = (pa: number) => `${pa / 1000} kPa`;
-  expect(fitText(readingFit(9000, 9500), kPa)).toBe("as it should be");
+  expect(fitText(fitOf({ quantity: "vacuum" }, 9000, 9500), kPa)).toBe("as it should be");
   // Over the dial's 0.64 kPa and a seventh of the plan's: 1.56 kPa.
-  expect(fitText(readingFit(12_500, 9500), kPa)).toBe(
+  expect(fitText(fitOf({ quantity: "vacuum" }, 12_500, 9500), kPa)).toBe(
     "3 kPa more than the plan computes: look for the cause",
   );
-  expect(fitText(readingFit(7500, 9500), kPa)).toBe("2 kPa less than the plan computes: look for the cause");
-  expect(readingFit(600, 0).fits).toBe(true);
-  expect(readingFit(700, 0).fits).toBe(false);
+  expect(fitText(fitOf({ quantity: "vacuum" }, 7500, 9500), kPa)).toBe(
+    "2 kPa less than the plan computes: look for the cause",
+  );
+  expect(fitOf({ quantity: "vacuum" }, 600, 0).fits).toBe(true);
+  expect(fitOf({ quantity: "vacuum" }, 700, 0).fits).toBe(false);
 });
 
 describe("treatments in words", () => {

@@ -2,13 +2,14 @@
 import type { Due } from "~/core/care/due";
 import type { GaugeTrend } from "~/core/care/gaugeTrend";
 import { dayOf } from "~/core/care/gaugeTrend";
+import type { Fit, Instrument } from "~/core/care/instruments";
 import type { JarVerdict } from "~/core/care/jar";
-import type { ReadingFit } from "~/core/care/readingFit";
 import { COARSE_M, FINE_M, type Treatment } from "~/core/care/treatments";
 import type { Id } from "~/core/kinds/record";
 import type { Job } from "~/core/plan/types";
 import { HOUR_S } from "~/core/units/factors";
 import { formatNumber } from "~/core/units/format";
+import type { Trade } from "~/core/units/trade";
 import { minutesText } from "./service";
 
 export const dayText = (date: Date): string => date.toLocaleDateString("en-GB", { dateStyle: "medium" });
@@ -65,16 +66,36 @@ export const jarVerdicts: Record<JarVerdict, { name: string; next: string }> = {
 };
 
 /** Whether a reading is what the plan computes, within what the gauge can tell. */
-export function fitText({ offPa, fits }: ReadingFit, vacuum: (pa: number) => string): string {
+export function fitText({ off, fits }: Fit, figure: (si: number) => string): string {
   if (fits) return "as it should be";
-  return `${vacuum(Math.abs(offPa))} ${offPa > 0 ? "more" : "less"} than the plan computes: look for the cause`;
+  return `${figure(Math.abs(off))} ${off > 0 ? "more" : "less"} than the plan computes: look for the cause`;
+}
+
+/** What an instrument tells. */
+export const instrumentText = (quantity: Instrument["quantity"]): string =>
+  ({ vacuum: "vacuum", pressure: "pressure", flow: "flow", level: "aboard" })[quantity];
+
+/** A figure as its instrument shows it. */
+export function readText(quantity: Instrument["quantity"], si: number, say: Trade): string {
+  if (quantity === "vacuum") return say.vacuum(si);
+  if (quantity === "pressure") return say.gauge(si);
+  return quantity === "flow" ? say.flow(si) : say.volume(si);
 }
 
 /** What is due, as a calendar and a list say it. */
-export function dueText({ kind, ofId }: Pick<Due, "kind" | "ofId">, nameOf: (id: Id) => string): string {
+export function dueText(
+  { kind, ofId, name, every }: Pick<Due, "kind" | "ofId" | "name" | "every">,
+  nameOf: (id: Id) => string,
+): string {
   switch (kind) {
     case "elementYear":
-      return `${nameOf(ofId)}: element, a year old`;
+      return `${nameOf(ofId)}: element, ${everyText(every)}`;
+    case "bowl":
+      return `${nameOf(ofId)}: bowl drained into a jar, looked at`;
+    case "joints":
+      return "Every joint, clamp and clip looked at";
+    case "own":
+      return name ?? "Service";
     case "elementTrend":
       return `${nameOf(ofId)}: element, by its readings`;
     case "sample":
@@ -82,16 +103,42 @@ export function dueText({ kind, ofId }: Pick<Due, "kind" | "ofId">, nameOf: (id:
   }
 }
 
+/** How often: 'every 6 months or 250 h'. */
+export function everyText({ months, hours }: Due["every"]): string {
+  const parts = [
+    months === undefined
+      ? null
+      : months === 12
+        ? "yearly"
+        : months === 1
+          ? "monthly"
+          : `every ${formatNumber(months)} months`,
+    hours === undefined ? null : `every ${formatNumber(hours)} h`,
+  ].filter((part) => part !== null);
+  return parts.length === 0 ? "by its readings" : parts.join(", or ");
+}
+
 /** Why, and what to mind, in the step itself. */
-export function dueDetail({ kind, last }: Due): string {
+export function dueDetail({ kind, last, every, atH }: Due): string {
+  const basis =
+    every.basis === "common" ? "common practice" : every.basis === "maker" ? "by its maker" : "by this shop";
+  const counter = atH === undefined ? "" : ` At ${formatNumber(Math.round(atH))} h of the engine's counter.`;
+  const said = everyText(every);
+  const how = `${said.charAt(0).toUpperCase()}${said.slice(1)}, ${basis}.${counter}`;
   const since = last === null ? "" : ` Last ${dayText(new Date(`${last}T00:00:00Z`))}.`;
   switch (kind) {
     case "elementYear":
-      return `Yearly, common practice; the maker's interval goes first. Engine stopped, fuel shut, pan under it, eyes covered.${since}`;
+      return `${how} The maker's interval goes first. Engine stopped, fuel shut, pan under it, eyes covered.${since}`;
+    case "bowl":
+      return `${how} Engine stopped, vent open, cup under it, face to the side; no flame.${since}`;
+    case "joints":
+      return `${how} Dry cloth, pump on, no flame; a joint under vacuum shows no drop.${since}`;
+    case "own":
+      return `${how}${since}`;
     case "elementTrend":
       return `The earliest date by its vacuum readings. Engine stopped, fuel shut, pan under it, eyes covered.${since}`;
     case "sample":
-      return `Twice a year, and before a long passage: common practice. No flame; the jar away from the face.${since}`;
+      return `${how} And before a long passage: common practice. No flame; the jar away from the face.${since}`;
   }
 }
 
@@ -101,7 +148,9 @@ export const dueWhen = ({ on, kind }: Pick<Due, "on" | "kind">): string =>
     ? dayText(new Date(`${on}T00:00:00Z`))
     : kind === "sample"
       ? "never sampled: now"
-      : "not known when it was fitted: enter it in Lay out";
+      : kind === "elementYear"
+        ? "not known when it was fitted: enter it in Lay out"
+        : "never noted: now";
 
 /** Days of a job for a calendar; what has no date is left out. */
 export const calendarDays = (

@@ -21,10 +21,11 @@ import { formatNumber } from "~/core/units/format";
 import { tradeIn } from "~/core/units/trade";
 import { planFigures } from "~/core/work/planFigures";
 import { stepDetail, stepTitle } from "./bleeding";
-import { dueText, dueWhen } from "./care";
+import { dueText, dueWhen, readText } from "./care";
 import { counted } from "./counted";
 import { findingText } from "./findings";
 import { detailText, partKindName } from "./kinds";
+import { decayText } from "./leaks";
 import { nameOf, provisionalOf } from "./notes";
 import { minutesText, serviceStepTexts } from "./service";
 import { settingText } from "./settingText";
@@ -66,9 +67,10 @@ export interface HandOverSection {
 
 const day = (at: string): string => at.slice(0, 10);
 
-/** The day of the first reading kept: what later ones are held against. */
+/** The day of the baseline, else of the first reading kept: what later ones are held against. */
 export const baselineDay = (book: Book): string | null => {
-  const first = entriesOf(book, "vacuum").at(0);
+  const readings = entriesOf(book, "vacuum");
+  const first = readings.find(({ isBaseline }) => isBaseline) ?? readings.at(0);
   return first ? day(first.at) : null;
 };
 
@@ -219,8 +221,31 @@ function recordsOf(job: Job, book: Book): HandOverSection {
     ...entriesOf(book, "vacuum").map((one) => [
       day(one.at),
       "Reading",
-      `${name(one.gaugeId)}: ${say.vacuum(one.vacuumPa)} of vacuum`,
+      `${name(one.gaugeId)}: ${say.vacuum(one.vacuumPa)} of vacuum${one.isBaseline ? ", baseline" : ""}`,
     ]),
+    ...entriesOf(book, "reading").map((one) => [
+      day(one.at),
+      "Reading",
+      `${name(one.ofId)}: ${readText(one.quantity, one.value, say)}${one.isBaseline ? ", baseline" : ""}`,
+    ]),
+    ...entriesOf(book, "decay").map((one) => [
+      day(one.at),
+      "Held",
+      `${name(one.gaugeId)}: ${decayText(one, say)}`,
+    ]),
+    ...entriesOf(book, "elementChanged").map((one) => [
+      day(one.at),
+      "Element",
+      `${name(one.partId)}: changed`,
+    ]),
+    ...entriesOf(book, "bunkered").map((one) => [
+      day(one.at),
+      "Fuel",
+      [`${name(one.tankId)}: ${say.volume(one.addedM3)}`, one.place, one.certificate]
+        .filter(Boolean)
+        .join(", "),
+    ]),
+    ...entriesOf(book, "serviced").map((one) => [day(one.at), "Service", one.note || one.dueId]),
   ];
   return {
     part: "records",

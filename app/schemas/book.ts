@@ -1,6 +1,6 @@
 /** The shape of the book's entries and of the plans they cite. */
 
-import { type BookEntry, faultKinds } from "~/core/book/entries";
+import { type BookEntry, faultKinds, quantities } from "~/core/book/entries";
 import { HASH_DIGITS, type Snapshot } from "~/core/book/snapshot";
 import { verbs } from "~/core/order/facts";
 import { conditions, plan, portRef, reading, type Same, tank } from "./job";
@@ -16,6 +16,11 @@ const stepId = z
 
 const when = z.iso.datetime({ offset: true });
 export const planHash = z.string().regex(new RegExp(`^[0-9a-f]{${HASH_DIGITS}}$`), "badHash");
+
+const engineH = z.number().min(0).max(1e6).exactOptional();
+const gaugePa = z.number().min(-1.1e5).max(1e7);
+/** Scale numbers of ISO 4406. */
+const isoNumber = z.int().min(0).max(28);
 
 const entryBase = { id, at: when, planId: id, planHash };
 const tankEntry = { ...entryBase, tankId: id };
@@ -65,7 +70,58 @@ export const bookEntrySchema = z.discriminatedUnion("kind", [
     lineUpId: id,
     vacuumPa: z.number().min(-1e6).max(1.1e5),
     conditions,
-    engineH: z.number().min(0).max(1e6).exactOptional(),
+    engineH,
+    isBaseline: z.boolean().exactOptional(),
+    note: z.string().max(LONGEST_NOTE),
+  }),
+  z.strictObject({
+    ...entryBase,
+    kind: z.literal("reading"),
+    ofId: id,
+    quantity: z.enum(quantities),
+    value: z.number().min(-1e6).max(1e8),
+    lineUpId: id,
+    conditions,
+    engineH,
+    isBaseline: z.boolean().exactOptional(),
+    note: z.string().max(LONGEST_NOTE),
+  }),
+  z.strictObject({
+    ...entryBase,
+    kind: z.literal("decay"),
+    lineUpId: id,
+    gaugeId: id,
+    fromPa: gaugePa,
+    toPa: gaugePa,
+    seconds: z.number().positive().max(86_400),
+  }),
+  z.strictObject({
+    ...tankEntry,
+    kind: z.literal("bunkered"),
+    addedM3: z.number().positive().max(1000),
+    place: z.string().max(LONGEST_NAME),
+    certificate: z.string().max(LONGEST_NAME),
+  }),
+  z.strictObject({
+    ...tankEntry,
+    kind: z.literal("particles"),
+    from: z.enum(["line", "bottom"]),
+    code: z.tuple([isoNumber, isoNumber, isoNumber]),
+    polishedH: z.number().min(0).max(1e5),
+  }),
+  z.strictObject({
+    ...entryBase,
+    kind: z.literal("elementChanged"),
+    partId: id,
+    fittedOn: z.iso.date().exactOptional(),
+    engineH,
+    loading: z.number().positive().max(1000).exactOptional(),
+  }),
+  z.strictObject({
+    ...entryBase,
+    kind: z.literal("serviced"),
+    dueId: z.string().min(1).max(40),
+    engineH,
     note: z.string().max(LONGEST_NOTE),
   }),
   z.strictObject({
@@ -73,7 +129,7 @@ export const bookEntrySchema = z.discriminatedUnion("kind", [
     kind: z.literal("leakCheck"),
     lineUpId: id,
     joint: portRef,
-    state: z.enum(["running", "pumpOnly", "overnight"]).exactOptional(),
+    state: z.enum(["running", "pumpOnly", "overnight", "blanked"]).exactOptional(),
     result: z.enum(["dry", "wet"]),
   }),
   z.strictObject({

@@ -473,6 +473,17 @@ export const jobSchema = z.strictObject({
       on: z.iso.date().exactOptional(),
     })
     .exactOptional(),
+  service: z
+    .record(
+      z.string().regex(/^[\w:-]{1,40}$/),
+      z.strictObject({
+        months: z.number().min(0).max(240).exactOptional(),
+        hours: z.number().min(0).max(1e5).exactOptional(),
+        basis: z.enum(["common", "maker", "own"]),
+        name: name.exactOptional(),
+      }),
+    )
+    .exactOptional(),
   panM3: z.number().positive().max(0.2).exactOptional(),
   prices: z.record(z.string().regex(/^[A-Za-z]+:[^\n]{0,120}$/), z.number().min(0).max(1e7)).exactOptional(),
 }) satisfies z.ZodType<Job>;

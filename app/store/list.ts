@@ -17,6 +17,8 @@ export interface JobSummary {
   updatedAt: string;
   exportedAt: string | null;
   changedSinceExport: boolean;
+  /** Another whenever the job or its book changes. */
+  mark: string;
   /** Written by a newer version of the application: shown, not opened. */
   isNewer: boolean;
 }
@@ -35,6 +37,7 @@ const summary = (record: JobRecord): JobSummary => ({
   exportedAt: record.exportedAt,
   changedSinceExport:
     record.exportedRevision !== record.revision || record.exportedEntries !== record.entries,
+  mark: `${record.stamp}:${record.entries}`,
   isNewer: record.version > VERSION,
 });
 
@@ -78,6 +81,19 @@ export const SAVED_ALL = "savedAll";
 /** A value that this browser keeps beside the jobs. */
 export const readSetting = async (key: string): Promise<string | null> =>
   (await database().settings.get(key))?.value ?? null;
+
+/** Values whose keys begin so. */
+export const readSettings = async (prefix: string): Promise<Map<string, string>> =>
+  new Map(
+    (await database().settings.where("key").startsWith(prefix).toArray()).map(({ key, value }) => [
+      key,
+      value,
+    ]),
+  );
+
+export const writeSetting = async (key: string, value: string): Promise<void> => {
+  await database().settings.put({ key, value });
+};
 
 /** A demo job as the server hands it over: checked there, and with its line in the list ready. */
 export interface DemoRows {

@@ -13,7 +13,15 @@ interface Running {
 }
 
 /** A worker for each kind of work: stopping one does not stop the others. */
-export type WorkKind = "findings" | "sweep" | "run" | "positions" | "arrange" | "bleed" | "bleedProof";
+export type WorkKind =
+  | "findings"
+  | "sweep"
+  | "run"
+  | "positions"
+  | "arrange"
+  | "bleed"
+  | "bleedProof"
+  | "glance";
 const running = new Map<WorkKind, Running>();
 
 function start(): Running {

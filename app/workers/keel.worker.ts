@@ -1,5 +1,7 @@
 import { expose, type Remote, releaseProxy } from "comlink";
 import { bleedTask, provedBleed } from "~/core/air/report";
+import { dueOf } from "~/core/care/due";
+import { trendsOf } from "~/core/care/gaugeTrend";
 import { findingsOf } from "~/core/findings/findings";
 import { propose } from "~/core/fit/arrange";
 import { sweepAll } from "~/core/hydraulics/worst";
@@ -26,6 +28,14 @@ const MOST_H = 200;
 const worker: KeelWorker = {
   findings: (job, book, bleeds, onProgress) =>
     answer(onProgress, () => findingsOf(job, book, undefined, undefined, undefined, bleeds)),
+  glance: (job, book, onProgress) =>
+    answer(onProgress, () => {
+      const network = buildNetwork(job);
+      return {
+        findings: findingsOf(job, book, network),
+        due: dueOf(network, book, trendsOf(network, book)),
+      };
+    }),
   sweep: (job, sweep, onProgress) =>
     answer(onProgress, () => sweepAll(buildNetwork(job), currentPlan(job).conditions, sweep, onProgress)),
   run: (job, start, duty, ambientC, onProgress) =>

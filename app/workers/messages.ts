@@ -2,6 +2,7 @@ import type { Content } from "~/core/air/content";
 import type { ProcedureTask } from "~/core/air/procedure";
 import type { Proved } from "~/core/air/report";
 import type { BookEntry } from "~/core/book/entries";
+import type { Due } from "~/core/care/due";
 import type { Finding } from "~/core/findings/index";
 import type { BleedOutcome } from "~/core/findings/rule";
 import type { BoardTask, Progress, Proposed, Search } from "~/core/fit/arrange";
@@ -31,6 +32,8 @@ export interface KeelWorker {
     bleeds: readonly BleedOutcome[],
     onProgress: OnProgress,
   ): Answer<Finding[]>;
+  /** What a list tells of a job. */
+  glance(job: Job, book: BookEntry[], onProgress: OnProgress): Answer<{ findings: Finding[]; due: Due[] }>;
   sweep(job: Job, sweep: Sweep, onProgress: OnProgress): Answer<SweepCase[]>;
   run(
     job: Job,

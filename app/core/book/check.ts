@@ -51,6 +51,7 @@ function lookIn({ plan, tanks, consumers }: Snapshot): Known {
     ...idsOf(plan.lineUps),
     ...idsOf(plan.passages ?? []),
     ...idsOf(plan.boards ?? []),
+    ...idsOf(plan.covers ?? []),
   ];
   const surveyed =
     tanks && consumers
@@ -91,6 +92,19 @@ function citedFaults(entry: BookEntry, known: Known, path: string): BookFault[] 
         ...wanted(entry.lineUpId, "lineUpId", known.lineUps),
         ...conditionFaults(entry.conditions, known, `${path}.conditions`),
       ];
+    case "reading":
+      return [
+        ...wanted(entry.ofId, "ofId", entry.quantity === "level" ? known.tanks : known.parts),
+        ...wanted(entry.lineUpId, "lineUpId", known.lineUps),
+        ...conditionFaults(entry.conditions, known, `${path}.conditions`),
+      ];
+    case "decay":
+      return [
+        ...wanted(entry.gaugeId, "gaugeId", known.parts),
+        ...wanted(entry.lineUpId, "lineUpId", known.lineUps),
+      ];
+    case "elementChanged":
+      return wanted(entry.partId, "partId", known.parts);
     case "leakCheck":
       return [
         ...wanted(entry.lineUpId, "lineUpId", known.lineUps),
@@ -105,6 +119,8 @@ function citedFaults(entry: BookEntry, known: Known, path: string): BookFault[] 
     case "fill":
     case "sample":
     case "puddle":
+    case "bunkered":
+    case "particles":
       return wanted(entry.tankId, "tankId", known.tanks);
     case "photo":
       return wanted(entry.ofId, "ofId", known.all);
@@ -115,6 +131,7 @@ function citedFaults(entry: BookEntry, known: Known, path: string): BookFault[] 
       return wanted(entry.joint.part, "joint.part", known.all);
     case "stepDone":
     case "holdAside":
+    case "serviced":
     case "strike":
       return [];
   }

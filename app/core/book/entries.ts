@@ -19,6 +19,75 @@ export interface VacuumReading extends EntryBase {
   conditions: Conditions;
   /** On the engine's counter, where it was read. */
   engineH?: number;
+  /** Noted as the work was handed over: what later ones are held against. */
+  isBaseline?: boolean;
+  note: string;
+}
+
+/** What an instrument of the plan can tell beside vacuum. */
+export const quantities = ["pressure", "flow", "level"] as const;
+export type Quantity = (typeof quantities)[number];
+
+/** A pressure over the open air in Pa, a flow in m3/s, or what a tank holds in m3. */
+export interface Reading extends EntryBase {
+  kind: "reading";
+  /** Gauge, meter or tank. */
+  ofId: Id;
+  quantity: Quantity;
+  value: number;
+  lineUpId: Id;
+  conditions: Conditions;
+  engineH?: number;
+  isBaseline?: boolean;
+  note: string;
+}
+
+/** Pressure held with the return blanked: what a gauge read, and what it read after a while. */
+export interface Decay extends EntryBase {
+  kind: "decay";
+  lineUpId: Id;
+  gaugeId: Id;
+  fromPa: number;
+  toPa: number;
+  seconds: number;
+}
+
+/** Fuel taken aboard: where, and what its certificate or delivery note says. */
+export interface Bunkered extends EntryBase {
+  kind: "bunkered";
+  tankId: Id;
+  addedM3: number;
+  place: string;
+  certificate: string;
+}
+
+/** Particles of a sample by ISO 4406, taken from the line or from the bottom of a tank. */
+export interface Particles extends EntryBase {
+  kind: "particles";
+  tankId: Id;
+  from: "line" | "bottom";
+  /** At 4, 6 and 14 micron. */
+  code: [number, number, number];
+  /** Hours that it has been polished by then. */
+  polishedH: number;
+}
+
+/** An element that was changed: how long it was in, where that is known. */
+export interface ElementChanged extends EntryBase {
+  kind: "elementChanged";
+  partId: Id;
+  fittedOn?: string;
+  engineH?: number;
+  /** What its medium took at the end, of what it takes clean. */
+  loading?: number;
+}
+
+/** A thing that was due and was done. */
+export interface Serviced extends EntryBase {
+  kind: "serviced";
+  /** Of the service plan. */
+  dueId: string;
+  engineH?: number;
   note: string;
 }
 
@@ -28,7 +97,7 @@ export interface LeakCheck extends EntryBase {
   /** Port at which the joint is. */
   joint: PortRef;
   /** What ran when it was looked at; not told by entries of before 0.6.0. */
-  state?: "running" | "pumpOnly" | "overnight";
+  state?: "running" | "pumpOnly" | "overnight" | "blanked";
   result: "dry" | "wet";
 }
 
@@ -170,6 +239,12 @@ export interface Strike extends EntryBase {
 
 export type BookEntry =
   | VacuumReading
+  | Reading
+  | Decay
+  | Bunkered
+  | Particles
+  | ElementChanged
+  | Serviced
   | LeakCheck
   | SetAside
   | Dip

@@ -8,21 +8,33 @@ import { entriesOf } from "../book/entries";
 import { isFiltering } from "../kinds/families";
 import type { Id } from "../kinds/record";
 import type { Network } from "../network/network";
+import type { Job } from "../plan/types";
 import { dayOf, type GaugeTrend } from "./gaugeTrend";
 
-/** Common practice, no source. */
-const ELEMENT_MONTHS = 12;
-const SAMPLE_MONTHS = 6;
+/** Common practice, no source: the maker's interval, or the shop's own, goes first. */
+export const commonMonths = { elementYear: 12, sample: 6, bowl: 1, joints: 12 } as const;
 
 export interface Due {
   /** The same as long as the thing is the same: a calendar updates by it. */
   id: string;
-  kind: "elementYear" | "elementTrend" | "sample";
+  kind: "elementYear" | "elementTrend" | "sample" | "bowl" | "joints" | "own";
+  /** A part or a tank; the plan itself for what is seen to all over it. */
   ofId: Id;
+  /** What it is called where somebody named it. */
+  name?: string;
   /** Day as YYYY-MM-DD; null where nobody knows when it was last done. */
   on: string | null;
   /** When it was last done. */
   last: string | null;
+  /** On the engine's counter, where it goes by hours. */
+  atH?: number;
+  every: Interval;
+}
+
+export interface Interval {
+  months?: number;
+  hours?: number;
+  basis: "common" | "maker" | "own";
 }
 
 const dayText = (date: Date): string => date.toISOString().slice(0, 10);
@@ -35,57 +47,141 @@ export function monthsOn(day: string, months: number): string {
   return dayText(new Date(Date.UTC(first.getUTCFullYear(), first.getUTCMonth(), Math.min(date, most))));
 }
 
+const DAY_MS = 86_400_000;
+/** A pace told over less than this is none. */
+const LEAST_PACE_DAYS = 7;
+
+/** Engine hours a day, and the last of the counter, by what the book noted with its readings. */
+function paceOf(book: Book): { hoursADay: number | null; lastH: number; lastOn: string } | null {
+  const noted = book
+    .flatMap((entry) =>
+      "engineH" in entry && entry.engineH !== undefined ? [{ at: entry.at, h: entry.engineH }] : [],
+    )
+    .sort((a, b) => a.at.localeCompare(b.at));
+  const [first, last] = [noted[0], noted.at(-1)];
+  if (!first || !last) return null;
+  const days = (Date.parse(last.at) - Date.parse(first.at)) / DAY_MS;
+  const hoursADay = days >= LEAST_PACE_DAYS && last.h > first.h ? (last.h - first.h) / days : null;
+  return { hoursADay, lastH: last.h, lastOn: last.at.slice(0, 10) };
+}
+
+/** What the job says of an interval: of this very thing, else of its kind, else common practice. Null where it is turned off. */
+function intervalOf(
+  { service = {} }: Job,
+  id: string,
+  kind: Exclude<Due["kind"], "elementTrend">,
+): Interval | null {
+  const own = service[id] ?? service[kind];
+  if (!own) return kind === "own" ? null : { months: commonMonths[kind], basis: "common" };
+  const { months = 0, hours = 0, basis } = own;
+  if (months === 0 && hours === 0) return null;
+  return { ...(months > 0 ? { months } : {}), ...(hours > 0 ? { hours } : {}), basis };
+}
+
 /** `trends` are those of the same network and book: they cost solves and are worked out once. */
 export function dueOf({ job, plan }: Network, book: Book, trends: readonly GaugeTrend[]): Due[] {
-  const filters = plan.parts.filter(isFiltering);
-  const years = filters.flatMap((part): Due[] => {
-    if (!part.element) return [];
-    const last = part.element.fittedOn ?? null;
+  const pace = paceOf(book);
+  const serviced = entriesOf(book, "serviced");
+  const last = (days: readonly (string | undefined)[]): string | null =>
+    days
+      .flatMap((day) => (day === undefined ? [] : [day.slice(0, 10)]))
+      .sort()
+      .at(-1) ?? null;
+  const make = (
+    id: string,
+    kind: Exclude<Due["kind"], "elementTrend">,
+    ofId: Id,
+    doneOn: readonly (string | undefined)[],
+    doneH?: number,
+  ): Due[] => {
+    const every = intervalOf(job, id, kind);
+    if (!every) return [];
+    const own = serviced.filter(({ dueId }) => dueId === id);
+    const done = last([...doneOn, ...own.map(({ at }) => at)]);
+    const fromH = own.findLast(({ engineH }) => engineH !== undefined)?.engineH ?? doneH;
+    const days = [every.months !== undefined && done !== null ? monthsOn(done, every.months) : null];
+    const atH = every.hours !== undefined && fromH !== undefined ? fromH + every.hours : undefined;
+    if (atH !== undefined && pace?.hoursADay)
+      days.push(
+        dayText(
+          new Date(Date.parse(pace.lastOn) + Math.max(0, (atH - pace.lastH) / pace.hoursADay) * DAY_MS),
+        ),
+      );
+    const on = days.flatMap((day) => (day === null ? [] : [day])).sort()[0] ?? null;
+    const named = job.service?.[id]?.name;
     return [
       {
-        id: `${part.element.id}:year`,
-        kind: "elementYear",
-        ofId: part.id,
-        on: last === null ? null : monthsOn(last, ELEMENT_MONTHS),
-        last,
+        id,
+        kind,
+        ofId,
+        ...(named === undefined ? {} : { name: named }),
+        on,
+        last: done,
+        ...(atH === undefined ? {} : { atH }),
+        every,
       },
     ];
+  };
+  const filters = plan.parts.filter(isFiltering);
+  const changed = entriesOf(book, "elementChanged");
+  const years = filters.flatMap((part): Due[] => {
+    if (!part.element) return [];
+    const own = changed.filter(({ partId }) => partId === part.id);
+    return make(
+      `${part.element.id}:year`,
+      "elementYear",
+      part.id,
+      [part.element.fittedOn],
+      own.at(-1)?.engineH,
+    );
   });
+  const bowls = filters.flatMap((part): Due[] =>
+    part.kind === "filter" && part.medium === "separator" && part.element
+      ? make(`${part.id}:bowl`, "bowl", part.id, [])
+      : [],
+  );
   const byReadings = trends.flatMap((trend): Due[] => {
     const earliest = trend.weighed?.earliest;
     if (earliest === null || earliest === undefined) return [];
     const day = dayOf(trend, earliest);
     if (!day) return [];
-    const last = trend.points.at(-1)?.at.slice(0, 10) ?? null;
     return [
       {
         id: `${trend.filter.element?.id}:trend`,
         kind: "elementTrend",
         ofId: trend.filter.id,
         on: dayText(day),
-        last,
+        last: trend.points.at(-1)?.at.slice(0, 10) ?? null,
+        every: { basis: "own" },
       },
     ];
   });
   const drawn = new Set([...plan.runs, ...plan.joints].flatMap(({ from, to }) => [from.part, to.part]));
   const samples = job.tanks
     .filter(({ id }) => drawn.has(id))
-    .map(({ id }): Due => {
-      const last = entriesOf(book, "sample")
-        .filter(({ tankId }) => tankId === id)
-        .map(({ at }) => at.slice(0, 10))
-        .sort()
-        .at(-1);
-      return {
-        id: `${id}:sample`,
-        kind: "sample",
-        ofId: id,
-        on: last === undefined ? null : monthsOn(last, SAMPLE_MONTHS),
-        last: last ?? null,
-      };
-    });
+    .flatMap(({ id }) =>
+      make(
+        `${id}:sample`,
+        "sample",
+        id,
+        entriesOf(book, "sample").flatMap(({ tankId, at }) => (tankId === id ? [at] : [])),
+      ),
+    );
+  const looks = entriesOf(book, "leakCheck").filter(({ planId }) => planId === plan.id);
+  const joints =
+    plan.runs.length > 0
+      ? make(
+          `${plan.id}:joints`,
+          "joints",
+          plan.id,
+          looks.map(({ at }) => at),
+        )
+      : [];
+  const own = Object.keys(job.service ?? {})
+    .filter((id) => id.startsWith("own:"))
+    .flatMap((id) => make(id, "own", plan.id, []));
   // What has no date stands last: it asks to be looked at, not to be done on a day.
-  return [...years, ...byReadings, ...samples].sort(
+  return [...years, ...byReadings, ...bowls, ...samples, ...joints, ...own].sort(
     (a, b) => (a.on ?? "9999").localeCompare(b.on ?? "9999") || a.id.localeCompare(b.id),
   );
 }

@@ -30,7 +30,19 @@ export type Command =
   | { name: "rename"; jobName: string }
   | ({ name: "editJob" } & Edit<
       Change<
-        Pick<Job, "kind" | "note" | "units" | "schools" | "site" | "fuel" | "prices" | "panM3" | "handOver">
+        Pick<
+          Job,
+          | "kind"
+          | "note"
+          | "units"
+          | "schools"
+          | "site"
+          | "fuel"
+          | "prices"
+          | "panM3"
+          | "service"
+          | "handOver"
+        >
       >
     >)
   | { name: "addTank"; id: Id; tankName: string; position: Position }

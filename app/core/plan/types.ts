@@ -116,6 +116,15 @@ export interface Site {
   given?: GivenByField;
 }
 
+/** Both nought: it is not asked for. */
+export interface ServiceInterval {
+  months?: number;
+  hours?: number;
+  basis: "common" | "maker" | "own";
+  /** Of an item of the shop's own. */
+  name?: string;
+}
+
 export interface HandOver {
   vessel?: string;
   engine?: string;
@@ -141,6 +150,8 @@ export interface Job {
   currentPlanId: Id;
   /** Whom it is handed to, by whom and when: printed, asked nowhere else. */
   handOver?: HandOver;
+  /** Intervals of service by what is due, or by its kind, and items of the shop's own, whose ids begin with `own:`. */
+  service?: Record<string, ServiceInterval>;
   /** What the pan that catches fuel holds. */
   panM3?: number;
   /** The user's own price of a line to buy, each or a metre, by its key; in whatever money. */

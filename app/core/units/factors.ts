@@ -14,6 +14,7 @@ export const KILOPASCAL_PA = 1000;
 export const STANDARD_ATMOSPHERE_PA = 101325;
 export const LITRE_M3 = 1e-3;
 export const HOUR_S = 3600;
+export const MINUTE_S = 60;
 export const LITRE_PER_HOUR_M3_S = LITRE_M3 / HOUR_S;
 export const MM2_S_IN_M2_S = 1e-6;
 export const ZERO_CELSIUS_K = 273.15;

@@ -1,6 +1,6 @@
 /**
  * What each joint is under in each state of the system: running, pump alone, stopped overnight with the tanks' static
- * head. A leak shows where it is under pressure, and draws air where it is under vacuum: the states in which it is seen
+ * head, pump alone with the returns blanked at their tanks. A leak shows where it is under pressure, and draws air where it is under vacuum: the states in which it is seen
  * say which joints it can be. A pressure that falls after switch-off through an open return is no leak.
  */
 import { figuresAt, gaugeAtPort } from "../hydraulics/derive";
@@ -9,8 +9,9 @@ import type { Id } from "../kinds/record";
 import type { Network } from "../network/network";
 import { portKey } from "../plan/ports";
 import type { Conditions, LineUp, PortRef } from "../plan/types";
+import { Way } from "../solver/newton";
 
-export const leakStates = ["running", "pumpOnly", "overnight"] as const;
+export const leakStates = ["running", "pumpOnly", "overnight", "blanked"] as const;
 export type LeakState = (typeof leakStates)[number];
 /** `unknown`: shut in between closed valves. */
 export type Under = "pressure" | "vacuum" | "rest" | "unknown";
@@ -34,6 +35,17 @@ const stopped = (lineUp: LineUp, pumps: boolean): LineUp => ({
   pumps: pumps ? lineUp.pumps : Object.fromEntries(Object.keys(lineUp.pumps).map((id) => [id, "off"])),
 });
 
+/** With a blank in every return where it enters its tank: nothing goes back, and what pushes holds its pressure. */
+function solveBlanked(solver: LineUpSolver, lineUp: LineUp, conditions: Conditions) {
+  const returns = solver.network.links.flatMap((link, i) =>
+    link.kind === "tankPort" && link.port.role === "return" ? [i] : [],
+  );
+  const result = solver.solveWith(lineUp, conditions, ({ laws }) => {
+    for (const i of returns) laws.way[i] = Way.shut;
+  });
+  return result.outcome === "solved" ? result : null;
+}
+
 const underOf = (gaugePa: number | null): Under =>
   gaugePa === null
     ? "unknown"
@@ -54,6 +66,7 @@ export function jointStates(network: Network, lineUp: LineUp, conditions: Condit
     running: solve(lineUp),
     pumpOnly: solve(stopped(lineUp, true)),
     overnight: solve(stopped(lineUp, false)),
+    blanked: solveBlanked(solver, stopped(lineUp, true), conditions),
   };
   const { plan, ports } = network;
   const refs = [...plan.runs.flatMap(({ from, to }) => [from, to]), ...plan.joints.map(({ from }) => from)];
@@ -66,12 +79,10 @@ export function jointStates(network: Network, lineUp: LineUp, conditions: Condit
       const gauge = solved ? gaugeAtPort(solved, key) : Number.NaN;
       return solved && Number.isFinite(gauge) ? figuresAt(solved, gauge).gaugePa : null;
     };
-    const gaugePa = { running: at("running"), pumpOnly: at("pumpOnly"), overnight: at("overnight") };
-    const under = {
-      running: underOf(gaugePa.running),
-      pumpOnly: underOf(gaugePa.pumpOnly),
-      overnight: underOf(gaugePa.overnight),
-    };
+    const of = <T>(make: (state: LeakState) => T) =>
+      Object.fromEntries(leakStates.map((state) => [state, make(state)])) as Record<LeakState, T>;
+    const gaugePa = of(at);
+    const under = of((state) => underOf(gaugePa[state]));
     return [
       { key, joint, partId: joint.part, partName: port.ownerName, portName: port.name, gaugePa, under },
     ];

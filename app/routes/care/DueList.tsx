@@ -1,13 +1,21 @@
 /** What is due and when, the next first; and as a file for the calendar. */
 import { CalendarDays } from "lucide-react";
-import { useMemo } from "react";
+import { useMemo, useState } from "react";
+import type { Book } from "~/core/book/entries";
 import { type Due, dueOf } from "~/core/care/due";
 import type { GaugeTrend } from "~/core/care/gaugeTrend";
+import { isFiltering } from "~/core/kinds/families";
+import { newId } from "~/core/kinds/ids";
+import type { ServiceInterval } from "~/core/plan/types";
+import { notNegative } from "~/fields/checks";
+import { QuantityField } from "~/fields/QuantityField";
 import { calendarDays, dueDetail, dueText, dueWhen } from "~/messages/care";
 import { nameOf } from "~/messages/notes";
 import { fileName, saveText } from "~/state/files";
 import { type OpenJob, useJob } from "~/state/job";
 import { Button } from "~/ui/button";
+import { Actions, Dialog } from "~/ui/dialog";
+import { Select, TextField } from "~/ui/fields";
 import { Sheet } from "~/ui/place";
 
 async function saveCalendar({ job, book }: OpenJob, due: readonly Due[]): Promise<void> {
@@ -17,11 +25,107 @@ async function saveCalendar({ job, book }: OpenJob, due: readonly Due[]): Promis
   saveText(`${fileName(job.name)}.ics`, calendarText(job.name, days, new Date(last)), "text/calendar");
 }
 
+/** A new item of the shop's own comes round so often until it says otherwise. */
+const OWN_MONTHS = 12;
+
+const lastHours = (book: Book): number | undefined =>
+  book.reduce<number | undefined>(
+    (last, entry) => ("engineH" in entry && entry.engineH !== undefined ? entry.engineH : last),
+    undefined,
+  );
+
+const basisNames: { id: ServiceInterval["basis"]; name: string }[] = [
+  { id: "maker", name: "its maker" },
+  { id: "own", name: "this shop" },
+  { id: "common", name: "common practice" },
+];
+
+/** How often a thing is due, and by whose word; nought for both leaves it out. */
+function HowOften({
+  of,
+  onClose,
+  onPut,
+}: {
+  of: Due;
+  onClose: () => void;
+  onPut: (id: string, interval: ServiceInterval) => void;
+}) {
+  const { job } = useJob();
+  const [months, setMonths] = useState(of.every.months ?? 0);
+  const [hours, setHours] = useState(of.every.hours ?? 0);
+  const [basis, setBasis] = useState<ServiceInterval["basis"]>(
+    of.every.basis === "common" ? "maker" : of.every.basis,
+  );
+  return (
+    <Dialog title={dueText(of, (id) => nameOf(job, id))} isOpen onOpenChange={(open) => !open && onClose()}>
+      <QuantityField
+        label="Every so many months"
+        dimension="ratio"
+        unit=""
+        value={months}
+        check={notNegative}
+        onCommit={setMonths}
+      />
+      <QuantityField
+        label="Or every so many engine hours"
+        dimension="ratio"
+        unit=""
+        value={hours}
+        check={notNegative}
+        onCommit={setHours}
+      />
+      <Select label="By" value={basis} options={basisNames} onChange={setBasis} />
+      <p>Nought for both: it is not asked for.</p>
+      <Actions>
+        <Button onPress={onClose}>Leave it</Button>
+        <Button
+          $main
+          onPress={() => {
+            onPut(of.id, { months, hours, basis, ...(of.name === undefined ? {} : { name: of.name }) });
+            onClose();
+          }}
+        >
+          Keep it
+        </Button>
+      </Actions>
+    </Dialog>
+  );
+}
+
 export function DueList({ trends }: { trends: readonly GaugeTrend[] }) {
   const open = useJob();
-  const { job, network, book, select } = open;
+  const { job, plan, network, book, select, dispatch, enter } = open;
   const due = useMemo(() => dueOf(network, book, trends), [network, book, trends]);
   const isDated = due.some(({ on }) => on !== null);
+  const [edited, setEdited] = useState<Due | null>(null);
+  const [own, setOwn] = useState("");
+  const put = (id: string, interval: ServiceInterval) =>
+    void dispatch({ name: "editJob", change: { service: { ...job.service, [id]: interval } } });
+  const done = (one: Due) => {
+    const engineH = lastHours(book);
+    const hours = engineH === undefined ? {} : { engineH };
+    const note = dueText(one, (id) => nameOf(job, id));
+    const part = plan.parts.find(({ id }) => id === one.ofId);
+    if (one.kind === "elementYear" && part && isFiltering(part) && part.element) {
+      const today = new Date().toISOString().slice(0, 10);
+      const { fittedOn } = part.element;
+      const loading = plan.conditions.loading[part.element.id];
+      void enter({
+        kind: "elementChanged",
+        partId: part.id,
+        ...(fittedOn === undefined ? {} : { fittedOn }),
+        ...hours,
+        ...(loading === undefined ? {} : { loading }),
+      });
+      void dispatch({
+        name: "editPart",
+        id: part.id,
+        change: { element: { ...part.element, fittedOn: today } },
+      });
+      return;
+    }
+    void enter({ kind: "serviced", dueId: one.id, note, ...hours });
+  };
   return (
     <Sheet aria-label="What is due">
       <h3>What is due</h3>
@@ -34,6 +138,9 @@ export function DueList({ trends }: { trends: readonly GaugeTrend[] }) {
               <th>When</th>
               <th>What</th>
               <th className="wide">Why</th>
+              <th>
+                <span className="sr">What to do with it</span>
+              </th>
             </tr>
           </thead>
           <tbody>
@@ -46,11 +153,52 @@ export function DueList({ trends }: { trends: readonly GaugeTrend[] }) {
                   </Button>
                 </td>
                 <td className="wide">{dueDetail(one)}</td>
+                <td>
+                  {one.kind !== "elementTrend" && (
+                    <>
+                      <Button
+                        $quiet
+                        aria-label={`Done: ${dueText(one, (id) => nameOf(job, id))}`}
+                        onPress={() => done(one)}
+                      >
+                        Done
+                      </Button>
+                      <Button
+                        $quiet
+                        aria-label={`How often: ${dueText(one, (id) => nameOf(job, id))}`}
+                        onPress={() => setEdited(one)}
+                      >
+                        How often…
+                      </Button>
+                    </>
+                  )}
+                </td>
               </tr>
             ))}
           </tbody>
         </table>
       )}
+      <div
+        style={{
+          display: "flex",
+          flexWrap: "wrap",
+          gap: "8px 14px",
+          alignItems: "flex-end",
+          margin: "8px 0",
+        }}
+      >
+        <TextField label="Something of your own to look after" value={own} onCommit={setOwn} />
+        <Button
+          isDisabled={own.trim() === ""}
+          onPress={() => {
+            put(`own:${newId()}`, { months: OWN_MONTHS, basis: "own", name: own.trim() });
+            setOwn("");
+          }}
+        >
+          Add it
+        </Button>
+      </div>
+      {edited && <HowOften of={edited} onClose={() => setEdited(null)} onPut={put} />}
       <Button isDisabled={!isDated} onPress={() => void saveCalendar(open, due)}>
         <CalendarDays size={16} aria-hidden /> Calendar file
       </Button>

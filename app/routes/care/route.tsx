@@ -7,19 +7,18 @@ import { lazy, Suspense, useMemo, useState } from "react";
 import styled from "styled-components";
 import { entriesOf, type VacuumReading } from "~/core/book/entries";
 import { trendsOf } from "~/core/care/gaugeTrend";
+import { fitOf } from "~/core/care/instruments";
 import { judgeJar } from "~/core/care/jar";
 import { type ImpliedLoading, loadingFromReading } from "~/core/care/loadingFromReading";
-import { readingFit } from "~/core/care/readingFit";
 import type { Network } from "~/core/network/network";
 import { formatNumber } from "~/core/units/format";
-import { tradeIn, vacuumUnit } from "~/core/units/trade";
-import { QuantityField } from "~/fields/QuantityField";
+import { tradeIn } from "~/core/units/trade";
 import { Strike } from "~/fields/Strike";
-import { dayText, fitText, jarVerdicts, trendText } from "~/messages/care";
+import { TakeReadings } from "~/fields/TakeReadings";
+import { dayText, fitText, jarVerdicts, readText, trendText } from "~/messages/care";
 import { nameOf } from "~/messages/notes";
 import { useJob, useTrade } from "~/state/job";
 import { Button } from "~/ui/button";
-import { TextField } from "~/ui/fields";
 import { PlaceHead, Sheet } from "~/ui/place";
 import { DueList } from "./DueList";
 import { HandOver } from "./HandOver";
@@ -30,10 +29,6 @@ const FindFault = lazy(() => import("./FindFault"));
 const Treatments = lazy(() => import("./Treatments"));
 
 export const meta = () => [{ title: "Care · Iron Keel" }];
-
-const Fields = styled.div`
-  display: grid; grid-template-columns: repeat(auto-fill, minmax(150px, 1fr)); gap: 8px 14px; align-items: start;
-`;
 
 function impliedText(implied: ImpliedLoading, name: (id: string) => string): string {
   switch (implied.outcome) {
@@ -56,43 +51,20 @@ const Answers = styled.dl`
 `;
 export default function Care() {
   const open = useJob();
-  const { job, plan, book, network, lineUp, enter, stored } = open;
-  const { units } = job;
+  const { plan, book, network, lineUp, stored } = open;
   const say = useTrade();
   const gauges = plan.parts.filter((part) => part.kind === "gauge");
   const gauge =
     gauges.find(({ id }) => stored?.way?.stations.some((station) => station.id === id)) ?? gauges[0];
-  const engine = job.consumers[0];
-  const [vacuumPa, setVacuum] = useState<number | undefined>();
-  const [fuelC, setFuel] = useState(plan.conditions.fuelC);
-  const [load, setLoad] = useState(engine ? (plan.conditions.load[engine.id] ?? 1) : 1);
-  const [note, setNote] = useState("");
   const [isFinding, setFinding] = useState(false);
   const [isTreating, setTreating] = useState(false);
-  const [engineH, setEngineH] = useState<number | undefined>();
   const readings = entriesOf(book, "vacuum");
+  const others = entriesOf(book, "reading");
   const trends = useMemo(() => trendsOf(network, book), [network, book]);
   const trend = trends.find(({ gaugeId }) => gaugeId === gauge?.id) ?? null;
   const last = readings.at(-1);
   const sampled = entriesOf(book, "sample").at(-1);
   const computed = stored?.way?.stations.find(({ id }) => id === gauge?.id)?.beforePa;
-  const store = () => {
-    if (!lineUp || !gauge || vacuumPa === undefined) return;
-    const conditions = structuredClone({
-      ...plan.conditions,
-      fuelC,
-      load: engine ? { ...plan.conditions.load, [engine.id]: load } : plan.conditions.load,
-    });
-    void enter({
-      kind: "vacuum",
-      gaugeId: gauge.id,
-      lineUpId: lineUp.id,
-      vacuumPa,
-      conditions,
-      note,
-      ...(engineH === undefined ? {} : { engineH }),
-    }).then((result) => result.ok && setVacuum(undefined));
-  };
   return (
     <div>
       <PlaceHead>
@@ -137,50 +109,10 @@ export default function Care() {
       )}
       {trend && <Trend trend={trend} />}
       <DueList trends={trends} />
-      {gauge && lineUp && (
+      {lineUp && (
         <Sheet>
-          <h3>Take a reading in {lineUp.name}</h3>
-          <p style={{ fontSize: 13, color: "var(--soft)" }}>
-            Read the gauge with the engine at the stated load; keep hands and clothes clear of what turns and
-            is hot.
-          </p>
-          <Fields>
-            <QuantityField
-              label="Vacuum read"
-              dimension="pressure"
-              unit={vacuumUnit(units)}
-              value={vacuumPa}
-              check={(si) => (si < 101000 ? null : "More than a full vacuum.")}
-              onCommit={(si) => setVacuum(si)}
-            />
-            <QuantityField
-              label="Fuel temperature"
-              dimension="temperature"
-              unit={units.temperature}
-              value={fuelC}
-              onCommit={setFuel}
-            />
-            <QuantityField
-              label="Engine load"
-              dimension="ratio"
-              unit="%"
-              value={load}
-              check={(si) => (si >= 0 && si <= 1 ? null : "From 0 to 100 %.")}
-              onCommit={setLoad}
-            />
-            <QuantityField
-              label="Engine hours"
-              dimension="ratio"
-              unit=""
-              value={engineH}
-              check={(si) => (si >= 0 && si < 1e6 ? null : "From nought on.")}
-              onCommit={setEngineH}
-            />
-            <TextField label="Note" value={note} onCommit={setNote} />
-          </Fields>
-          <Button $main isDisabled={vacuumPa === undefined} onPress={store}>
-            Enter in the log
-          </Button>
+          <h3>Take readings in {lineUp.name}</h3>
+          <TakeReadings key={lineUp.id} />
         </Sheet>
       )}
       <Sheet>
@@ -209,6 +141,42 @@ export default function Care() {
             <tbody>
               {[...readings].reverse().map((reading) => (
                 <ReadingRow key={reading.id} reading={reading} network={network} />
+              ))}
+            </tbody>
+          </table>
+        )}
+        {others.length > 0 && (
+          <table>
+            <thead>
+              <tr>
+                <th>When</th>
+                <th>Where</th>
+                <th className="n">Read</th>
+                <th>At</th>
+                <th>
+                  <span className="sr">What to do with it</span>
+                </th>
+              </tr>
+            </thead>
+            <tbody>
+              {[...others].reverse().map((one) => (
+                <tr key={one.id}>
+                  <td>
+                    {new Date(one.at).toLocaleString("en-GB", { dateStyle: "short", timeStyle: "short" })}
+                  </td>
+                  <td>{nameOf(open.job, one.ofId)}</td>
+                  <td className="n" style={{ fontWeight: 650 }}>
+                    {readText(one.quantity, one.value, say)}
+                  </td>
+                  <td>
+                    {say.temperature(one.conditions.fuelC)}
+                    {one.isBaseline && ", baseline"}
+                    {one.note && `, ${one.note}`}
+                  </td>
+                  <td>
+                    <Strike entryId={one.id} what={`reading of ${nameOf(open.job, one.ofId)}`} />
+                  </td>
+                </tr>
               ))}
             </tbody>
           </table>
@@ -242,7 +210,7 @@ function LastReading({ reading, network }: { reading: VacuumReading; network: Ne
     <>
       {say.vacuum(reading.vacuumPa)} on {dayText(new Date(reading.at))}, the plan says{" "}
       {say.vacuum(implied.computedPa)}:{" "}
-      {fitText(readingFit(reading.vacuumPa, implied.computedPa), say.vacuum)}
+      {fitText(fitOf({ quantity: "vacuum" }, reading.vacuumPa, implied.computedPa), say.vacuum)}
     </>
   );
 }

@@ -30,6 +30,7 @@ import { contentAfter } from "~/core/work/opened";
 import { positive } from "~/fields/checks";
 import { Photos } from "~/fields/Photos";
 import { QuantityField } from "~/fields/QuantityField";
+import { TakeReadings } from "~/fields/TakeReadings";
 import { Term } from "~/fields/Term";
 import { buyText } from "~/messages/buying";
 import { counted } from "~/messages/counted";
@@ -235,6 +236,7 @@ export function WorkOrder() {
               {pictured(job, plan, shown.step) && (
                 <Photos ofId={shown.step.of[0] ?? ""} name={stepText(job, before, plan, shown.step)} />
               )}
+              {shown.step.verb === "baseline" && <TakeReadings isBaseline />}
               {shown.step.verb === "join" && shown.step.port !== undefined && (
                 <Torque joint={{ part: shown.step.of[0] ?? "", port: shown.step.port }} />
               )}
@@ -535,8 +537,10 @@ function SetAside({
 
 /** A step that a picture is worth being kept of: of a thing that the plan still has. */
 const pictured = (job: Job, plan: Plan, { verb, of }: WorkStep): boolean =>
-  ["undo", "join", "partOut", "unplug", "boardUp", "tankFitting"].includes(verb) &&
-  [...plan.parts, ...plan.runs, ...job.tanks, ...job.consumers].some(({ id }) => id === of[0]);
+  ["undo", "join", "partOut", "unplug", "boardUp", "tankFitting", "photographBehind"].includes(verb) &&
+  [...plan.parts, ...(plan.covers ?? []), ...plan.runs, ...job.tanks, ...job.consumers].some(
+    ({ id }) => id === of[0],
+  );
 
 /** What a joint was tightened to: the maker's figure first, and with which tool. */
 function Torque({ joint }: { joint: PortRef }) {

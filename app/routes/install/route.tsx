@@ -2,15 +2,20 @@
 import { useMemo, useState } from "react";
 import { useSearchParams } from "react-router";
 import styled from "styled-components";
-import type { LeakCheck } from "~/core/book/entries";
+import { entriesOf, type LeakCheck } from "~/core/book/entries";
+import { MINUTE_S } from "~/core/units/factors";
+import { gaugeUnit } from "~/core/units/trade";
 import { type LeakState, leakStates } from "~/core/work/leakStates";
 import { firstState, type LeakJoint, leakTest } from "~/core/work/leakTest";
+import { positive } from "~/fields/checks";
+import { QuantityField } from "~/fields/QuantityField";
 import { SchoolNote } from "~/fields/SchoolNote";
-import { leakStateNames, leakStateSteps, underText } from "~/messages/leaks";
+import { decayText, leakStateNames, leakStateSteps, underText } from "~/messages/leaks";
 import { Plumbing } from "~/plumbing/Plumbing";
 import { usePlumbing } from "~/plumbing/usePlumbing";
-import { useJob } from "~/state/job";
-import { ToggleButton } from "~/ui/button";
+import { useJob, useTrade } from "~/state/job";
+import { Button, ToggleButton } from "~/ui/button";
+import { Select } from "~/ui/fields";
 import { Caution, PlaceHead, Sheet } from "~/ui/place";
 import { Tabs } from "~/ui/tabs";
 import { Access } from "./Access";
@@ -24,6 +29,11 @@ const States = styled.div`
 `;
 const Tick = styled.div`
   display: flex; gap: 6px;
+`;
+
+const Figures = styled.div`
+  display: flex; flex-wrap: wrap; gap: 8px 14px; align-items: flex-end;
+  > * { min-width: 130px; }
 `;
 
 const nothing = { wetted: [], shutIn: [] };
@@ -51,6 +61,59 @@ export default function Install() {
         ]}
       />
     </Body>
+  );
+}
+
+/** What a gauge read at once and after a while, with the return blanked; the last of it stands in the hand-over. */
+function DecayTest({ lineUpId }: { lineUpId: string }) {
+  const { job, plan, book, enter } = useJob();
+  const say = useTrade();
+  const gauges = plan.parts.filter(({ kind }) => kind === "gauge");
+  const [gaugeId, setGauge] = useState(
+    gauges.find((one) => one.kind === "gauge" && one.measures === "pressure")?.id ?? gauges[0]?.id,
+  );
+  const [fromPa, setFrom] = useState<number>();
+  const [toPa, setTo] = useState<number>();
+  const [minutes, setMinutes] = useState(10);
+  const last = entriesOf(book, "decay").findLast(
+    (one) => one.lineUpId === lineUpId && one.planId === plan.id,
+  );
+  if (gaugeId === undefined) return <Sheet>No gauge in the plan tells a pressure.</Sheet>;
+  const unit = gaugeUnit(job.units, 1);
+  return (
+    <Sheet>
+      <h3>Does it hold?</h3>
+      <Figures>
+        <Select
+          label="Gauge"
+          value={gaugeId}
+          options={gauges.map(({ id, name }) => ({ id, name }))}
+          onChange={setGauge}
+        />
+        <QuantityField label="At once" dimension="pressure" unit={unit} value={fromPa} onCommit={setFrom} />
+        <QuantityField label="After a while" dimension="pressure" unit={unit} value={toPa} onCommit={setTo} />
+        <QuantityField
+          label="Minutes between"
+          dimension="ratio"
+          unit=""
+          value={minutes}
+          check={positive}
+          onCommit={setMinutes}
+        />
+        <Button
+          $main
+          isDisabled={fromPa === undefined || toPa === undefined}
+          onPress={() =>
+            fromPa !== undefined &&
+            toPa !== undefined &&
+            void enter({ kind: "decay", lineUpId, gaugeId, fromPa, toPa, seconds: minutes * MINUTE_S })
+          }
+        >
+          Enter in the log
+        </Button>
+      </Figures>
+      {last && <p>{decayText(last, say)}</p>}
+    </Sheet>
   );
 }
 
@@ -114,6 +177,7 @@ function LeakTest() {
           )}
         </PlanDrawing>
       )}
+      {state === "blanked" && lineUp && <DecayTest lineUpId={lineUp.id} />}
       <Sheet>
         <table>
           <thead>

@@ -6,6 +6,7 @@ import { lazy, Suspense, useState } from "react";
 import { Link, redirect, useFetcher, useRevalidator } from "react-router";
 import styled from "styled-components";
 import type { StarterId } from "~/core/edit/starters";
+import { dayText } from "~/messages/care";
 import { counted } from "~/messages/counted";
 import { storageFault } from "~/messages/storage";
 import { saveText } from "~/state/files";
@@ -23,9 +24,12 @@ import {
   seedDemo,
 } from "~/store/list";
 import { Button } from "~/ui/button";
+import { GradeGlyph } from "~/ui/glyphs";
 import { Mark } from "~/ui/mark";
 import { say } from "~/ui/toast";
 import type { Route } from "./+types/route";
+import { DueOverAll } from "./DueOverAll";
+import { type Glance, useGlances } from "./glances";
 
 export const meta = () => [{ title: "Jobs · Iron Keel" }];
 
@@ -110,6 +114,7 @@ const JobLink = styled(Link)`
   color: var(--ink); text-decoration: none; display: grid; gap: 2px; min-height: 44px;
   b { font-size: 18px; font-weight: 650; font-stretch: 84%; text-decoration: underline; text-underline-offset: 3px; text-decoration-thickness: 1px; }
   span { color: var(--soft); font-size: 13px; }
+  .glance { display: inline-flex; gap: 6px; align-items: center; color: var(--ink); }
 `;
 
 const Foot = styled.footer`
@@ -140,11 +145,37 @@ function isOld(savedAll: string | null, jobs: JobList["jobs"]): boolean {
   return newest > savedAll && Date.now() - Date.parse(savedAll) > OLD_MS;
 }
 
+/** How a job stands: the worst of its findings, what is due next, what has not come. */
+function AtAGlance({ glance }: { glance: Glance | undefined }) {
+  if (!glance) return null;
+  const { worst, counts, due, awaited } = glance;
+  const more = counts.stop + counts.mend + counts.watch - 1;
+  const [next] = due;
+  return (
+    <>
+      {worst && (
+        <span className="glance">
+          <GradeGlyph grade={worst.grade} size={13} /> {worst.title}
+          {more > 0 && `, and ${more} more`}
+        </span>
+      )}
+      {(next || awaited > 0) && (
+        <span>
+          {next && `Next due ${dayText(new Date(`${next.on}T00:00:00Z`))}. `}
+          {awaited > 0 && `${counted(awaited, "part")} awaited.`}
+        </span>
+      )}
+    </>
+  );
+}
+
 export default function Jobs({ loaderData }: Route.ComponentProps) {
   const { jobs, deleted, aside, fault, savedAll } = loaderData;
   const [dialog, setDialog] = useState<Shown | null>(null);
   const fetcher = useFetcher<typeof clientAction>();
   const { revalidate } = useRevalidator();
+  const glances = useGlances(jobs);
+  const [today] = useState(() => new Date().toISOString().slice(0, 10));
   const close = () => setDialog(null);
   const remove = (id: string, name: string) => {
     void fetcher.submit({ intent: "delete", id }, { method: "post" });
@@ -192,6 +223,7 @@ export default function Jobs({ loaderData }: Route.ComponentProps) {
                   {dateText(job.updatedAt)}. Last saved as a file: {dateText(job.exportedAt)}
                   {job.exportedAt && job.changedSinceExport ? ", changed since" : ""}.
                 </span>
+                <AtAGlance glance={glances.get(job.id)} />
                 {job.isNewer && (
                   <span>
                     Written by a newer version of this application: open it there. Nothing is changed here.
@@ -221,6 +253,7 @@ export default function Jobs({ loaderData }: Route.ComponentProps) {
           ))}
         </List>
       )}
+      <DueOverAll jobs={jobs} glances={glances} today={today} />
       {deleted.length > 0 && (
         <section style={{ marginTop: 24 }}>
           <h2>Deleted</h2>
