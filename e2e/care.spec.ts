@@ -1,5 +1,5 @@
 import { readFileSync } from "node:fs";
-import { openMarram } from "./helpers";
+import { choose, fill, openMarram, press } from "./helpers";
 import { expect, expectAccessible, test } from "./test";
 
 test("a shop sees where the fuel, the filter and the reading stand, enters one, and takes the dates to its calendar", async ({
@@ -8,6 +8,7 @@ test("a shop sees where the fuel, the filter and the reading stand, enters one, 
   await openMarram(page, "care");
   await expect(page.getByText(/^Separator 1 stands at 1\.84 of 4 times clean; due between/)).toBeVisible();
   await expect(page.getByText(/as it should be$/)).toBeVisible();
+  await page.getByRole("tab", { name: "Service" }).click();
   const due = page.getByRole("region", { name: "What is due" });
   await expect(due.getByText("15 Dec 2026")).toBeVisible();
   const [download] = await Promise.all([
@@ -17,7 +18,8 @@ test("a shop sees where the fuel, the filter and the reading stand, enters one, 
   const text = readFileSync(await download.path(), "utf8");
   expect(text).toContain("UID:marram-elSep1-trend@iron-keel");
   expect(text).toContain("DTSTART;VALUE=DATE:20261215");
-  const read = page.getByRole("textbox", { name: "Vacuum read" });
+  await page.getByRole("tab", { name: "Readings" }).click();
+  const read = page.getByRole("textbox", { name: "Vacuum gauge, vacuum" });
   await read.fill("18 kPa");
   await read.press("Enter");
   const hours = page.getByRole("textbox", { name: "Engine hours" });
@@ -40,7 +42,8 @@ test("by keys what is wrong is looked for: a reading, the next step, and a readi
   page,
 }) => {
   await openMarram(page, "care");
-  await page.getByRole("button", { name: "Find what is wrong" }).press("Enter");
+  await page.getByRole("tab", { name: "Readings" }).focus();
+  await page.keyboard.press("ArrowRight");
   const read = page.getByRole("textbox", { name: /Vacuum gauge, one side: the plan says/ });
   await read.fill("22 kPa");
   await read.press("Enter");
@@ -55,7 +58,7 @@ test("by keys what is wrong is looked for: a reading, the next step, and a readi
 test("a customer is handed the document: whom it is for is asked once, parts are chosen, and it is saved", async ({
   page,
 }) => {
-  await openMarram(page, "care");
+  await openMarram(page, "care?part=handover");
   const handOver = page.getByRole("region", { name: "Hand-over" });
   await handOver.getByRole("textbox", { name: "Owner" }).fill("The harbour trust");
   await page.keyboard.press("Enter");
@@ -77,7 +80,7 @@ test.describe("by touch, on a phone", () => {
   test.use({ viewport: { width: 390, height: 844 }, hasTouch: true });
   test("a hidden fault is looked for, and what it was is told", async ({ page }) => {
     await openMarram(page, "care");
-    await page.getByRole("button", { name: "Find what is wrong" }).tap();
+    await page.getByRole("tab", { name: "Find what is wrong" }).tap();
     await page.getByRole("button", { name: "Practise: a fault is hidden" }).tap();
     for (let i = 0; i < 3; i++) await page.getByRole("button", { name: "Do it" }).tap();
     await expect(page.getByText(/Something may be wrong: \d+ minutes spent/)).toBeVisible();
@@ -94,7 +97,7 @@ for (const width of [1280, 390])
   }) => {
     await page.setViewportSize({ width, height: 844 });
     await openMarram(page, "care");
-    await page.getByRole("button", { name: "Treat the fuel" }).click();
+    await page.getByRole("tab", { name: "Fuel" }).click();
     const polish = page.getByRole("row", { name: /^Polish/ });
     const before = await polish.textContent();
     const still = page.getByRole("textbox", { name: "Of the tank stands still" });
@@ -104,3 +107,78 @@ for (const width of [1280, 390])
     expect(await page.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(width);
     await expectAccessible(page, "#place");
   });
+
+test("a filter is changed by the card: minutes, what comes, its own bleed, and it is in the log", async ({
+  page,
+}) => {
+  await openMarram(page, "care?part=service");
+  const card = page.getByRole("region", { name: "Change a filter" });
+  await expect(card.getByText(/under a quarter of an hour and nothing beside the cup/)).toBeVisible();
+  await expect(card.getByText(/The engine runs on over the other filter/)).toBeVisible();
+  const steps = card.getByRole("list", { name: "Steps of the change" }).getByRole("listitem");
+  const order = async (...parts: string[]) => {
+    const texts = await steps.allTextContents();
+    const found = parts.map((part) => texts.findIndex((text) => text.includes(part)));
+    expect(found.every((at) => at >= 0)).toBe(true);
+    expect(found).toEqual([...found].sort((a, b) => a - b));
+  };
+  await order(
+    "switch over",
+    "cup under its drain",
+    "spin the element off",
+    "fill it by hand",
+    "look for a leak",
+  );
+  // Alone behind the pump it stops the engine, and is bled by its own lid.
+  await choose(page, "mouse", /Which$/, "Secondary");
+  await expect(card.getByText(/The engine stands meanwhile/)).toBeVisible();
+  await expect(card.getByText(/^Bled so, .* of air is left/)).toBeVisible();
+  await order("stop the engine", "spin the element off", "Secondary, lid, half a turn", "look for a leak");
+  await expectAccessible(page, "#place");
+  const due = page.getByRole("region", { name: "What is due" });
+  await due.getByRole("button", { name: /^Done: Separator 1: element/ }).click();
+  await expect(page.getByRole("heading", { name: "How long elements lasted" })).toBeVisible();
+});
+
+for (const hand of ["mouse", "keyboard"] as const)
+  test(`fuel taken aboard, a particle code and an interval of the maker's are entered, by ${hand}`, async ({
+    page,
+  }) => {
+    await openMarram(page, "care?part=fuel");
+    await fill(page.getByRole("textbox", { name: "Fuel added" }), "180 L");
+    await fill(page.getByRole("textbox", { name: "Where" }), "Fuel quay");
+    await press(page, hand, page.getByRole("button", { name: "Enter in the log" }).first());
+    await expect(page.getByRole("cell", { name: "Fuel quay" })).toBeVisible();
+    const code = page.getByRole("textbox", { name: /^Code by ISO 4406/ });
+    await fill(code, "22/20");
+    await expect(page.getByRole("alert")).toHaveText(/Three whole numbers/);
+    await fill(code, "22/20/17");
+    await press(page, hand, page.getByRole("button", { name: "Enter in the log" }).last());
+    await expect(page.getByRole("cell", { name: "22/20/17" })).toBeVisible();
+    await page.getByRole("tab", { name: "Service" }).click();
+    const due = page.getByRole("region", { name: "What is due" });
+    await press(page, hand, due.getByRole("button", { name: /^How often: Separator 1: element/ }));
+    const dialog = page.getByRole("dialog");
+    await fill(dialog.getByRole("textbox", { name: "Every so many months" }), "6");
+    await press(page, hand, dialog.getByRole("button", { name: "Keep it" }));
+    await expect(due.getByText(/Every 6 months, by its maker/)).toBeVisible();
+  });
+
+test("a shop sees over all jobs what is due, and what each job's worst finding is", async ({ page }) => {
+  await page.goto("/");
+  const due = page.getByRole("region", { name: "What is due over all jobs" });
+  await expect(due.getByRole("link", { name: /^Marram: Port wing: sample/ })).toBeVisible({
+    timeout: 20_000,
+  });
+  await expect(
+    page.getByText("Run on starboard returns to Port wing", { exact: false }).first(),
+  ).toBeVisible();
+  const [download] = await Promise.all([
+    page.waitForEvent("download"),
+    due.getByRole("button", { name: /^Calendar of \d+ dates/ }).click(),
+  ]);
+  const text = readFileSync(await download.path(), "utf8");
+  expect(text).toContain("UID:marram-elSep1-trend@iron-keel");
+  expect(text.match(/BEGIN:VEVENT/g)?.length).toBeGreaterThan(5);
+  await expectAccessible(page, "main");
+});

@@ -4,7 +4,8 @@ import { expect, expectAccessible, test } from "./test";
 const tabs = {
   fit: [/^Board$/, /^Openings/, /^Runs/, /^Reach and lifting$/],
   parts: [/^To buy$/, /^The box$/],
-  install: [/^Work order$/, /^Leak test$/],
+  install: [/^Work order$/, /^Access$/, /^Leak test$/],
+  care: [/^Fuel$/, /^Service$/, /^Hand-over$/],
 };
 
 for (const width of [1280, 768, 390]) {

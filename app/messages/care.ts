@@ -4,11 +4,13 @@ import type { GaugeTrend } from "~/core/care/gaugeTrend";
 import { dayOf } from "~/core/care/gaugeTrend";
 import type { Fit, Instrument } from "~/core/care/instruments";
 import type { JarVerdict } from "~/core/care/jar";
+import type { PolishSample } from "~/core/care/polishProgress";
+import type { Season } from "~/core/care/seasons";
 import { COARSE_M, FINE_M, type Treatment } from "~/core/care/treatments";
 import type { Id } from "~/core/kinds/record";
 import type { Job } from "~/core/plan/types";
 import { HOUR_S } from "~/core/units/factors";
-import { formatNumber } from "~/core/units/format";
+import { formatNumber, percentText } from "~/core/units/format";
 import type { Trade } from "~/core/units/trade";
 import { minutesText } from "./service";
 
@@ -170,6 +172,17 @@ export const calendarDays = (
           },
         ],
   );
+
+export const seasonNames: Record<Season["name"], string> = { cold: "Cold", mild: "Between", warm: "Warm" };
+
+/** A sample of a polish against its course. */
+export function polishedText({ computed, isSlow, share }: PolishSample): string {
+  if (computed === null) return "no polishing line-up draws from it, or it is over";
+  if (share === 1) return "the first: others are held against it";
+  return isSlow
+    ? `slower than its course (${percentText(computed)}): a part stands still, or more comes in`
+    : `as its course has it (${percentText(computed)})`;
+}
 
 /** Media and drops are told in micron in every job. */
 const micron = (m: number): string => formatNumber(m * 1e6, 3);

@@ -1,6 +1,6 @@
 /** The book of a job: rows are only ever added. What this page has read it keeps, and reads on from there. */
 import { entryFaults } from "~/core/book/check";
-import type { BookEntry, EntryDraft } from "~/core/book/entries";
+import { type BookEntry, type EntryDraft, isKind } from "~/core/book/entries";
 import { type Snapshot, snapshotOf } from "~/core/book/snapshot";
 import { standingOf } from "~/core/book/standing";
 import { cleaned } from "~/core/edit/merge";
@@ -100,4 +100,18 @@ export async function readPicture(jobId: string, id: string, size: "preview" | "
   const row = await database().pictures.get([jobId, id]);
   if (!row) return null;
   return size === "preview" ? (row.preview ?? row.full) : row.full;
+}
+
+/** Entries of a kind that stand, over all jobs of this browser that are not deleted, by job. */
+export async function entriesOfAll<K extends BookEntry["kind"]>(
+  kind: K,
+): Promise<Map<string, Extract<BookEntry, { kind: K }>[]>> {
+  const records = await database().records.toArray();
+  const found = new Map<string, Extract<BookEntry, { kind: K }>[]>();
+  for (const { id, deletedAt, version } of records) {
+    if (deletedAt !== null || version > VERSION) continue;
+    const own = (await readBook(id)).standing.filter(isKind(kind));
+    if (own.length > 0) found.set(id, own);
+  }
+  return found;
 }

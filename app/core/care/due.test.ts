@@ -6,10 +6,12 @@ import { calendarDays, dueDetail, dueText, dueWhen } from "~/messages/care";
 import { nameOf } from "~/messages/notes";
 import { calendarText } from "~/schemas/calendar";
 import { readJobFile } from "~/schemas/file";
+import type { BookEntry } from "../book/entries";
 import { standingOf } from "../book/standing";
-import { buildNetwork } from "../network/network";
+import { buildNetwork, type Network } from "../network/network";
 import { currentPlan } from "../plan/ports";
-import { dueOf, monthsOn } from "./due";
+import type { Job } from "../plan/types";
+import { type Due, dueOf, monthsOn } from "./due";
 import { trendsOf } from "./gaugeTrend";
 
 const found = readJobFile(readFileSync("demo/marram.keel.json", "utf8"));
@@ -85,5 +87,79 @@ describe("the calendar file, read by a parser of its own", () => {
     for (const line of text.split("\r\n")) expect(Buffer.byteLength(line)).toBeLessThanOrEqual(75);
     expect(text.replace(/\r\n/g, "")).not.toMatch(/[\r\n]/);
     expect(text).not.toContain("MICROSOFT");
+  });
+});
+
+describe("intervals of the maker and of the shop", () => {
+  const withService = (service: Job["service"]): Network => ({
+    ...network,
+    job: { ...job, ...(service ? { service } : {}) },
+  });
+  const dueWith = (service: Job["service"], entries = standingOf(book)) =>
+    dueOf(withService(service), entries, []);
+
+  test("of this very thing goes before that of its kind, and that before common practice; nought leaves it out", () => {
+    const kind = dueWith({ elementYear: { months: 6, basis: "maker" } });
+    const own = dueWith({
+      elementYear: { months: 6, basis: "maker" },
+      "elSep1:year": { months: 3, basis: "own" },
+    });
+    const dated = (list: Due[], id: string) => list.find((one) => one.id === id);
+    const fitted = dated(kind, "elSep1:year")!.last!;
+    expect(dated(kind, "elSep1:year")).toMatchObject({ on: monthsOn(fitted, 6), every: { basis: "maker" } });
+    expect(dated(own, "elSep1:year")!.on).toBe(monthsOn(fitted, 3));
+    expect(dated(dueWith({ sample: { months: 0, basis: "own" } }), "portWing:sample")).toBeUndefined();
+    expect(dueDetail(dated(kind, "elSep1:year")!)).toMatch(/^Every 6 months, by its maker\./);
+  });
+
+  test("an item of the shop's own is due from when it was last done; hours become a day by the pace of the book", () => {
+    const base = { planId: "planA", planHash: "" };
+    const entries: BookEntry[] = [
+      {
+        ...base,
+        id: "s",
+        at: "2026-01-01T00:00:00Z",
+        kind: "serviced",
+        dueId: "own:anode",
+        engineH: 100,
+        note: "",
+      },
+      {
+        ...base,
+        id: "t",
+        at: "2026-01-21T00:00:00Z",
+        kind: "serviced",
+        dueId: "other",
+        engineH: 140,
+        note: "",
+      },
+    ];
+    const [anode] = dueWith(
+      { "own:anode": { months: 12, hours: 100, basis: "own", name: "Anode" } },
+      entries,
+    ).filter(({ kind }) => kind === "own");
+    // Two hours a day: 60 h from the 140 of 21 January are 30 days, sooner than a year.
+    expect(anode).toMatchObject({ on: "2026-02-20", atH: 200, last: "2026-01-01", name: "Anode" });
+    expect(dueText(anode!, name)).toBe("Anode");
+    expect(dueDetail(anode!)).toContain("At 200 h of the engine's counter.");
+  });
+
+  test("done, it comes round again: a look at the joints by the leak test, an element by its change", () => {
+    const joints = due.find(({ kind }) => kind === "joints")!;
+    expect(joints.on).toBeNull();
+    const at = "2026-06-01T08:00:00Z";
+    const done: BookEntry = {
+      id: "j",
+      at,
+      planId: "planA",
+      planHash: "",
+      kind: "serviced",
+      dueId: joints.id,
+      note: "",
+    };
+    expect(dueOf(network, [...standingOf(book), done], []).find(({ id }) => id === joints.id)).toMatchObject({
+      on: "2027-06-01",
+      last: "2026-06-01",
+    });
   });
 });

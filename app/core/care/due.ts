@@ -79,7 +79,11 @@ function intervalOf(
 }
 
 /** `trends` are those of the same network and book: they cost solves and are worked out once. */
-export function dueOf({ job, plan }: Network, book: Book, trends: readonly GaugeTrend[]): Due[] {
+export function dueOf(
+  { job, plan }: Pick<Network, "job" | "plan">,
+  book: Book,
+  trends: readonly GaugeTrend[],
+): Due[] {
   const pace = paceOf(book);
   const serviced = entriesOf(book, "serviced");
   const last = (days: readonly (string | undefined)[]): string | null =>

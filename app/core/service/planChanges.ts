@@ -82,12 +82,21 @@ export function planChanges(
   const { plan } = solver.network;
   const verdicts = plan.lineUps.map((lineUp) => judgeLineUp(solver, lineUp, conditions));
   const pumps = plan.parts.filter(isPushing);
+  /** Pumps that stand before a filter on a way: what lies on their suction they do not fill. */
+  const pushing = (id: Id) =>
+    pumps.filter((pump) =>
+      verdicts.some(({ way }) => {
+        const feed = way?.stations.filter(({ side }) => side === "feed").map((station) => station.id) ?? [];
+        const [at, own] = [feed.indexOf(pump.id), feed.indexOf(id)];
+        return at >= 0 && at < own;
+      }),
+    );
   return plan.parts.filter(isFiltering).flatMap((part): PlanChange[] => {
     if (part.kind !== "filter" && part.kind !== "pumpFilterUnit") return [];
     const judged = boards.find(({ layout }) => layout.parts.some(({ id }) => id === part.id));
     const cup = kindOf(part).body.room.find(({ use }) => use === "drainCup");
     const isDuplex = isSpared(solver, conditions, verdicts, part.id);
-    const free = Math.max(0, ...pumps.map(({ curve }) => freeFlowM3S(curve)));
+    const free = Math.max(0, ...pushing(part.id).map(({ curve }) => freeFlowM3S(curve)));
     const change = elementChange({
       heldM3: part.volumeM3,
       housing: part.housing ?? "spinOn",

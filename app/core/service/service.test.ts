@@ -105,6 +105,17 @@ describe("the changes of a plan", () => {
         .map(({ id }) => id),
     ).toEqual(["cupUnder"]);
   });
+  test("a filter on the suction is filled by hand, one behind a pump by the pump", () => {
+    const refill = (name: string) =>
+      Object.fromEntries(
+        changes(name).map(({ part, change }) => [
+          part.id,
+          change.steps.find(({ id }) => id === "handFill" || id === "prime")?.id,
+        ]),
+      );
+    expect(refill("marram")).toMatchObject({ sep1: "handFill", sep2: "handFill", second: "prime" });
+    expect(refill("unit-12")).toMatchObject({ sep: "handFill", fine: "prime", factory: "prime" });
+  });
   test("a truck with one way has no duplex, and plugs its water sensor back in", () => {
     for (const { isDuplex } of changes("unit-12")) expect(isDuplex).toBe(false);
     const sensors = changes("unit-12").filter(({ change }) =>

@@ -94,8 +94,8 @@ function HowOften({
 
 export function DueList({ trends }: { trends: readonly GaugeTrend[] }) {
   const open = useJob();
-  const { job, plan, network, book, select, dispatch, enter } = open;
-  const due = useMemo(() => dueOf(network, book, trends), [network, book, trends]);
+  const { job, plan, book, select, dispatch, enter } = open;
+  const due = useMemo(() => dueOf({ job, plan }, book, trends), [job, plan, book, trends]);
   const isDated = due.some(({ on }) => on !== null);
   const [edited, setEdited] = useState<Due | null>(null);
   const [own, setOwn] = useState("");

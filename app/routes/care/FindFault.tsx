@@ -2,9 +2,9 @@
  * Decides: what is looked at next, and what is taken apart.
  * Seen in three seconds: what is likely wrong in words, its line beside the healthy one, the one next step with its minutes.
  */
-import { useMemo, useState } from "react";
+import { useEffect, useMemo, useState } from "react";
 import styled from "styled-components";
-import { entriesOf } from "~/core/book/entries";
+import { entriesOf, type FaultFound } from "~/core/book/entries";
 import {
   type CareGroup,
   type CareReading,
@@ -32,6 +32,7 @@ import {
 } from "~/messages/diagnosis";
 import { nameOf } from "~/messages/notes";
 import { useJob, useTrade } from "~/state/job";
+import { entriesOfAll } from "~/store/book";
 import { Button } from "~/ui/button";
 import { Select } from "~/ui/fields";
 import { LineChart } from "~/ui/lazyChart";
@@ -76,12 +77,27 @@ const VISITS_OF_METHOD = 5;
 
 export default function FindFault() {
   const { network, plan, lineUp, book } = useJob();
+  const [shop, setShop] = useState<readonly FaultFound[] | null>(null);
+  useEffect(() => {
+    let isOver = false;
+    void entriesOfAll("faultFound").then(
+      (byJob) => !isOver && setShop([...byJob.values()].flat()),
+      // Where the other jobs cannot be read, this one's own tell.
+      () => !isOver && setShop(entriesOf(book, "faultFound")),
+    );
+    return () => {
+      isOver = true;
+    };
+  }, [book]);
   const diagnoser = useMemo(() => {
+    if (shop === null) return null;
     if (!lineUp) return null;
     const turned: Partial<Record<string, number>> = {};
-    for (const { fault } of entriesOf(book, "faultFound")) turned[fault] = (turned[fault] ?? 0) + 1;
+    // What was found in all of the shop's jobs turns what is looked for first.
+    for (const { fault } of shop) turned[fault] = (turned[fault] ?? 0) + 1;
     return new Diagnoser(network, lineUp, plan.conditions, turned);
-  }, [network, lineUp, plan.conditions, book]);
+  }, [network, lineUp, plan.conditions, shop]);
+  if (shop === null) return <Sheet role="status">Laying each fault over the plan…</Sheet>;
   if (!lineUp || !diagnoser?.isReady)
     return (
       <Sheet>

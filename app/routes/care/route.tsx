@@ -3,10 +3,11 @@
  * Seen in three seconds: the state of the fuel, when the filter is due, whether the last reading is what the plan computes.
  */
 
-import { lazy, Suspense, useMemo, useState } from "react";
+import { lazy, Suspense, useMemo } from "react";
+import { useSearchParams } from "react-router";
 import styled from "styled-components";
 import { entriesOf, type VacuumReading } from "~/core/book/entries";
-import { trendsOf } from "~/core/care/gaugeTrend";
+import { type GaugeTrend, trendsOf } from "~/core/care/gaugeTrend";
 import { fitOf } from "~/core/care/instruments";
 import { judgeJar } from "~/core/care/jar";
 import { type ImpliedLoading, loadingFromReading } from "~/core/care/loadingFromReading";
@@ -20,13 +21,16 @@ import { nameOf } from "~/messages/notes";
 import { useJob, useTrade } from "~/state/job";
 import { Button } from "~/ui/button";
 import { PlaceHead, Sheet } from "~/ui/place";
+import { Tabs } from "~/ui/tabs";
 import { DueList } from "./DueList";
+import { Elements } from "./Elements";
+import { FilterCard } from "./FilterCard";
+import { Fuel } from "./Fuel";
 import { HandOver } from "./HandOver";
 import { Trend } from "./Trend";
 
 /** Loaded when something is looked for. */
 const FindFault = lazy(() => import("./FindFault"));
-const Treatments = lazy(() => import("./Treatments"));
 
 export const meta = () => [{ title: "Care · Iron Keel" }];
 
@@ -45,6 +49,12 @@ function impliedText(implied: ImpliedLoading, name: (id: string) => string): str
   }
 }
 
+const Margin = styled.i`
+  padding-left: 2px;
+`;
+const careParts = ["readings", "fault", "fuel", "service", "handover"] as const;
+type CarePart = (typeof careParts)[number];
+
 const Answers = styled.dl`
   margin: 0 16px 12px; display: grid; grid-template-columns: 84px minmax(0, 1fr); gap: 4px 12px; font-size: 18px;
   dt { color: var(--soft); font-weight: 600; } dd { margin: 0; font-weight: 600; }
@@ -56,10 +66,9 @@ export default function Care() {
   const gauges = plan.parts.filter((part) => part.kind === "gauge");
   const gauge =
     gauges.find(({ id }) => stored?.way?.stations.some((station) => station.id === id)) ?? gauges[0];
-  const [isFinding, setFinding] = useState(false);
-  const [isTreating, setTreating] = useState(false);
+  const [asked, ask] = useSearchParams();
+  const part = careParts.find((one) => one === asked.get("part")) ?? "readings";
   const readings = entriesOf(book, "vacuum");
-  const others = entriesOf(book, "reading");
   const trends = useMemo(() => trendsOf(network, book), [network, book]);
   const trend = trends.find(({ gaugeId }) => gaugeId === gauge?.id) ?? null;
   const last = readings.at(-1);
@@ -89,26 +98,50 @@ export default function Care() {
         <dt>Reading</dt>
         <dd>{last ? <LastReading reading={last} network={network} /> : "none yet"}</dd>
       </Answers>
-      <div style={{ padding: "0 16px 10px" }}>
-        <Button onPress={() => setFinding(!isFinding)}>
-          {isFinding ? "Close the search" : "Find what is wrong"}
-        </Button>{" "}
-        <Button onPress={() => setTreating(!isTreating)}>
-          {isTreating ? "Close the treatments" : "Treat the fuel"}
-        </Button>
-      </div>
-      {isTreating && (
-        <Suspense fallback={<Sheet role="status">Solving how the plan polishes…</Sheet>}>
-          <Treatments />
-        </Suspense>
-      )}
-      {isFinding && (
-        <Suspense fallback={<Sheet role="status">Laying each fault over the plan…</Sheet>}>
-          <FindFault />
-        </Suspense>
-      )}
+      <Tabs<CarePart>
+        label="Parts of care"
+        head={<Margin aria-hidden />}
+        chosen={part}
+        onChoose={(next) => ask({ part: next }, { replace: true, preventScrollReset: true })}
+        tabs={[
+          { id: "readings", name: "Readings", body: () => <Readings trend={trend} /> },
+          {
+            id: "fault",
+            name: "Find what is wrong",
+            body: () => (
+              <Suspense fallback={<Sheet role="status">Laying each fault over the plan…</Sheet>}>
+                <FindFault />
+              </Suspense>
+            ),
+          },
+          { id: "fuel", name: "Fuel", body: () => <Fuel /> },
+          {
+            id: "service",
+            name: "Service",
+            body: () => (
+              <>
+                <DueList trends={trends} />
+                <FilterCard />
+                <Elements />
+              </>
+            ),
+          },
+          { id: "handover", name: "Hand-over", body: () => <HandOver /> },
+        ]}
+      />
+    </div>
+  );
+}
+
+/** What the gauges say, and what they said. */
+function Readings({ trend }: { trend: GaugeTrend | null }) {
+  const { job, book, network, lineUp } = useJob();
+  const say = useTrade();
+  const readings = entriesOf(book, "vacuum");
+  const others = entriesOf(book, "reading");
+  return (
+    <>
       {trend && <Trend trend={trend} />}
-      <DueList trends={trends} />
       {lineUp && (
         <Sheet>
           <h3>Take readings in {lineUp.name}</h3>
@@ -164,7 +197,7 @@ export default function Care() {
                   <td>
                     {new Date(one.at).toLocaleString("en-GB", { dateStyle: "short", timeStyle: "short" })}
                   </td>
-                  <td>{nameOf(open.job, one.ofId)}</td>
+                  <td>{nameOf(job, one.ofId)}</td>
                   <td className="n" style={{ fontWeight: 650 }}>
                     {readText(one.quantity, one.value, say)}
                   </td>
@@ -174,7 +207,7 @@ export default function Care() {
                     {one.note && `, ${one.note}`}
                   </td>
                   <td>
-                    <Strike entryId={one.id} what={`reading of ${nameOf(open.job, one.ofId)}`} />
+                    <Strike entryId={one.id} what={`reading of ${nameOf(job, one.ofId)}`} />
                   </td>
                 </tr>
               ))}
@@ -182,8 +215,7 @@ export default function Care() {
           </table>
         )}
       </Sheet>
-      <HandOver />
-    </div>
+    </>
   );
 }
 
