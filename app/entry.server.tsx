@@ -4,8 +4,9 @@ import { renderToPipeableStream } from "react-dom/server";
 import { type EntryContext, ServerRouter } from "react-router";
 import { ServerStyleSheet } from "styled-components";
 import { policyOf } from "./policy.server";
+import { standIn } from "./standIn.server";
 
-export { policyOf };
+export { policyOf, standIn };
 
 const RENDER_LIMIT_MS = 10000;
 

@@ -1,5 +1,5 @@
 import { readFileSync } from "node:fs";
-import { choose, fill, openMarram, press } from "./helpers";
+import { choose, fill, openDemo, openMarram, press } from "./helpers";
 import { expect, expectAccessible, test } from "./test";
 
 test("a shop sees where the fuel, the filter and the reading stand, enters one, and takes the dates to its calendar", async ({
@@ -181,4 +181,33 @@ test("a shop sees over all jobs what is due, and what each job's worst finding i
   expect(text).toContain("UID:marram-elSep1-trend@iron-keel");
   expect(text.match(/BEGIN:VEVENT/g)?.length).toBeGreaterThan(5);
   await expectAccessible(page, "main");
+});
+
+test("the stand-in is heard, and its readings and a table's are entered; a table with a fault is not", async ({
+  page,
+}) => {
+  await openDemo(page, "unit12", "care");
+  const panel = page.getByRole("region", { name: "Readings from elsewhere" });
+  await panel.getByRole("button", { name: "Listen to the stand-in" }).click();
+  const came = panel.getByRole("list", { name: "What came" });
+  await expect(came.getByText(/Pressure gauge: [3-9] readings, .*as it should be/)).toBeVisible();
+  await panel.getByRole("button", { name: "Stop listening" }).click();
+  await panel.getByRole("button", { name: /^Enter \d+ readings in the log/ }).click();
+  await expect(page.getByRole("cell", { name: "Bed tank" }).first()).toBeVisible();
+  const table = (last: string) => ({
+    name: "log.csv",
+    mimeType: "text/csv",
+    buffer: Buffer.from(
+      `When,Vacuum gauge,Cabin\n2026-05-01T10:00:00Z,3.4,20\n2026-05-01T11:00:00Z,${last},21\n`,
+    ),
+  });
+  const open = panel.locator('input[type="file"]');
+  await open.setInputFiles(table("much"));
+  await expect(panel.getByRole("alert")).toHaveText(/Row 3: 'Vacuum gauge: much' is no figure of it/);
+  await expect(panel.getByRole("button", { name: /^Enter 0 readings/ })).toBeDisabled();
+  await open.setInputFiles(table("3.6"));
+  await expect(panel.getByText(/Left out, since this plan has no such instrument: Cabin/)).toBeVisible();
+  await expectAccessible(page, "#place");
+  await panel.getByRole("button", { name: "Enter 2 readings in the log" }).click();
+  await expect(page.getByText("01/05/2026, 11:00").first()).toBeVisible();
 });

@@ -6,13 +6,14 @@ import compression from "compression";
 import express from "express";
 import helmet from "helmet";
 import sirv from "sirv";
+import { WebSocketServer } from "ws";
 
 // Before React is loaded, which looks at it once.
 process.env.NODE_ENV ??= "production";
 const { createRequestHandler } = await import("@react-router/express");
 const build = await import(pathToFileURL(resolve("build/server/index.js")).href);
 const client = resolve("build/client");
-const { policyOf } = build.entry.module;
+const { policyOf, standIn } = build.entry.module;
 
 const app = express();
 app.disable("x-powered-by");
@@ -76,5 +77,47 @@ const server = app.listen(port, host);
 server.on("error", (error) => {
   console.error(`cannot listen on ${host}:${port}: ${error.message}`);
   process.exit(1);
+});
+
+/** The stand-in of gauges and senders: it is asked with a job, and answers with deltas, one a moment. */
+const STREAM_PATH = "/signalk/v1/stream";
+const DELTA_MS = 250;
+const MOST_MESSAGE = 24 * 1024 * 1024;
+const sockets = new WebSocketServer({ noServer: true, maxPayload: MOST_MESSAGE });
+server.on("upgrade", (request, socket, head) => {
+  const { pathname } = new URL(request.url ?? "/", "http://localhost");
+  // A page of another host has no business here.
+  const origin = request.headers.origin;
+  const isOwn = origin === undefined || new URL(origin).host === request.headers.host;
+  if (pathname !== STREAM_PATH || !isOwn) {
+    socket.end("HTTP/1.1 404 Not Found\r\nConnection: close\r\n\r\n");
+    return;
+  }
+  sockets.handleUpgrade(request, socket, head, (client) => sockets.emit("connection", client));
+});
+sockets.on("connection", (client) => {
+  client.send(JSON.stringify({ name: "iron-keel", version: "1.0.0", self: "vessels.self" }));
+  client.on("error", () => client.terminate());
+  client.once("message", (data) => {
+    const answer = standIn(String(data));
+    if (!answer.ok) {
+      client.send(JSON.stringify({ fault: answer.reason }));
+      client.close();
+      return;
+    }
+    const began = Date.now();
+    let i = 0;
+    const timer = setInterval(() => {
+      const delta = answer.deltas[i++];
+      if (!delta || client.readyState !== client.OPEN) {
+        clearInterval(timer);
+        client.close();
+        return;
+      }
+      const timestamp = new Date(began + i * DELTA_MS).toISOString();
+      const updates = delta.updates.map((update) => ({ ...update, timestamp }));
+      client.send(JSON.stringify({ ...delta, updates }));
+    }, DELTA_MS);
+  });
 });
 for (const signal of ["SIGTERM", "SIGINT"]) process.once(signal, () => server.close(() => process.exit(0)));

@@ -2,6 +2,7 @@
 import type { Due } from "~/core/care/due";
 import type { GaugeTrend } from "~/core/care/gaugeTrend";
 import { dayOf } from "~/core/care/gaugeTrend";
+import type { IncomingFault } from "~/core/care/incoming";
 import type { Fit, Instrument } from "~/core/care/instruments";
 import type { JarVerdict } from "~/core/care/jar";
 import type { PolishSample } from "~/core/care/polishProgress";
@@ -172,6 +173,35 @@ export const calendarDays = (
           },
         ],
   );
+
+/** What is wrong with a source of readings, with its row. */
+export function incomingFaultText({ row, code, what }: IncomingFault): string {
+  const at = row > 0 ? `Row ${row}: ` : "";
+  switch (code) {
+    case "noRows":
+      return "There is no reading in it.";
+    case "tooManyRows":
+      return `${at}more rows than a log bears: at most 50,000. Cut it into parts.`;
+    case "badTime":
+      return `${at}'${what}' is no time. Wanted is one like 2026-05-03T09:30:00Z.`;
+    case "future":
+      return `${at}${what} has not come yet: look at the clock.`;
+    case "twice":
+      return `${at}${what} is read twice at one time.`;
+    case "gone":
+      return `${at}${what} is of an instrument that this plan has no more.`;
+    case "notNumber":
+      return `${at}'${what}' is no figure of it.`;
+    case "halfWritten":
+      return `${at}it ends half way: '${what}'.`;
+    case "noTimeColumn":
+      return "No column is chosen as the time.";
+    case "noColumn":
+      return "No column is chosen for an instrument.";
+    case "jump":
+      return `${at}${what} jumps more than fortyfold: another unit, or another instrument.`;
+  }
+}
 
 export const seasonNames: Record<Season["name"], string> = { cold: "Cold", mild: "Between", warm: "Warm" };
 

@@ -27,6 +27,7 @@ import { Elements } from "./Elements";
 import { FilterCard } from "./FilterCard";
 import { Fuel } from "./Fuel";
 import { HandOver } from "./HandOver";
+import { Incoming } from "./Incoming";
 import { Trend } from "./Trend";
 
 /** Loaded when something is looked for. */
@@ -148,6 +149,7 @@ function Readings({ trend }: { trend: GaugeTrend | null }) {
           <TakeReadings key={lineUp.id} />
         </Sheet>
       )}
+      <Incoming />
       <Sheet>
         <h3>Readings</h3>
         {readings.length === 0 ? (
