@@ -32,6 +32,7 @@ import { settingText } from "./settingText";
 
 export const handOverParts = [
   "system",
+  "drawing",
   "lineUps",
   "findings",
   "assumed",
@@ -42,11 +43,13 @@ export const handOverParts = [
   "filter",
   "bleed",
   "trouble",
+  "pictures",
 ] as const;
 export type HandOverPart = (typeof handOverParts)[number];
 
 export const handOverTitles: Record<HandOverPart, string> = {
   system: "The system",
+  drawing: "The plan as built, drawn",
   lineUps: "Line-ups and valves",
   findings: "Findings that are left",
   assumed: "Assumed and never measured",
@@ -57,6 +60,7 @@ export const handOverTitles: Record<HandOverPart, string> = {
   filter: "How a filter is changed",
   bleed: "How it is bled",
   trouble: "When water or a leak is found",
+  pictures: "Photographs",
 };
 
 export interface HandOverSection {
@@ -83,6 +87,11 @@ export function handOverSections(
 ): HandOverSection[] {
   const make: Record<HandOverPart, () => HandOverSection> = {
     system: () => systemOf(job),
+    drawing: () => ({
+      part: "drawing",
+      lines: [`${currentPlan(job).name}. Dashed: back to a tank. Thin: still.`],
+    }),
+    pictures: () => ({ part: "pictures", lines: [] }),
     lineUps: () => lineUpsOf(job),
     findings: () => findingsLeft(job, book, today),
     assumed: () => assumedOf(job),

@@ -53,6 +53,43 @@ describe("the document", () => {
     expect(only).not.toContain(handOverTitles.assumed);
   });
 
+  test("draws the plan with its names and holds its photographs, each with what it shows", async () => {
+    // A picture of one dot (PNG, by hand).
+    const dot = Buffer.from(
+      "iVBORw0KGgoAAAANSUhEUgAAAAEAAAABCAYAAAAfFcSJAAAADUlEQVR42mNk+M9QDwADhgGAWjR9awAAAABJRU5ErkJggg==",
+      "base64",
+    );
+    const drawing = {
+      width: 200,
+      height: 80,
+      lines: [{ d: "M20 40L180 40", isBack: true, isIdle: false }],
+      boxes: [
+        { name: "Port wing", x: 0, y: 20, width: 60, height: 40 },
+        { name: "Tee behind the separator", x: 150, y: 36, width: 8, height: 8 },
+      ],
+    };
+    const pictures = [1, 2, 3].map((i) => ({
+      words: `Lid ${i}`,
+      type: "image/png",
+      bytes: new Uint8Array(dot),
+    }));
+    const made = await handOverPdf(
+      { job, book, parts: new Set(["drawing", "pictures"] as const), today, size: "A4", drawing, pictures },
+      fonts,
+    );
+    const said = (await wordsOf(made!.bytes)).join(" ").replace(/\s+/g, " ");
+    for (const words of ["Port wing", "Tee behind", "Lid 1", "Lid 3"]) expect(said).toContain(words);
+    expect(
+      Buffer.from(made!.bytes)
+        .toString("latin1")
+        .match(/\/Subtype \/Image/g)?.length,
+    ).toBeGreaterThanOrEqual(3);
+    const without = await of({}, ["drawing", "pictures"]);
+    const bare = (await wordsOf(without!.bytes)).join(" ").replace(/\s+/g, " ");
+    expect(bare).toContain("has no drawing");
+    expect(bare).toContain("None goes with it");
+  });
+
   test("is stopped between two parts, and the same for the same words", async () => {
     const stopped = await handOverPdf(
       { job, book, parts: new Set(handOverParts), today, size: "A4", onSection: (done) => done < 2 },

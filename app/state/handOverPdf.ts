@@ -4,7 +4,7 @@ import qrcode from "qrcode-generator";
 import type { Book } from "~/core/book/entries";
 import type { Job } from "~/core/plan/types";
 import { baselineDay, type HandOverPart, handOverSections, handOverTitles } from "~/messages/handOver";
-import { MARGIN, Paper, type SheetName, sheets } from "./paper";
+import { MARGIN, Paper, type PaperDrawing, type PaperPicture, type SheetName, sheets } from "./paper";
 import { embedded, type PdfFonts } from "./pdfLetters";
 
 const QR_POINTS = 64;
@@ -15,13 +15,16 @@ export interface HandOverAsked {
   parts: ReadonlySet<HandOverPart>;
   today: Date;
   size: SheetName;
+  /** The plumbing as it is drawn on the page; a document made without a page has none. */
+  drawing?: PaperDrawing | null;
+  pictures?: readonly PaperPicture[];
   /** Told after each section; false stops it. */
   onSection?: (done: number, of: number) => boolean | Promise<boolean>;
 }
 
 /** Null where it was stopped; letters that no font has are told beside it. */
 export async function handOverPdf(
-  { job, book, parts, today, size, onSection }: HandOverAsked,
+  { job, book, parts, today, size, drawing, pictures = [], onSection }: HandOverAsked,
   fonts: PdfFonts,
 ): Promise<{ bytes: Uint8Array; missing: string[] } | null> {
   const pdf = await PDFDocument.create();
@@ -50,6 +53,14 @@ export async function handOverPdf(
       const at = shares.map((_, i) => MARGIN + width * shares.slice(0, i).reduce((sum, one) => sum + one, 0));
       paper.row(head, at, { bold: true });
       for (const row of rows) paper.row(row, at);
+    }
+    if (part === "drawing") {
+      if (drawing) paper.drawing(drawing);
+      else paper.line("Made without a page, this document has no drawing: the application's own has it.");
+    }
+    if (part === "pictures") {
+      if (pictures.length > 0) await paper.pictures(pictures);
+      else paper.line("None goes with it.");
     }
     const done = [...parts].indexOf(part) + 1;
     if (onSection && !(await onSection(done, parts.size))) return null;

@@ -13,6 +13,24 @@ const ink = rgb(0.09, 0.13, 0.12);
 export const soft = rgb(0.34, 0.38, 0.36);
 const fuelColour = rgb(0.85, 0.83, 0.74);
 
+/** Of names in a drawing, points. */
+const [DRAWN_SIZE, DRAWN_WIDE] = [6, 34];
+const [PICTURE_GAP, PICTURE_HIGH] = [14, 190];
+
+/** In units of the drawing, down from its top left. */
+export interface PaperDrawing {
+  width: number;
+  height: number;
+  lines: { d: string; isBack: boolean; isIdle: boolean }[];
+  boxes: { name: string; x: number; y: number; width: number; height: number }[];
+}
+
+export interface PaperPicture {
+  words: string;
+  type: string;
+  bytes: Uint8Array;
+}
+
 /** A page that is written from the top down, and turns over when it is full. */
 export class Paper {
   private page: PDFPage;
@@ -97,6 +115,66 @@ export class Paper {
     const wet = polygonBelow(points, levelM);
     if (wet.length > 2) this.page.drawSvgPath(path(wet), { x, y: this.y, color: fuelColour });
     this.page.drawSvgPath(path(points), { x, y: this.y, borderColor: ink, borderWidth: 1.2 });
+  }
+
+  /** Lines and boxes with their names, as wide as the page and no higher than it. */
+  drawing({ width, height, lines, boxes }: PaperDrawing): void {
+    const wide = this.size[0] - 2 * MARGIN;
+    const scale = Math.min(wide / width, (this.size[1] - MARGIN - BOTTOM - 20) / height, 1);
+    this.room(height * scale + 6);
+    const top = this.y;
+    for (const { d, isBack, isIdle } of lines)
+      this.page.drawSvgPath(d, {
+        x: MARGIN,
+        y: top,
+        scale,
+        borderColor: isIdle ? soft : ink,
+        borderWidth: isIdle ? 0.8 : 2,
+        ...(isBack && { borderDashArray: [6, 4] }),
+      });
+    const placed = boxes.map(({ name, x, y, width: w, height: h }) => ({
+      name,
+      box: { x: MARGIN + x * scale, y: top - (y + h) * scale, width: w * scale, height: h * scale },
+    }));
+    for (const { box } of placed)
+      this.page.drawRectangle({ ...box, color: rgb(1, 1, 1), borderColor: ink, borderWidth: 0.8 });
+    for (const { name, box } of placed) {
+      const words = wrap(this.letters.written(name), this.text, DRAWN_SIZE, Math.max(box.width, DRAWN_WIDE));
+      // What is too small to hold its name has it underneath.
+      const isUnder = words.some((part) => this.text.widthOfTextAtSize(part, DRAWN_SIZE) > box.width - 1);
+      const middle = isUnder ? box.y - (words.length / 2) * DRAWN_SIZE * 1.15 - 2 : box.y + box.height / 2;
+      words.forEach((part, i) => {
+        const from = box.x + (box.width - this.text.widthOfTextAtSize(part, DRAWN_SIZE)) / 2;
+        const at = middle + (words.length / 2 - i - 1) * DRAWN_SIZE * 1.15 + 1.5;
+        this.page.drawText(part, { x: from, y: at, size: DRAWN_SIZE, font: this.text, color: ink });
+      });
+    }
+    this.y = top - height * scale - 6;
+  }
+
+  /** Pictures side by side, each with what it shows under it. */
+  async pictures(all: readonly PaperPicture[]): Promise<void> {
+    const wide = (this.size[0] - 2 * MARGIN - PICTURE_GAP) / 2;
+    for (let i = 0; i < all.length; i += 2) {
+      const pair = all.slice(i, i + 2);
+      const made = await Promise.all(
+        pair.map(({ bytes, type }) =>
+          type === "image/png" ? this.pdf.embedPng(bytes) : this.pdf.embedJpg(bytes),
+        ),
+      );
+      const heights = made.map((one) => Math.min(PICTURE_HIGH, (wide * one.height) / one.width));
+      const high = Math.max(...heights);
+      this.room(high + 22);
+      made.forEach((one, k) => {
+        const h = heights[k] as number;
+        const w = Math.min(wide, (h * one.width) / one.height);
+        const x = MARGIN + k * (wide + PICTURE_GAP);
+        this.page.drawImage(one, { x, y: this.y - h, width: w, height: h });
+        const [words = ""] = wrap(this.letters.written((pair[k] as PaperPicture).words), this.text, 8, wide);
+        this.page.drawText(words, { x, y: this.y - high - 11, size: 8, font: this.text, color: soft });
+      });
+      this.y -= high + 22;
+    }
   }
 
   /** Dark squares at the top right, from here down; what is written stands beside them. */

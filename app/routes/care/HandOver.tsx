@@ -5,11 +5,17 @@
 import { Download } from "lucide-react";
 import { useRef, useState } from "react";
 import styled from "styled-components";
+import { type Book, entriesOf } from "~/core/book/entries";
+import type { Job } from "~/core/plan/types";
 import { counted } from "~/messages/counted";
 import { type HandOverPart, handOverParts, handOverTitles } from "~/messages/handOver";
-import { provisionalOf } from "~/messages/notes";
+import { nameOf, provisionalOf } from "~/messages/notes";
+import { plainDrawing } from "~/plumbing/plain";
+import { usePlumbing } from "~/plumbing/usePlumbing";
 import { fileName, saveBytes } from "~/state/files";
 import { useJob } from "~/state/job";
+import type { PaperPicture } from "~/state/paper";
+import { readPicture } from "~/store/book";
 import { Button } from "~/ui/button";
 import { DateField, Switch, TextField } from "~/ui/fields";
 import { Sheet } from "~/ui/place";
@@ -28,8 +34,25 @@ const names = {
   signedBy: "Signed off by",
 } as const;
 
+/** So many pictures go into a document; the newest of each thing goes first. */
+const MOST_PICTURES = 16;
+
+async function picturesOf(job: Job, book: Book): Promise<PaperPicture[]> {
+  const photos = entriesOf(book, "photo").toReversed().slice(0, MOST_PICTURES);
+  const read = await Promise.all(
+    photos.map(async ({ pictureId, ofId, note, at }): Promise<PaperPicture[]> => {
+      const blob = await readPicture(job.id, pictureId, "full").catch(() => null);
+      if (!blob) return [];
+      const words = [nameOf(job, ofId), note, at.slice(0, 10)].filter(Boolean).join(", ");
+      return [{ words, type: blob.type, bytes: new Uint8Array(await blob.arrayBuffer()) }];
+    }),
+  );
+  return read.flat();
+}
+
 export function HandOver() {
-  const { job, book, dispatch, say } = useJob();
+  const { job, book, network, stored, dispatch, say } = useJob();
+  const { placed } = usePlumbing(network);
   const [left, setLeft] = useState<ReadonlySet<HandOverPart>>(new Set());
   const [isNamed, setNamed] = useState(false);
   const [done, setDone] = useState<number | null>(null);
@@ -57,8 +80,10 @@ export function HandOver() {
         await new Promise((next) => setTimeout(next, 0));
         return !isStopped.current;
       };
+      const drawing = placed && plainDrawing(network, placed, stored);
+      const pictures = parts.has("pictures") ? await picturesOf(job, book) : [];
       const made = await handOverPdf(
-        { job, book, parts, today: new Date(), size, onSection },
+        { job, book, parts, today: new Date(), size, drawing, pictures, onSection },
         await pdfFonts(),
       );
       if (!made) return say("Stopped: no document was made.");
