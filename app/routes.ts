@@ -17,6 +17,7 @@ export default [
       route("bleed", "routes/bleed/route.tsx"),
       route("care", "routes/care/route.tsx"),
       route("print/:sheet", "routes/print/route.tsx"),
+      route("owner", "routes/owner/route.tsx"),
     ]),
   ]),
   route("*", "routes/server/nowhere.tsx"),

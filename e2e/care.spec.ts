@@ -152,9 +152,9 @@ for (const hand of ["mouse", "keyboard"] as const)
     const code = page.getByRole("textbox", { name: /^Code by ISO 4406/ });
     await fill(code, "22/20");
     await expect(page.getByRole("alert")).toHaveText(/Three whole numbers/);
-    await fill(code, "22/20/17");
+    await fill(code, "21/19/16");
     await press(page, hand, page.getByRole("button", { name: "Enter in the log" }).last());
-    await expect(page.getByRole("cell", { name: "22/20/17" })).toBeVisible();
+    await expect(page.getByRole("cell", { name: "21/19/16" })).toBeVisible();
     await page.getByRole("tab", { name: "Service" }).click();
     const due = page.getByRole("region", { name: "What is due" });
     await press(page, hand, due.getByRole("button", { name: /^How often: Separator 1: element/ }));
@@ -210,4 +210,29 @@ test("the stand-in is heard, and its readings and a table's are entered; a table
   await expectAccessible(page, "#place");
   await panel.getByRole("button", { name: "Enter 2 readings in the log" }).click();
   await expect(page.getByText("01/05/2026, 11:00").first()).toBeVisible();
+});
+
+test.describe("the owner, at sea", () => {
+  test.use({ viewport: { width: 390, height: 844 }, hasTouch: true });
+  test("with no signal a reading is entered, and told what it means; the plan cannot be changed there", async ({
+    page,
+    context,
+  }) => {
+    await openMarram(page, "care?part=handover");
+    await page.getByRole("link", { name: "The owner's page" }).tap();
+    await expect(page.getByRole("heading", { level: 1, name: "Marram" })).toBeVisible();
+    await context.setOffline(true);
+    const read = page.getByRole("textbox", { name: "Vacuum gauge, vacuum" });
+    await fill(read, "18 kPa");
+    await expect(page.getByRole("status").filter({ hasText: /more than the plan computes/ })).toBeVisible();
+    await page.getByRole("button", { name: "Enter in the log" }).first().tap();
+    await expect(
+      page.getByText(/^18 kPa on .*more than the plan computes: look for the cause$/),
+    ).toBeVisible();
+    await expect(page.getByRole("button", { name: /^How often/ })).toHaveCount(0);
+    await expect(page.getByRole("navigation", { name: "Places" })).toHaveCount(0);
+    expect(await page.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(390);
+    await expectAccessible(page, "#place");
+    await context.setOffline(false);
+  });
 });

@@ -339,7 +339,7 @@ function bleedOf(job: Job): HandOverSection {
   };
 }
 
-const TROUBLE = [
+export const TROUBLE = [
   "Water in a bowl: drain it into a jar until fuel comes clear, look at what settles, write it down. Much water, or water again: strip the tank from its lowest point before the engine runs on.",
   "Growth, or haze that stays: do not polish for ever. Biocide by its maker's dose, clean the tank by hand, change the elements.",
   "A leak under pressure: stop the pump, shut the tank, eyes covered, a pan under it. Dry the joint, tighten once, try again; then its washer or hose.",

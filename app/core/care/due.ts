@@ -135,7 +135,7 @@ export function dueOf(
       `${part.element.id}:year`,
       "elementYear",
       part.id,
-      [part.element.fittedOn],
+      [part.element.fittedOn, ...own.map(({ at }) => at)],
       own.at(-1)?.engineH,
     );
   });

@@ -92,7 +92,14 @@ function HowOften({
   );
 }
 
-export function DueList({ trends }: { trends: readonly GaugeTrend[] }) {
+export function DueList({
+  trends,
+  isOwner = false,
+}: {
+  trends: readonly GaugeTrend[];
+  /** Looks and logs: the intervals are not changed. */
+  isOwner?: boolean;
+}) {
   const open = useJob();
   const { job, plan, book, select, dispatch, enter } = open;
   const due = useMemo(() => dueOf({ job, plan }, book, trends), [job, plan, book, trends]);
@@ -117,11 +124,12 @@ export function DueList({ trends }: { trends: readonly GaugeTrend[] }) {
         ...hours,
         ...(loading === undefined ? {} : { loading }),
       });
-      void dispatch({
-        name: "editPart",
-        id: part.id,
-        change: { element: { ...part.element, fittedOn: today } },
-      });
+      if (!isOwner)
+        void dispatch({
+          name: "editPart",
+          id: part.id,
+          change: { element: { ...part.element, fittedOn: today } },
+        });
       return;
     }
     void enter({ kind: "serviced", dueId: one.id, note, ...hours });
@@ -163,13 +171,15 @@ export function DueList({ trends }: { trends: readonly GaugeTrend[] }) {
                       >
                         Done
                       </Button>
-                      <Button
-                        $quiet
-                        aria-label={`How often: ${dueText(one, (id) => nameOf(job, id))}`}
-                        onPress={() => setEdited(one)}
-                      >
-                        How often…
-                      </Button>
+                      {!isOwner && (
+                        <Button
+                          $quiet
+                          aria-label={`How often: ${dueText(one, (id) => nameOf(job, id))}`}
+                          onPress={() => setEdited(one)}
+                        >
+                          How often…
+                        </Button>
+                      )}
                     </>
                   )}
                 </td>
@@ -178,26 +188,28 @@ export function DueList({ trends }: { trends: readonly GaugeTrend[] }) {
           </tbody>
         </table>
       )}
-      <div
-        style={{
-          display: "flex",
-          flexWrap: "wrap",
-          gap: "8px 14px",
-          alignItems: "flex-end",
-          margin: "8px 0",
-        }}
-      >
-        <TextField label="Something of your own to look after" value={own} onCommit={setOwn} />
-        <Button
-          isDisabled={own.trim() === ""}
-          onPress={() => {
-            put(`own:${newId()}`, { months: OWN_MONTHS, basis: "own", name: own.trim() });
-            setOwn("");
+      {!isOwner && (
+        <div
+          style={{
+            display: "flex",
+            flexWrap: "wrap",
+            gap: "8px 14px",
+            alignItems: "flex-end",
+            margin: "8px 0",
           }}
         >
-          Add it
-        </Button>
-      </div>
+          <TextField label="Something of your own to look after" value={own} onCommit={setOwn} />
+          <Button
+            isDisabled={own.trim() === ""}
+            onPress={() => {
+              put(`own:${newId()}`, { months: OWN_MONTHS, basis: "own", name: own.trim() });
+              setOwn("");
+            }}
+          >
+            Add it
+          </Button>
+        </div>
+      )}
       {edited && <HowOften of={edited} onClose={() => setEdited(null)} onPut={put} />}
       <Button isDisabled={!isDated} onPress={() => void saveCalendar(open, due)}>
         <CalendarDays size={16} aria-hidden /> Calendar file

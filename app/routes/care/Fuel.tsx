@@ -33,7 +33,6 @@ const day = (at: string) => dayText(new Date(at));
 
 export function Fuel() {
   const { job, plan, book, solver, enter } = useJob();
-  const { units } = job;
   const say = useTrade();
   const [tankId, setTank] = useState(
     () => (job.tanks.find((one) => polishWay(solver, plan, one)) ?? job.tanks[0])?.id,
@@ -41,7 +40,6 @@ export function Fuel() {
   const tank = job.tanks.find(({ id }) => id === tankId) ?? job.tanks[0];
   const way = useMemo(() => (tank ? polishWay(solver, plan, tank) : null), [solver, plan, tank]);
   const samples = entriesOf(book, "sample").filter((one) => one.tankId === tank?.id);
-  const bunkered = entriesOf(book, "bunkered").filter((one) => one.tankId === tank?.id);
   const particles = entriesOf(book, "particles").filter((one) => one.tankId === tank?.id);
   const aboardM3 = tank ? (plan.conditions.aboardM3[tank.id] ?? 0) : 0;
   const course = useMemo(
@@ -49,9 +47,6 @@ export function Fuel() {
     [way, aboardM3],
   );
   const progress = polishProgress(particles, course);
-  const [added, setAdded] = useState<number>();
-  const [place, setPlace] = useState("");
-  const [certificate, setCertificate] = useState("");
   const [code, setCode] = useState("");
   const [from, setFrom] = useState<Particles["from"]>("line");
   const [polishedH, setPolished] = useState(0);
@@ -84,70 +79,7 @@ export function Fuel() {
       </Sheet>
       <Sheet>
         <h3>Taken aboard</h3>
-        <Fields>
-          <QuantityField
-            label="Fuel added"
-            dimension="volume"
-            unit={units.volume}
-            value={added}
-            check={positive}
-            onCommit={setAdded}
-          />
-          <TextField label="Where" value={place} onCommit={setPlace} />
-          <TextField label="Certificate or delivery note" value={certificate} onCommit={setCertificate} />
-          <Button
-            $main
-            isDisabled={added === undefined}
-            onPress={() =>
-              added !== undefined &&
-              void enter({
-                kind: "bunkered",
-                tankId: tank.id,
-                addedM3: added,
-                place: place.trim(),
-                certificate: certificate.trim(),
-              }).then((result) => result.ok && setAdded(undefined))
-            }
-          >
-            Enter in the log
-          </Button>
-        </Fields>
-        {bunkered.length > 0 && (
-          <Frame tabIndex={0} role="region" aria-label="Fuel taken aboard">
-            <table>
-              <thead>
-                <tr>
-                  <th>When</th>
-                  <th className="n">Added</th>
-                  <th>Where</th>
-                  <th>Certificate</th>
-                  <th className="n">Biocide for it</th>
-                  <th>
-                    <span className="sr">What to do with it</span>
-                  </th>
-                </tr>
-              </thead>
-              <tbody>
-                {[...bunkered].reverse().map((one) => (
-                  <tr key={one.id}>
-                    <td>{day(one.at)}</td>
-                    <td className="n">{say.volume(one.addedM3)}</td>
-                    <td>{one.place || "–"}</td>
-                    <td>{one.certificate || "none"}</td>
-                    <td className="n">{say.pan(one.addedM3 * COMMON_BIOCIDE)}</td>
-                    <td>
-                      <Strike entryId={one.id} what={`fuel taken aboard on ${day(one.at)}`} />
-                    </td>
-                  </tr>
-                ))}
-              </tbody>
-            </table>
-          </Frame>
-        )}
-        <p style={{ fontSize: 13, color: "var(--soft)" }}>
-          Biocide {say.pan(COMMON_BIOCIDE * DOSE_OF_M3)} for {say.volume(DOSE_OF_M3)}: assumed, only where
-          growth was seen; the maker's figure goes first.
-        </p>
+        <TakenAboard key={tank.id} tankId={tank.id} />
       </Sheet>
       <Sheet>
         <h3>Particles, and how far a polish has come</h3>
@@ -247,6 +179,94 @@ export function Fuel() {
           {say.temperature(10)} colder: assumed.
         </p>
       </Sheet>
+    </>
+  );
+}
+
+/** What was taken aboard into a tank, where, and by what certificate; of a tank that is told, else one that is chosen. */
+export function TakenAboard({ tankId }: { tankId?: string }) {
+  const { job, book, enter } = useJob();
+  const { units } = job;
+  const say = useTrade();
+  const [chosen, choose] = useState(tankId ?? job.tanks[0]?.id ?? "");
+  const bunkered = entriesOf(book, "bunkered").filter((one) => one.tankId === chosen);
+  const [added, setAdded] = useState<number>();
+  const [place, setPlace] = useState("");
+  const [certificate, setCertificate] = useState("");
+  return (
+    <>
+      <Fields>
+        {tankId === undefined && (
+          <Select
+            label="Tank"
+            value={chosen}
+            options={job.tanks.map(({ id, name }) => ({ id, name }))}
+            onChange={choose}
+          />
+        )}
+        <QuantityField
+          label="Fuel added"
+          dimension="volume"
+          unit={units.volume}
+          value={added}
+          check={positive}
+          onCommit={setAdded}
+        />
+        <TextField label="Where" value={place} onCommit={setPlace} />
+        <TextField label="Certificate or delivery note" value={certificate} onCommit={setCertificate} />
+        <Button
+          $main
+          isDisabled={added === undefined}
+          onPress={() =>
+            added !== undefined &&
+            void enter({
+              kind: "bunkered",
+              tankId: chosen,
+              addedM3: added,
+              place: place.trim(),
+              certificate: certificate.trim(),
+            }).then((result) => result.ok && setAdded(undefined))
+          }
+        >
+          Enter in the log
+        </Button>
+      </Fields>
+      {bunkered.length > 0 && (
+        <Frame tabIndex={0} role="region" aria-label="Fuel taken aboard">
+          <table>
+            <thead>
+              <tr>
+                <th>When</th>
+                <th className="n">Added</th>
+                <th>Where</th>
+                <th>Certificate</th>
+                <th className="n">Biocide for it</th>
+                <th>
+                  <span className="sr">What to do with it</span>
+                </th>
+              </tr>
+            </thead>
+            <tbody>
+              {[...bunkered].reverse().map((one) => (
+                <tr key={one.id}>
+                  <td>{day(one.at)}</td>
+                  <td className="n">{say.volume(one.addedM3)}</td>
+                  <td>{one.place || "–"}</td>
+                  <td>{one.certificate || "none"}</td>
+                  <td className="n">{say.pan(one.addedM3 * COMMON_BIOCIDE)}</td>
+                  <td>
+                    <Strike entryId={one.id} what={`fuel taken aboard on ${day(one.at)}`} />
+                  </td>
+                </tr>
+              ))}
+            </tbody>
+          </table>
+        </Frame>
+      )}
+      <p style={{ fontSize: 13, color: "var(--soft)" }}>
+        Biocide {say.pan(COMMON_BIOCIDE * DOSE_OF_M3)} for {say.volume(DOSE_OF_M3)}: assumed, only where
+        growth was seen; the maker's figure goes first.
+      </p>
     </>
   );
 }

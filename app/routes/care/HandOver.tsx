@@ -4,6 +4,7 @@
  */
 import { Download } from "lucide-react";
 import { useRef, useState } from "react";
+import { Link } from "react-router";
 import styled from "styled-components";
 import { type Book, entriesOf } from "~/core/book/entries";
 import type { Job } from "~/core/plan/types";
@@ -161,6 +162,9 @@ export function HandOver() {
           </span>
         )}
       </div>
+      <p style={{ margin: "8px 0 0" }}>
+        <Link to={`/job/${job.id}/owner`}>The owner's page</Link>: to look and to log, made for a phone.
+      </p>
       <p style={{ fontSize: 13, color: "var(--soft)" }}>
         The job's file goes with it: save it from the head of the page. What nobody measured is listed as
         assumed.

@@ -3,25 +3,24 @@
  * Seen in three seconds: the state of the fuel, when the filter is due, whether the last reading is what the plan computes.
  */
 
-import { lazy, Suspense, useMemo } from "react";
+import { lazy, Suspense } from "react";
 import { useSearchParams } from "react-router";
 import styled from "styled-components";
 import { entriesOf, type VacuumReading } from "~/core/book/entries";
-import { type GaugeTrend, trendsOf } from "~/core/care/gaugeTrend";
-import { fitOf } from "~/core/care/instruments";
-import { judgeJar } from "~/core/care/jar";
-import { type ImpliedLoading, loadingFromReading } from "~/core/care/loadingFromReading";
+import type { GaugeTrend } from "~/core/care/gaugeTrend";
+import type { ImpliedLoading } from "~/core/care/loadingFromReading";
 import type { Network } from "~/core/network/network";
 import { formatNumber } from "~/core/units/format";
 import { tradeIn } from "~/core/units/trade";
 import { Strike } from "~/fields/Strike";
 import { TakeReadings } from "~/fields/TakeReadings";
-import { dayText, fitText, jarVerdicts, readText, trendText } from "~/messages/care";
+import { readText } from "~/messages/care";
 import { nameOf } from "~/messages/notes";
 import { useJob, useTrade } from "~/state/job";
 import { Button } from "~/ui/button";
 import { PlaceHead, Sheet } from "~/ui/place";
 import { Tabs } from "~/ui/tabs";
+import { Answers, useImplied } from "./Answers";
 import { DueList } from "./DueList";
 import { Elements } from "./Elements";
 import { FilterCard } from "./FilterCard";
@@ -29,6 +28,7 @@ import { Fuel } from "./Fuel";
 import { HandOver } from "./HandOver";
 import { Incoming } from "./Incoming";
 import { Trend } from "./Trend";
+import { useTrends } from "./useTrends";
 
 /** Loaded when something is looked for. */
 const FindFault = lazy(() => import("./FindFault"));
@@ -56,24 +56,13 @@ const Margin = styled.i`
 const careParts = ["readings", "fault", "fuel", "service", "handover"] as const;
 type CarePart = (typeof careParts)[number];
 
-const Answers = styled.dl`
-  margin: 0 16px 12px; display: grid; grid-template-columns: 84px minmax(0, 1fr); gap: 4px 12px; font-size: 18px;
-  dt { color: var(--soft); font-weight: 600; } dd { margin: 0; font-weight: 600; }
-`;
 export default function Care() {
   const open = useJob();
-  const { plan, book, network, lineUp, stored } = open;
+  const { lineUp, stored } = open;
   const say = useTrade();
-  const gauges = plan.parts.filter((part) => part.kind === "gauge");
-  const gauge =
-    gauges.find(({ id }) => stored?.way?.stations.some((station) => station.id === id)) ?? gauges[0];
   const [asked, ask] = useSearchParams();
   const part = careParts.find((one) => one === asked.get("part")) ?? "readings";
-  const readings = entriesOf(book, "vacuum");
-  const trends = useMemo(() => trendsOf(network, book), [network, book]);
-  const trend = trends.find(({ gaugeId }) => gaugeId === gauge?.id) ?? null;
-  const last = readings.at(-1);
-  const sampled = entriesOf(book, "sample").at(-1);
+  const { trends, trend, gauge } = useTrends();
   const computed = stored?.way?.stations.find(({ id }) => id === gauge?.id)?.beforePa;
   return (
     <div>
@@ -87,18 +76,7 @@ export default function Care() {
             : "No vacuum gauge in the plan: let one in between the separator and the lift pump."}
         </p>
       </PlaceHead>
-      <Answers>
-        <dt>Fuel</dt>
-        <dd>
-          {sampled
-            ? `${jarVerdicts[judgeJar(sampled)].name}, sampled ${dayText(new Date(sampled.at))}`
-            : "not sampled yet: draw a jar from the lowest point"}
-        </dd>
-        <dt>Filter</dt>
-        <dd>{trend ? trendText(trend) : "no reading yet that stands behind a filter"}</dd>
-        <dt>Reading</dt>
-        <dd>{last ? <LastReading reading={last} network={network} /> : "none yet"}</dd>
-      </Answers>
+      <Answers trend={trend} />
       <Tabs<CarePart>
         label="Parts of care"
         head={<Margin aria-hidden />}
@@ -217,34 +195,6 @@ function Readings({ trend }: { trend: GaugeTrend | null }) {
           </table>
         )}
       </Sheet>
-    </>
-  );
-}
-
-/** What a reading implies by the plan at what it was taken at. */
-function useImplied(reading: VacuumReading, network: Network): ImpliedLoading {
-  const { plan } = useJob();
-  const lineUp = plan.lineUps.find(({ id }) => id === reading.lineUpId);
-  return useMemo(
-    () =>
-      lineUp
-        ? loadingFromReading(network, lineUp, reading.conditions, reading.gaugeId, reading.vacuumPa)
-        : { outcome: "notSolved" },
-    [network, lineUp, reading],
-  );
-}
-
-/** The last reading against what the plan computes at what it was taken at. */
-function LastReading({ reading, network }: { reading: VacuumReading; network: Network }) {
-  const say = useTrade();
-  const implied = useImplied(reading, network);
-  if (!("computedPa" in implied))
-    return <>{say.vacuum(reading.vacuumPa)}: the plan gives no figure to compare with</>;
-  return (
-    <>
-      {say.vacuum(reading.vacuumPa)} on {dayText(new Date(reading.at))}, the plan says{" "}
-      {say.vacuum(implied.computedPa)}:{" "}
-      {fitText(fitOf({ quantity: "vacuum" }, reading.vacuumPa, implied.computedPa), say.vacuum)}
     </>
   );
 }

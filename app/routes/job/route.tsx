@@ -77,15 +77,21 @@ export default function JobRoute({ loaderData }: Route.ComponentProps) {
       closed={({ status }) => <Closed text={closedText[status]} />}
     >
       <ShortcutsProvider>
-        <Grid>
-          <Header onFindings={() => setSheet(!sheet)} sheetOpen={sheet} />
-          <Rail />
-          <Main id="place" tabIndex={-1}>
-            <Outlet context={() => setSheet(true)} />
+        {pathname.endsWith("/owner") ? (
+          <Main id="place" tabIndex={-1} style={{ minHeight: "100dvh" }}>
+            <Outlet />
           </Main>
-          <Side isSheetOpen={sheet} onClose={() => setSheet(false)} />
-          <KeelStrip />
-        </Grid>
+        ) : (
+          <Grid>
+            <Header onFindings={() => setSheet(!sheet)} sheetOpen={sheet} />
+            <Rail />
+            <Main id="place" tabIndex={-1}>
+              <Outlet context={() => setSheet(true)} />
+            </Main>
+            <Side isSheetOpen={sheet} onClose={() => setSheet(false)} />
+            <KeelStrip />
+          </Grid>
+        )}
       </ShortcutsProvider>
     </JobProvider>
   );
