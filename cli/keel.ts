@@ -62,7 +62,7 @@ const usage = `usage: keel <verb> [file or -]
   work FILE [--from PLAN] [--people N]   the work order: steps with needs, holds, litres; ledger, hours, longest way
   bleed FILE --lineup ID [--school PRIMING] [--content WORD]   how it is bled: steps, proof, air left, why not
   air FILE --lineup ID --actions A.json [--content WORD] [--every S]   hands at it: air, joints and pumps over time
-  trend FILE --gauge ID            readings of a gauge as its filter's loading, and when it is due
+  trend FILE --gauge ID [--by X]   readings of a gauge as its filter's loading, and when it is due
   calendar FILE                    what is due as an iCalendar file
   calc LAW [FILE]                  one law: ${Object.keys(laws).join(", ")}`;
 
@@ -189,12 +189,15 @@ function calendar(path: string | undefined): string {
 }
 
 function trend(args: string[]): unknown {
-  const { value, file: path } = flagged(args, ["--gauge"]);
+  const { value, file: path } = flagged(args, ["--gauge", "--by"]);
   const { job, book } = readFile(path);
   const gauges = currentPlan(job).parts.filter(({ kind }) => kind === "gauge");
   const gauge = gauges.find(({ id }) => id === value("--gauge"));
   if (!gauge) throw new Stop([`--gauge: one of ${gauges.map(({ id }) => id).join(", ")}`], BAD_USE);
-  const found = gaugeTrend(buildNetwork(job), standingOf(book), gauge.id);
+  const by = (["hours", "days", "litres"] as const).find((one) => one === value("--by"));
+  if (value("--by") !== undefined && by === undefined)
+    throw new Stop(["--by: hours, days or litres"], BAD_USE);
+  const found = gaugeTrend(buildNetwork(job), standingOf(book), gauge.id, by);
   if (!found) throw new Stop([`${gauge.id}: no reading in the book that stands behind a filter`], BAD_INPUT);
   return trendReport(found);
 }

@@ -20,8 +20,17 @@ function trend(loadings: readonly number[], by: "days" | "hours" = "days"): Gaug
     x: i * 30,
     loading,
     plusMinus: 0.05,
+    isOutlier: false,
   }));
-  return { gaugeId: "g", filter, by, target: 4, points, weighed: weighedTrend(points, 4, 0.9) };
+  return {
+    gaugeId: "g",
+    filter,
+    by,
+    target: 4,
+    points,
+    weighed: weighedTrend(points, 4, 0.9),
+    changedAt: null,
+  };
 }
 
 describe("a trend in words", () => {

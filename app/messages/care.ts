@@ -20,7 +20,7 @@ export const dayText = (date: Date): string => date.toLocaleDateString("en-GB", 
 /** A place on the trend's axis: a day, or engine hours. */
 export function whenText(trend: GaugeTrend, x: number): string {
   const day = dayOf(trend, x);
-  return day ? dayText(day) : `${formatNumber(Math.round(x))} h`;
+  return day ? dayText(day) : `${formatNumber(Math.round(x))} ${trend.by === "litres" ? "L" : "h"}`;
 }
 
 /** Farther ahead than this the readings say nothing yet. */

@@ -7,11 +7,18 @@ export const trendReportSchema = z.strictObject({
   gauge: z.string(),
   filter: z.string(),
   element: z.string().nullable(),
-  by: z.enum(["hours", "days"]),
+  by: z.enum(["hours", "days", "litres"]),
   target: z.number(),
   points: z.array(
-    z.strictObject({ at: z.string(), x: z.number(), loading: z.number(), plusMinus: z.number() }),
+    z.strictObject({
+      at: z.string(),
+      x: z.number(),
+      loading: z.number(),
+      plusMinus: z.number(),
+      isOutlier: z.boolean(),
+    }),
   ),
+  changedAt: x,
   fits: z.array(
     z.strictObject({
       order: z.number(),

@@ -40,6 +40,61 @@ export function bentBack(z: number, order: number): number | null {
   return base > 0 ? base ** (1 / (1 - order)) : null;
 }
 
+interface Line {
+  w0: number;
+  meanX: number;
+  meanZ: number;
+  sxx: number;
+  rate: number;
+  chi2PerFreedom: number;
+}
+
+const weightOf = ({ loading, plusMinus }: LoadingPoint, order: number): number =>
+  (loading ** order / plusMinus) ** 2;
+
+/** Weighted least squares of three points or more at two places or more; null with fewer. */
+function lineOf(points: readonly LoadingPoint[], order: number): Line | null {
+  if (points.length < 3) return null;
+  let [w0, wx, wz] = [0, 0, 0];
+  const rows = points.map((point) => {
+    const z = straightened(point.loading, order);
+    const w = weightOf(point, order);
+    w0 += w;
+    wx += w * point.x;
+    wz += w * z;
+    return { x: point.x, z, w };
+  });
+  const [meanX, meanZ] = [wx / w0, wz / w0];
+  let [sxx, sxz] = [0, 0];
+  for (const { x, z, w } of rows) {
+    sxx += w * (x - meanX) ** 2;
+    sxz += w * (x - meanX) * (z - meanZ);
+  }
+  if (!(sxx > 0)) return null;
+  const rate = sxz / sxx;
+  const chi2 = rows.reduce((sum, { x, z, w }) => sum + w * (z - meanZ - rate * (x - meanX)) ** 2, 0);
+  return { w0, meanX, meanZ, sxx, rate, chi2PerFreedom: chi2 / (points.length - 2) };
+}
+
+/**
+ * How far a reading lies over what others foretell for it, in spreads of that prediction, by the law that meets the others
+ * best; null where they tell nothing.
+ */
+export function offBy(others: readonly LoadingPoint[], point: LoadingPoint): number | null {
+  const lines = blockingOrders.flatMap((order) => {
+    const line = lineOf(others, order);
+    return line ? [{ order, line }] : [];
+  });
+  const [best] = lines.sort((a, b) => a.line.chi2PerFreedom - b.line.chi2PerFreedom);
+  if (!best) return null;
+  const { order, line } = best;
+  const said = line.meanZ + line.rate * (point.x - line.meanX);
+  const variance =
+    Math.max(1, line.chi2PerFreedom) * (1 / line.w0 + (point.x - line.meanX) ** 2 / line.sxx) +
+    1 / weightOf(point, order);
+  return (straightened(point.loading, order) - said) / Math.sqrt(variance);
+}
+
 /**
  * A law of an order fitted to three points or more at two places or more; null with fewer.
  * @param share of the interval about the crossing, two-sided
@@ -50,28 +105,11 @@ export function trendOf(
   target: number,
   share: number,
 ): Trend | null {
-  if (points.length < 3) return null;
-  let [w0, wx, wz] = [0, 0, 0];
-  const rows = points.map(({ x, loading, plusMinus }) => {
-    const z = straightened(loading, order);
-    const w = (loading ** order / plusMinus) ** 2;
-    w0 += w;
-    wx += w * x;
-    wz += w * z;
-    return { x, z, w };
-  });
-  const [meanX, meanZ] = [wx / w0, wz / w0];
-  let [sxx, sxz] = [0, 0];
-  for (const { x, z, w } of rows) {
-    sxx += w * (x - meanX) ** 2;
-    sxz += w * (x - meanX) * (z - meanZ);
-  }
-  if (!(sxx > 0)) return null;
-  const rate = sxz / sxx;
+  const line = lineOf(points, order);
+  if (!line) return null;
+  const { w0, meanX, meanZ, sxx, rate, chi2PerFreedom } = line;
   const atStart = meanZ - rate * meanX;
   const freedom = points.length - 2;
-  const chi2 = rows.reduce((sum, { x, z, w }) => sum + w * (z - atStart - rate * x) ** 2, 0);
-  const chi2PerFreedom = chi2 / freedom;
   const t2 = jstat.studentt.inv((1 + share) / 2, freedom) ** 2 * Math.max(1, chi2PerFreedom);
   const over = straightened(target, order) - meanZ;
   // (over - rate u)^2 = t^2 (1/w0 + u^2/sxx), u from the mean place: its roots are the bounds.

@@ -82,6 +82,58 @@ describe("readings of a gauge", () => {
     expect(gaugeTrend(buildNetwork(fitted), book, "vacuum")?.points.length).toBe(3);
   });
 
+  test("litres through the filter are hours by its flow at the readings' own conditions", () => {
+    const same = { ...reading("x", 0, 1).conditions };
+    const book = days.map((day, i) =>
+      reading(`r${i}`, day, grown(day), { engineH: 400 + 3 * day, conditions: same }),
+    );
+    const by = gaugeTrend(network, book, "vacuum", "litres");
+    expect(by?.by).toBe("litres");
+    const solved = solver.solve(lineUp, same);
+    if (solved.outcome !== "solved") throw new Error("not solved");
+    const litresH = Math.abs(solved.flow[network.linkOf.get("sep1")!]!) * 3.6e6;
+    by?.points.forEach(({ x }, i) => {
+      expect(x).toBeCloseTo(3 * days[i]! * litresH, 6);
+    });
+    expect(gaugeTrend(network, book, "vacuum", "days")?.by).toBe("days");
+  });
+
+  test("one misread is marked and left out of the fit, and the dates are those of the others", () => {
+    const list = [0, 20, 40, 60, 80, 100];
+    const sound = list.map((day, i) => reading(`r${i}`, day, grown(day)));
+    const misread = sound.map((one, i) => (i === 2 ? { ...one, vacuumPa: one.vacuumPa + 9000 } : one));
+    const trend = gaugeTrend(network, misread, "vacuum");
+    expect(trend?.points.map(({ isOutlier }) => isOutlier)).toEqual([
+      false,
+      false,
+      true,
+      false,
+      false,
+      false,
+    ]);
+    const without = gaugeTrend(
+      network,
+      sound.filter((_, i) => i !== 2),
+      "vacuum",
+    );
+    expect(trend?.weighed?.due).toBeCloseTo(without!.weighed!.due!, 6);
+    expect(gaugeTrend(network, sound, "vacuum")?.points.some(({ isOutlier }) => isOutlier)).toBe(false);
+  });
+
+  test("where it blocks faster from a reading on that is told, and the dates are sooner", () => {
+    const list = [0, 20, 40, 60, 80, 90, 100];
+    const slow = (day: number) => 1.1 + 0.003 * day;
+    const steady = list.map((day, i) => reading(`r${i}`, day, slow(day)));
+    const bad = list.map((day, i) =>
+      reading(`r${i}`, day, day < 80 ? slow(day) : slow(60) + 0.04 * (day - 60)),
+    );
+    expect(gaugeTrend(network, steady, "vacuum")?.changedAt).toBeNull();
+    const trend = gaugeTrend(network, bad, "vacuum");
+    expect(trend?.changedAt).toBeCloseTo(80, 6);
+    expect(trend!.weighed!.due!).toBeLessThan(140);
+    expect(gaugeTrend(network, steady, "vacuum")!.weighed!.due!).toBeGreaterThan(400);
+  });
+
   test("of a gauge that is gone, of none, and two alone tell no date", () => {
     expect(gaugeTrend(network, [], "vacuum")).toBeNull();
     expect(gaugeTrend(network, [reading("a", 0, 1.2)], "nobody")).toBeNull();

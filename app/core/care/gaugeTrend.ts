@@ -13,7 +13,8 @@ import type { Filter } from "../kinds/filter";
 import type { Id } from "../kinds/record";
 import type { Network } from "../network/network";
 import type { LineUp } from "../plan/types";
-import { type LoadingPoint, type Weighed, weighedTrend } from "./blocking";
+import { HOUR_S, LITRE_M3 } from "../units/factors";
+import { type LoadingPoint, offBy, type Weighed, weighedTrend } from "./blocking";
 import { filterBefore } from "./filterBefore";
 
 /** A dial of class 1.6 over 40 kPa reads the same twice within half its class. Common practice, no source; assumed. */
@@ -26,16 +27,53 @@ const DAY_MS = 86_400_000;
 export interface TrendPoint extends LoadingPoint {
   entryId: Id;
   at: string;
+  /** Far from what the others say: left out of the fit, and kept. */
+  isOutlier: boolean;
 }
+
+export type TrendBy = "hours" | "days" | "litres";
+
 export interface GaugeTrend {
   gaugeId: Id;
   filter: Filter;
-  /** Engine hours where every reading has them, else days from the first. */
-  by: "hours" | "days";
+  /** Engine hours where every reading has them, else days from the first; litres through the filter where they are asked for. */
+  by: TrendBy;
   target: number;
   points: TrendPoint[];
-  /** Null with fewer than three readings, or all at one place. */
+  /** Of what is left of the readings since the pace changed. Null with fewer than three, or all at one place. */
   weighed: Weighed | null;
+  /** Place of the first reading that lies over all that the ones before foretold, and all after it too; null where none does. */
+  changedAt: number | null;
+}
+
+/** A reading this far from what all others say is an outlier; one this far over what those before foretold is a change of pace. Spreads. */
+const OUTLIES = 3;
+const CHANGES = 2.5;
+/** So many readings, before one of them is doubted. */
+const LEAST_TO_DOUBT = 5;
+
+/** The one reading between others that lies farthest from what they say, where that is far; the last may be a change of pace. */
+function outlierIn(points: readonly LoadingPoint[]): number | null {
+  if (points.length < LEAST_TO_DOUBT) return null;
+  const off = points.slice(0, -1).map((point, i) =>
+    Math.abs(
+      offBy(
+        points.filter((_, k) => k !== i),
+        point,
+      ) ?? 0,
+    ),
+  );
+  const most = Math.max(...off);
+  return most > OUTLIES ? off.indexOf(most) : null;
+}
+
+/** The first reading that, with all after it, lies over what those before it foretold. */
+function changeIn(points: readonly LoadingPoint[]): number | null {
+  for (let j = 3; j < points.length; j++) {
+    const before = points.slice(0, j);
+    if (points.slice(j).every((point) => (offBy(before, point) ?? 0) > CHANGES)) return j;
+  }
+  return null;
 }
 
 /** The filter before a gauge on a line-up's way, and what its restriction makes of the vacuum there. */
@@ -43,7 +81,7 @@ function slopeAt(
   solver: LineUpSolver,
   lineUp: LineUp,
   { conditions, gaugeId }: VacuumReading,
-): { filter: Filter; cleanPa: number; perLoadingPa: number } | null {
+): { filter: Filter; cleanPa: number; perLoadingPa: number; flowM3S: number } | null {
   const solved = solver.solve(lineUp, conditions);
   const way = solved.outcome === "solved" ? fuelWay(solved) : null;
   const filter = way && filterBefore(solver.network.plan, way, gaugeId);
@@ -54,11 +92,14 @@ function slopeAt(
     return result.outcome === "solved" ? -gaugeAtPort(result, `${gaugeId}.a`) : Number.NaN;
   };
   const [one, two] = [vacuum(1), vacuum(2)];
-  return two > one ? { filter, cleanPa: one, perLoadingPa: two - one } : null;
+  const index = solver.network.linkOf.get(filter.id);
+  const flowM3S =
+    solved.outcome === "solved" && index !== undefined ? Math.abs(solved.flow[index] as number) : 0;
+  return two > one ? { filter, cleanPa: one, perLoadingPa: two - one, flowM3S } : null;
 }
 
 /** Readings since the element that is in now was fitted, oldest first. */
-export function gaugeTrend(network: Network, book: Book, gaugeId: Id): GaugeTrend | null {
+export function gaugeTrend(network: Network, book: Book, gaugeId: Id, asked?: TrendBy): GaugeTrend | null {
   const solver = new LineUpSolver(network);
   const { plan } = network;
   const found = entriesOf(book, "vacuum")
@@ -76,21 +117,41 @@ export function gaugeTrend(network: Network, book: Book, gaugeId: Id): GaugeTren
   const own = found.filter(({ entry, slope }) => slope.filter.id === filter.id && entry.at >= fittedOn);
   const first = own[0]?.entry;
   if (!first) return null;
-  const by = own.every(({ entry }) => entry.engineH !== undefined) ? "hours" : "days";
-  const points = own.map(({ entry, slope }) => ({
+  const hasHours = own.every(({ entry }) => entry.engineH !== undefined);
+  const by = asked === "days" || !hasHours ? "days" : (asked ?? "hours");
+  // Between two readings fuel passed as it did at the later one.
+  let litresM3 = 0;
+  const passed = own.map(({ entry, slope }, i) => {
+    const before = own[i - 1]?.entry.engineH;
+    if (before !== undefined) litresM3 += ((entry.engineH as number) - before) * HOUR_S * slope.flowM3S;
+    return litresM3;
+  });
+  const all = own.map(({ entry, slope }, i) => ({
     entryId: entry.id,
     at: entry.at,
-    x: by === "hours" ? (entry.engineH as number) : (Date.parse(entry.at) - Date.parse(first.at)) / DAY_MS,
+    x:
+      by === "litres"
+        ? (passed[i] as number) / LITRE_M3
+        : by === "hours"
+          ? (entry.engineH as number)
+          : (Date.parse(entry.at) - Date.parse(first.at)) / DAY_MS,
     loading: Math.max(LEAST_LOADING, 1 + (entry.vacuumPa - slope.cleanPa) / slope.perLoadingPa),
     plusMinus: REPEATS_PA / slope.perLoadingPa,
   }));
+  const outlier = outlierIn(all);
+  const points = all.map((point, i) => ({ ...point, isOutlier: i === outlier }));
+  const sound = points.filter(({ isOutlier }) => !isOutlier);
+  const change = changeIn(sound);
+  // The fit since the change, from the last reading before it on, as soon as there are enough.
+  const since = change === null ? sound : sound.slice(change - 1);
   return {
     gaugeId,
     filter,
     by,
     target: filter.changeLoading,
     points,
-    weighed: weighedTrend(points, filter.changeLoading, TREND_SHARE),
+    weighed: weighedTrend(since.length >= 3 ? since : sound, filter.changeLoading, TREND_SHARE),
+    changedAt: change === null ? null : (sound[change]?.x ?? null),
   };
 }
 
@@ -125,7 +186,14 @@ export function trendReport(trend: GaugeTrend) {
     element: trend.filter.element?.id ?? null,
     by: trend.by,
     target: trend.target,
-    points: trend.points.map(({ at, x, loading, plusMinus }) => ({ at, x, loading, plusMinus })),
+    points: trend.points.map(({ at, x, loading, plusMinus, isOutlier }) => ({
+      at,
+      x,
+      loading,
+      plusMinus,
+      isOutlier,
+    })),
+    changedAt: trend.changedAt,
     fits: (weighed?.fits ?? []).map(({ order, share, trend: own }) => ({ order, share, ...own })),
     due: weighed?.due ?? null,
     earliest: weighed?.earliest ?? null,

@@ -36,9 +36,15 @@ export function Trend({ trend }: { trend: GaugeTrend }) {
         name: "readings",
         colour: "ink" as const,
         dot: true,
-        points: points.map(({ x, loading }) => ({ x, y: loading })),
+        points: points.flatMap(({ x, loading, isOutlier }) => (isOutlier ? [] : [{ x, y: loading }])),
       },
-    ];
+      {
+        name: "left out",
+        colour: "idle" as const,
+        dot: true,
+        points: points.flatMap(({ x, loading, isOutlier }) => (isOutlier ? [{ x, y: loading }] : [])),
+      },
+    ].filter((one) => one.points.length > 0);
   }, [trend, points, weighed, target]);
   const first = points[0];
   const since = first ? dayText(new Date(first.at)) : undefined;
@@ -48,12 +54,23 @@ export function Trend({ trend }: { trend: GaugeTrend }) {
       <h3>{trend.filter.name}, by its readings</h3>
       <LineChart
         label={trendText(trend)}
-        x={trend.by === "hours" ? "engine hours" : `days since ${since ?? "the first reading"}`}
+        x={trend.by !== "days" ? "engine hours" : `days since ${since ?? "the first reading"}`}
         y="times a clean one"
         series={series}
         yMin={0}
         moments={earliest !== null && earliest !== undefined ? [{ x: earliest, isDanger: true }] : []}
       />
+      {trend.changedAt !== null && (
+        <p style={{ fontWeight: 650, margin: "4px 0" }}>
+          From {whenText(trend, trend.changedAt)} on it blocks faster than before: look at the fuel and the
+          jar; the dates are of the readings since then.
+        </p>
+      )}
+      {points.some(({ isOutlier }) => isOutlier) && (
+        <p style={{ margin: "4px 0" }}>
+          One reading does not go with the others and is left out of the dates: strike it if it was misread.
+        </p>
+      )}
       <p style={{ fontSize: 13, color: "var(--soft)" }}>
         Each reading is brought to a clean filter's by the plan at its own load, temperature and levels. How a
         filter blocks is not known beforehand: four laws are weighed by how well they meet the readings, and
