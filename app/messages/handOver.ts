@@ -6,6 +6,7 @@ import { boardsJudged } from "~/core/boards/board";
 import { type Book, entriesOf } from "~/core/book/entries";
 import { dueOf } from "~/core/care/due";
 import { trendsOf } from "~/core/care/gaugeTrend";
+import { judgeJar } from "~/core/care/jar";
 import { findingsOf } from "~/core/findings/findings";
 import { hoseName } from "~/core/hose/survey";
 import { LineUpSolver } from "~/core/hydraulics/solve";
@@ -21,8 +22,9 @@ import { formatNumber } from "~/core/units/format";
 import { tradeIn } from "~/core/units/trade";
 import { planFigures } from "~/core/work/planFigures";
 import { stepDetail, stepTitle } from "./bleeding";
-import { dueText, dueWhen, readText } from "./care";
+import { dueText, dueWhen, jarVerdicts, readText } from "./care";
 import { counted } from "./counted";
+import { groupText } from "./diagnosis";
 import { findingText } from "./findings";
 import { detailText, partKindName } from "./kinds";
 import { decayText } from "./leaks";
@@ -210,10 +212,11 @@ function partsOf(job: Job): HandOverSection {
   };
 }
 
-function recordsOf(job: Job, book: Book): HandOverSection {
+/** What was measured and set, for whoever it is handed to: day, what, what was found; by kind. */
+function recordRows(job: Job, book: Book): string[][] {
   const say = tradeIn(job.units);
   const name = (id: string) => nameOf(job, id);
-  const rows = [
+  return [
     ...entriesOf(book, "torqueSet").map((one) => [
       day(one.at),
       "Torque",
@@ -256,6 +259,55 @@ function recordsOf(job: Job, book: Book): HandOverSection {
     ]),
     ...entriesOf(book, "serviced").map((one) => [day(one.at), "Service", one.note || one.dueId]),
   ];
+}
+
+/** All that stands in the log, in the order of its days: what is handed over, and what was worked and found. */
+export function logRows(job: Job, book: Book): string[][] {
+  const say = tradeIn(job.units);
+  const name = (id: string) => nameOf(job, id);
+  return [
+    ...recordRows(job, book),
+    ...entriesOf(book, "dip").map((one) => [
+      day(one.at),
+      "Dip",
+      `${name(one.tankId)}: ${say.length(one.depthM)}`,
+    ]),
+    ...entriesOf(book, "fill").map((one) => [
+      day(one.at),
+      "Sender set",
+      `${name(one.tankId)}: ${say.volume(one.addedM3)} added`,
+    ]),
+    ...entriesOf(book, "sample").map((one) => [
+      day(one.at),
+      "Jar",
+      `${name(one.tankId)}: ${jarVerdicts[judgeJar(one)].name}`,
+    ]),
+    ...entriesOf(book, "particles").map((one) => [
+      day(one.at),
+      "Particles",
+      `${name(one.tankId)}, ${one.from}: ${one.code.join("/")}`,
+    ]),
+    ...entriesOf(book, "puddle").map((one) => [
+      day(one.at),
+      "Puddle",
+      `${name(one.tankId)}: ${say.pan(one.volumeM3)}`,
+    ]),
+    ...entriesOf(book, "faultFound").map((one) => [
+      day(one.at),
+      "Found wrong",
+      [`${groupText({ kind: one.fault, ids: [one.ofId] }, name)}`, one.note].filter(Boolean).join(": "),
+    ]),
+    ...entriesOf(book, "holdAside").map((one) => [day(one.at), "Hold set aside", `${one.reason}, ${one.by}`]),
+    ...entriesOf(book, "photo").map((one) => [
+      day(one.at),
+      "Photograph",
+      [name(one.ofId), one.note].filter(Boolean).join(": "),
+    ]),
+  ].sort(([a = ""], [b = ""]) => a.localeCompare(b));
+}
+
+function recordsOf(job: Job, book: Book): HandOverSection {
+  const rows = recordRows(job, book);
   return {
     part: "records",
     lines: rows.length === 0 ? ["Nothing is in the book yet."] : [],

@@ -180,7 +180,7 @@ export const bookEntrySchema = z.discriminatedUnion("kind", [
     kind: z.literal("faultFound"),
     lineUpId: id,
     fault: z.enum(faultKinds),
-    at: z.string().min(1).max(14),
+    ofId: id,
     note: z.string().max(LONGEST_NOTE),
   }),
   z.strictObject({ ...entryBase, kind: z.literal("strike"), entryId: id }),

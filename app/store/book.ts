@@ -34,13 +34,22 @@ export async function readBook(jobId: string): Promise<ReadBook> {
   const since = read.get(jobId) ?? known;
   const fresh = rows.filter(({ seq = 0 }) => seq > since.lastSeq);
   if (fresh.length === 0) return since.book;
-  const parsed = fresh.map(({ entry }) => bookEntrySchema.safeParse(cleaned(entry)));
+  const parsed = fresh.map(({ entry }, i) =>
+    bookEntrySchema.safeParse(cleaned(dated(entry, fresh[i - 1]?.entry.at ?? since.book.all.at(-1)?.at))),
+  );
   const all = [...since.book.all, ...parsed.flatMap(({ data }) => data ?? [])];
   const broken = since.book.broken + parsed.filter(({ success }) => !success).length;
   const book = { all, standing: standingOf(all), broken };
   read.set(jobId, { lastSeq: fresh.at(-1)?.seq ?? since.lastSeq, book });
   return book;
 }
+
+/** A fault found was once kept with its place where its day belongs: it takes the day of the entry before it. */
+const dated = (entry: BookEntry, before: string | undefined): unknown =>
+  entry.kind === "faultFound" && !("ofId" in entry)
+    ? { ...(entry as object), ofId: (entry as { at: string }).at, at: before ?? FIRST_DAY }
+    : entry;
+const FIRST_DAY = "2026-01-01T00:00:00Z";
 
 /** Forgets what was read, as when a restored file has put another book in its place. */
 export const forgetBook = (jobId: string): void => void read.delete(jobId);

@@ -371,6 +371,19 @@ describe("jobs", () => {
     expect(ids.ok).toBe(true);
   });
 
+  test("a fault that was found, kept of old with its place in place of its day, is read with the day before it", async () => {
+    const { seq: _, ...row } = (await database().book.where({ jobId: "marram" }).first())!;
+    const { at } = row.entry;
+    const old = { kind: "faultFound", id: "old", planId: row.entry.planId, planHash: row.entry.planHash };
+    const entry = { ...old, at: "vacuum", lineUpId: "runPort", fault: "airLeak", note: "washer" };
+    await database().book.clear();
+    await database().book.bulkAdd([row, { ...row, id: "old", entry: entry as never }]);
+    forgetBook("marram");
+    const { all, broken } = await readBook("marram");
+    expect(broken).toBe(0);
+    expect(all.at(-1)).toEqual({ ...entry, at, ofId: "vacuum" });
+  });
+
   test("written by a newer version are shown, not opened, and nothing of them changes", async () => {
     await database().records.update("marram", { version: VERSION + 1 });
     const before = say(await database().documents.get("marram"));

@@ -227,7 +227,7 @@ export interface FaultFound extends EntryBase {
   lineUpId: Id;
   fault: FaultKind;
   /** Part, run or tank that it was at. */
-  at: Id;
+  ofId: Id;
   note: string;
 }
 

@@ -170,7 +170,7 @@ function Search({ diagnoser }: { diagnoser: Diagnoser }) {
   };
   const confirm = ({ kind, ids }: CareGroup) => {
     if (!lineUp) return;
-    void enter({ kind: "faultFound", lineUpId: lineUp.id, fault: kind, at: ids[0] ?? "", note: "" }).then(
+    void enter({ kind: "faultFound", lineUpId: lineUp.id, fault: kind, ofId: ids[0] ?? "", note: "" }).then(
       (result) => {
         if (result.ok)
           say("Kept in the book: what was found turns what is looked for first. Read again after the mend.");

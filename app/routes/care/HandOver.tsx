@@ -9,11 +9,11 @@ import styled from "styled-components";
 import { type Book, entriesOf } from "~/core/book/entries";
 import type { Job } from "~/core/plan/types";
 import { counted } from "~/messages/counted";
-import { type HandOverPart, handOverParts, handOverTitles } from "~/messages/handOver";
+import { type HandOverPart, handOverParts, handOverTitles, logRows } from "~/messages/handOver";
 import { nameOf, provisionalOf } from "~/messages/notes";
 import { plainDrawing } from "~/plumbing/plain";
 import { usePlumbing } from "~/plumbing/usePlumbing";
-import { fileName, saveBytes } from "~/state/files";
+import { fileName, saveBytes, saveText } from "~/state/files";
 import { useJob } from "~/state/job";
 import type { PaperPicture } from "~/state/paper";
 import { readPicture } from "~/store/book";
@@ -34,6 +34,12 @@ const names = {
   fitter: "Fitted by",
   signedBy: "Signed off by",
 } as const;
+
+async function saveLog(job: Job, book: Book): Promise<void> {
+  const { toCsv } = await import("~/core/export/csv");
+  const rows = logRows(job, book).map(([day = "", what = "", found = ""]) => ({ day, what, found }));
+  saveText(`${fileName(job.name)}-log.csv`, toCsv(rows), "text/csv");
+}
 
 /** So many pictures go into a document; the newest of each thing goes first. */
 const MOST_PICTURES = 16;
@@ -162,6 +168,12 @@ export function HandOver() {
           </span>
         )}
       </div>
+      <p style={{ margin: "8px 0 0" }}>
+        <Link to={`/job/${job.id}/print/log`}>The log, to print</Link>{" "}
+        <Button $quiet onPress={() => void saveLog(job, book)}>
+          The log as CSV
+        </Button>
+      </p>
       <p style={{ margin: "8px 0 0" }}>
         <Link to={`/job/${job.id}/owner`}>The owner's page</Link>: to look and to log, made for a phone.
       </p>

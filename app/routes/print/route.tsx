@@ -15,6 +15,7 @@ import { useJob, useTrade } from "~/state/job";
 import { useBleedPlan } from "~/state/work";
 import { Button } from "~/ui/button";
 import { ClipSheet, CutSheet, HoleSheet, LabelSheet } from "./FitSheets";
+import { LogSheet } from "./LogSheet";
 import { EstimateSheet, LeakSheet, TorqueSheet, WorkSheet } from "./WorkSheets";
 
 export const meta = () => [{ title: "To print · Iron Keel" }];
@@ -60,6 +61,7 @@ const backOf: Record<string, string> = {
   labels: "fit",
   cuts: "fit",
   holes: "fit",
+  log: "care",
 };
 const sheets: Readonly<Record<string, () => ReactNode>> = {
   bleed: BleedCard,
@@ -72,6 +74,7 @@ const sheets: Readonly<Record<string, () => ReactNode>> = {
   labels: LabelSheet,
   cuts: CutSheet,
   holes: HoleSheet,
+  log: LogSheet,
 };
 
 /** The dip table of one tank at a trim, to hang at its sounding pipe. */
