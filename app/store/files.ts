@@ -19,7 +19,8 @@ export type ImportResult =
   | { outcome: "exists"; id: string; name: string }
   | { outcome: "refused"; faults: FileFault[] };
 
-export type ImportMode = "ask" | "replace" | "keepBoth";
+/** `logAlone`: the job stays as it is here, and the log of the file is joined to its own. */
+export type ImportMode = "ask" | "replace" | "keepBoth" | "logAlone";
 
 /** A name with words behind it, cut so that both fit. */
 export const namedBeside = (name: string, words: string): string =>
@@ -40,6 +41,16 @@ async function take(file: JobFile & { pictures: Pictures }, mode: ImportMode): P
     const beside: Job = { ...job, id: newId(), name: namedBeside(job.name, "(imported)") };
     await putJob({ job: beside, book, snapshots, pictures });
     return { outcome: "kept", id: beside.id, name: beside.name };
+  }
+  if (isThere && mode === "logAlone") {
+    const stored = await readStored(job.id);
+    if (stored.status !== "open")
+      return { outcome: "refused", faults: [{ path: "", code: "noSuch", values: { id: job.id } }] };
+    await db.transaction("rw", allTables(), async () => {
+      const record = await db.records.get(job.id);
+      if (record) await putContents({ record, job: stored.job, book, snapshots, pictures });
+    });
+    return { outcome: "kept", id: job.id, name: there.name };
   }
   if (isThere) {
     const result = await commit(job.id, { name: "replaceJob", job });

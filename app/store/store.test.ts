@@ -330,6 +330,29 @@ describe("jobs", () => {
     expect((await readBook(copy ?? "")).all).toEqual((await readBook("marram")).all);
   });
 
+  test("two phones' logs of one job are joined by a file, twice the same, and the plan here stays", async () => {
+    // What the other phone has: the same job, renamed there, with a look at a joint of its own.
+    const other = JSON.parse(text) as { job: Job; book: { id: string }[] };
+    const [first] = other.book;
+    other.job.name = "Of the other phone";
+    other.book.push({ ...first!, id: "otherPhone" });
+    await commit("marram", { name: "rename", jobName: "Of this phone" });
+    const mine = await enter("marram", [
+      { kind: "leakCheck", lineUpId: "runPort", joint: { part: "sep1", port: "out" }, result: "dry" },
+    ]);
+    expect(mine.ok).toBe(true);
+    const file = new TextEncoder().encode(JSON.stringify(other));
+    for (let turn = 0; turn < 2; turn++) {
+      expect(await importJob(file, "logAlone")).toMatchObject({ outcome: "kept", name: "Of this phone" });
+      forgetBook("marram");
+      const { all, broken } = await readBook("marram");
+      expect([all.length, broken]).toEqual([OWN + 2, 0]);
+      expect(new Set(all.map(({ id }) => id)).size).toBe(OWN + 2);
+      expect((await stored())?.name).toBe("Of this phone");
+    }
+    expect((await listJobs()).jobs[0]).toMatchObject({ name: "Of this phone" });
+  });
+
   test("the list reads no job", async () => {
     await database().documents.clear();
     expect((await listJobs()).jobs[0]).toMatchObject({ name: "Marram", tanks: 3, parts: 19 });

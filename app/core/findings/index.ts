@@ -4,6 +4,7 @@ import type { SetAside } from "../book/entries";
 import { bleedLeavesAir } from "./bleeding/bleedLeavesAir";
 import { cannotLiftDry } from "./bleeding/cannotLiftDry";
 import { crestHoldsAir } from "./bleeding/crestHoldsAir";
+import { screwDrawsAir } from "./bleeding/screwDrawsAir";
 import { spareOpen } from "./bleeding/spareOpen";
 import { triggerOverloaded } from "./electric/triggerOverloaded";
 import { wireWrong } from "./electric/wireWrong";
@@ -150,6 +151,7 @@ const all = {
   cannotLiftDry,
   bleedLeavesAir,
   crestHoldsAir,
+  screwDrawsAir,
   spareOpen,
   provisional,
   notJoined,

@@ -443,6 +443,18 @@ const cases: Case[] = [
     van,
   ],
   [
+    "9 a bleed screw on the suction over the fuel, and not behind the pump",
+    "screwDrawsAir",
+    () =>
+      change(
+        truck(),
+        ...placed("bleedScrew", "high", "r4"),
+        part("high", { position: { xM: 0, yM: 0, zM: 3 } }),
+      ),
+    { grade: "watch", ids: ["high"] },
+    truck,
+  ],
+  [
     "9 a separator valved off with its outlet open to the suction, and not with both in use",
     "spareOpen",
     boat,

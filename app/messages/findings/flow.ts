@@ -61,6 +61,7 @@ export const flow: Sentences<
   | "cannotLiftDry"
   | "bleedLeavesAir"
   | "crestHoldsAir"
+  | "screwDrawsAir"
   | "spareOpen"
   | "otherSchool"
   | "primingBlocks"
@@ -201,6 +202,12 @@ export const flow: Sentences<
     `Fuel goes through it at ${say.speed(v.hadMS)}; air is carried down the far side from ${say.speed(v.needsMS)} on.`,
     "Air that gathers there stays when the line is bled, and comes loose in a seaway or on a slope.",
     "Lead it without the crest, put a joint or a bleed screw on it, or a smaller bore.",
+  ],
+  screwDrawsAir: (v, say) => [
+    `${v.part} stands ${say.length(Math.max(0, v.overFuelM))} over the fuel, on the suction`,
+    "Nothing pushes before it.",
+    "Opened to bleed, it draws air in and lets none out; what was solid is spoiled.",
+    "Bleed behind the pump, or a primer or bulb before it.",
   ],
   spareOpen: (v, say) => [
     `${v.part} stands valved off with its outlet open to the suction`,

@@ -39,10 +39,12 @@ export default function OpenFile({ onClose, onKept }: { onClose: () => void; onK
       {result?.outcome === "exists" && file && (
         <div role="alert">
           <p>
-            {result.name} is here already. Replacing it joins the two books, and can be undone in the job.
+            {result.name} is here already. Replacing it joins the two logs, and can be undone in the job; its
+            log alone can be joined to the one here, as where two phones worked on it.
           </p>
           <Actions>
             <Button onPress={() => void take(file, "replace")}>Replace it</Button>
+            <Button onPress={() => void take(file, "logAlone")}>Take its log alone</Button>
             <Button $main onPress={() => void take(file, "keepBoth")}>
               Keep both
             </Button>
