@@ -12,6 +12,7 @@ import {
   type Diagnosis,
   type Visit,
 } from "~/core/care/diagnose";
+import { knownFromBook } from "~/core/care/fromBook";
 import { type Symptom, symptoms } from "~/core/care/looks";
 import { drawnFault, SimulatedSystem, type Trial, trial } from "~/core/care/simulate";
 import { type PlainVisit, visitsOf } from "~/core/care/visits";
@@ -108,7 +109,8 @@ export default function FindFault() {
 }
 
 function Search({ diagnoser }: { diagnoser: Diagnoser }) {
-  const { job, plan, lineUp, enter, say } = useJob();
+  const { job, plan, book, lineUp, enter, say } = useJob();
+  const known = useMemo(() => (lineUp ? knownFromBook(book, plan, lineUp) : []), [book, plan, lineUp]);
   const [readings, setReadings] = useState<CareReading[]>([]);
   const [done, setDone] = useState<ReadonlySet<string>>(new Set());
   const [practice, setPractice] = useState<Practice | null>(null);
@@ -239,6 +241,9 @@ function Search({ diagnoser }: { diagnoser: Diagnoser }) {
         )}
         <div style={{ display: "flex", flexWrap: "wrap", gap: 10 }}>
           {readings.length > 0 && <Button onPress={again}>Begin again</Button>}
+          {readings.length === 0 && known.length > 0 && (
+            <Button onPress={() => setReadings(known)}>Take what the log says: {known.length}</Button>
+          )}
           <Button $quiet onPress={begin}>
             Practise: a fault is hidden
           </Button>
