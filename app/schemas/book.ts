@@ -120,7 +120,8 @@ export const bookEntrySchema = z.discriminatedUnion("kind", [
   z.strictObject({
     ...entryBase,
     kind: z.literal("serviced"),
-    dueId: z.string().min(1).max(40),
+    // What it is of, and what was due of it.
+    dueId: z.string().regex(/^[\w-]{1,20}:[\w-]{1,20}$/),
     engineH,
     note: z.string().max(LONGEST_NOTE),
   }),

@@ -1,8 +1,9 @@
 /** Faults of a book that each entry by itself does not show: what it cites must have been there. */
 
 import type { Id } from "../kinds/record";
+import { portKey } from "../plan/ports";
 import { elementIds } from "../plan/strays";
-import type { Conditions } from "../plan/types";
+import type { Conditions, PortRef } from "../plan/types";
 import type { Book, BookEntry } from "./entries";
 import { hashOf, type Snapshot } from "./snapshot";
 
@@ -29,6 +30,8 @@ interface Known {
   tanks: Set<Id> | null;
   consumers: Set<Id> | null;
   elements: Set<Id>;
+  /** Ports that something was joined at, as `part.port`. */
+  joined: Set<string>;
 }
 
 const idsOf = (items: readonly { id: Id }[]) => items.map(({ id }) => id);
@@ -64,6 +67,7 @@ function lookIn({ plan, tanks, consumers }: Snapshot): Known {
     tanks: tanks ? new Set(idsOf(tanks)) : null,
     consumers: consumers ? new Set(idsOf(consumers)) : null,
     elements: new Set(elements),
+    joined: new Set([...plan.runs, ...plan.joints].flatMap(({ from, to }) => [portKey(from), portKey(to)])),
   };
 }
 
@@ -85,6 +89,10 @@ function conditionFaults({ aboardM3, loading, load }: Conditions, known: Known, 
 function citedFaults(entry: BookEntry, known: Known, path: string): BookFault[] {
   const wanted = (id: Id, field: string, ids: Set<Id> | null): BookFault[] =>
     ids === null || ids.has(id) ? [] : [{ path: `${path}.${field}`, code: "missingPart", values: { id } }];
+  const joint = ({ part, port }: PortRef): BookFault[] =>
+    known.joined.has(portKey({ part, port })) || !known.all?.has(part)
+      ? wanted(part, "joint.part", known.all)
+      : [{ path: `${path}.joint.port`, code: "missingPart", values: { id: port } }];
   switch (entry.kind) {
     case "vacuum":
       return [
@@ -106,10 +114,7 @@ function citedFaults(entry: BookEntry, known: Known, path: string): BookFault[] 
     case "elementChanged":
       return wanted(entry.partId, "partId", known.parts);
     case "leakCheck":
-      return [
-        ...wanted(entry.lineUpId, "lineUpId", known.lineUps),
-        ...wanted(entry.joint.part, "joint.part", known.all),
-      ];
+      return [...wanted(entry.lineUpId, "lineUpId", known.lineUps), ...joint(entry.joint)];
     case "setAside":
       return [
         ...entry.ids.flatMap((id, i) => wanted(id, `ids[${i}]`, known.all)),
@@ -125,10 +130,11 @@ function citedFaults(entry: BookEntry, known: Known, path: string): BookFault[] 
     case "photo":
       return wanted(entry.ofId, "ofId", known.all);
     case "faultFound":
+      return [...wanted(entry.lineUpId, "lineUpId", known.lineUps), ...wanted(entry.ofId, "ofId", known.all)];
     case "bled":
       return wanted(entry.lineUpId, "lineUpId", known.lineUps);
     case "torqueSet":
-      return wanted(entry.joint.part, "joint.part", known.all);
+      return joint(entry.joint);
     case "stepDone":
     case "holdAside":
     case "serviced":

@@ -129,7 +129,7 @@ describe("intervals of the maker and of the shop", () => {
         id: "t",
         at: "2026-01-21T00:00:00Z",
         kind: "serviced",
-        dueId: "other",
+        dueId: "own:other",
         engineH: 140,
         note: "",
       },

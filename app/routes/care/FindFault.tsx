@@ -172,12 +172,12 @@ function Search({ diagnoser }: { diagnoser: Diagnoser }) {
   };
   const confirm = ({ kind, ids }: CareGroup) => {
     if (!lineUp) return;
-    void enter({ kind: "faultFound", lineUpId: lineUp.id, fault: kind, ofId: ids[0] ?? "", note: "" }).then(
-      (result) => {
-        if (result.ok)
-          say("Kept in the book: what was found turns what is looked for first. Read again after the mend.");
-      },
-    );
+    // What is of the fuel and of no place, such as wax, is of the line-up that it stopped.
+    const ofId = ids[0] === undefined || ids[0] === job.id ? lineUp.id : ids[0];
+    void enter({ kind: "faultFound", lineUpId: lineUp.id, fault: kind, ofId, note: "" }).then((result) => {
+      if (result.ok)
+        say("Kept in the book: what was found turns what is looked for first. Read again after the mend.");
+    });
   };
   return (
     <>
