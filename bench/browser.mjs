@@ -51,7 +51,7 @@ export async function withBrowser(offset, run) {
 
 export async function openMarram(page, address, place) {
   await page.goto(address);
-  await page.getByRole("link", { name: /Marram/ }).waitFor();
+  await page.getByRole("link", { name: /^Marram 10/ }).waitFor();
   if (place) {
     await page.goto(`${address}/job/marram/${place}`);
     await page.locator("#keel svg[role=img]").waitFor();

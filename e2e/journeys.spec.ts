@@ -132,10 +132,10 @@ for (const hand of hands) {
     await page.goto("/");
     const path = await (await saveFile(page, hand, "Marram")).path();
     await press(page, hand, page.getByRole("button", { name: "Delete Marram" }));
-    await expect(page.getByRole("link", { name: /Marram/ })).toHaveCount(0);
+    await expect(page.getByRole("link", { name: /^Marram 10\.5 m/ })).toHaveCount(0);
     await press(page, hand, page.getByRole("button", { name: "Open a file…" }));
     await page.getByLabel("A .keel.json or .keel.zip file").setInputFiles(path);
-    await expect(page.getByRole("link", { name: /Marram/ })).toBeVisible();
+    await expect(page.getByRole("link", { name: /^Marram 10\.5 m/ })).toBeVisible();
     expect(await storedJob(page, "marram")).toBe(before);
     expect(JSON.parse(readFileSync(path, "utf8")).job).toEqual(JSON.parse(before));
   });
@@ -186,7 +186,7 @@ test("a finding set aside keeps its reason, and a reading implies a loading", as
   await fill(page.getByLabel("Reason"), "Valve on order");
   await page.getByRole("button", { name: "Set aside", exact: true }).click();
   await expect(page.getByText("Set aside: Valve on order")).toBeVisible();
-  await fill(page.getByLabel("Vacuum read"), "4 inHg");
+  await fill(page.getByRole("textbox", { name: "Vacuum gauge, vacuum" }), "4 inHg");
   await page.getByRole("button", { name: "Enter in the log" }).click();
   await expect(page.getByRole("cell", { name: "13.5 kPa" })).toBeVisible();
   await expect(

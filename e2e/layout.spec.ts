@@ -188,7 +188,7 @@ test("a line is traced in the vehicle by keys: a point is moved up, a hump is to
   await line.focus();
   await page.keyboard.press("Enter");
   await page.getByRole("button", { name: "Trace its way" }).click();
-  await page.getByRole("button", { name: /^Point 1 from port side/ }).focus();
+  await page.getByRole("button", { name: /^Point 1 from the left/ }).focus();
   for (let i = 0; i < 3; i++) await page.keyboard.press("Shift+ArrowUp");
   await expect(page.getByText(/hump of \d+ mm/)).toBeVisible();
   await expect(page.getByText("air stays")).toBeVisible();

@@ -114,7 +114,7 @@ export const useBleedPlan = (
   );
 
 /** A plan that nobody changes for so long is looked at whole. */
-const REST_MS = 8000;
+const REST_MS = 20_000;
 
 /** A value once it has stayed the same for a while; null until then. */
 function useRested<T extends object>(value: T, restMs: number): T | null {

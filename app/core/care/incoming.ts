@@ -92,7 +92,11 @@ export function thinned(readings: readonly Incoming[], most = MOST_KEPT): Incomi
   if (readings.length <= most) return [...readings];
   const every = Math.ceil(readings.length / most);
   const by = new Map<Id, Incoming[]>();
-  for (const one of readings) by.set(one.of.id, [...(by.get(one.of.id) ?? []), one]);
+  for (const one of readings) {
+    const own = by.get(one.of.id);
+    if (own) own.push(one);
+    else by.set(one.of.id, [one]);
+  }
   return [...by.values()]
     .flatMap((own) => own.filter((_, i) => i % every === every - 1 || i === own.length - 1))
     .sort((a, b) => a.at.localeCompare(b.at));

@@ -36,6 +36,7 @@ export default function Owner() {
         <p>{told || job.note}</p>
         <Link to={`/job/${job.id}/care`}>All of the job</Link>
       </PlaceHead>
+      <h2 className="sr">To look and to log</h2>
       <Answers trend={trend} />
       <Sheet aria-label="Valves">
         <h3>How the valves stand</h3>

@@ -131,7 +131,7 @@ export function PartInspector({ part }: { part: Part }) {
         )}
         {!isConsumer(part) && (isFiltering(part) || isPowered(part)) && (
           <TextField
-            label="Plugged into it, each by name: sensor, heater"
+            label="Plugs of it, such as sensor, heater"
             value={(part.plugs ?? []).map(({ name }) => name).join(", ")}
             onCommit={(text) => edit({ plugs: namedPlugs(part.plugs ?? [], text) })}
           />
