@@ -57,7 +57,7 @@ const coreRooms = {
   order: [...solved, "boards", "joints", "parts", "random"],
   service: [...solved, "boards"],
   findings: [...solved, "air", "running", "care", "joints", "boards", "service", "parts"],
-  work: [...solved, "air", "findings", "parts", "order"],
+  work: [...solved, "air", "boards", "care", "findings", "parts", "order", "service"],
   export: solved,
 };
 

@@ -6,7 +6,6 @@ import { useMemo, useState } from "react";
 import styled from "styled-components";
 import type { EntryDraft } from "~/core/book/entries";
 import { computedAt, fitOf, type Instrument, instrumentsOf } from "~/core/care/instruments";
-import { LineUpSolver } from "~/core/hydraulics/solve";
 import type { Id } from "~/core/kinds/record";
 import { gaugeUnit, vacuumUnit } from "~/core/units/trade";
 import { fitText, instrumentText, readText } from "~/messages/care";
@@ -32,7 +31,7 @@ const within = ({ quantity }: Instrument, si: number): string | null => {
 };
 
 export function TakeReadings({ isBaseline = false }: { isBaseline?: boolean }) {
-  const { job, plan, network, lineUp, enter } = useJob();
+  const { job, plan, network, solver, lineUp, enter } = useJob();
   const { units } = job;
   const say = useTrade();
   const engine = job.consumers[0];
@@ -51,8 +50,8 @@ export function TakeReadings({ isBaseline = false }: { isBaseline?: boolean }) {
     [plan.conditions, fuelC, load, engine],
   );
   const result = useMemo(
-    () => (lineUp ? new LineUpSolver(network).solve(lineUp, conditions) : null),
-    [network, lineUp, conditions],
+    () => (lineUp ? solver.solve(lineUp, conditions) : null),
+    [solver, lineUp, conditions],
   );
   const instruments = instrumentsOf(job, plan);
   if (!lineUp) return null;
@@ -78,11 +77,9 @@ export function TakeReadings({ isBaseline = false }: { isBaseline?: boolean }) {
     return value === undefined ? [] : [{ one, value }];
   });
   const store = async () => {
-    for (const { one, value } of given) {
-      const result = await enter(draftOf(one, value));
-      if (!result.ok) return;
-      setRead(({ [one.id]: _, ...left }) => left);
-    }
+    // All of a look at the gauges, or none of it.
+    const result = await enter(given.map(({ one, value }) => draftOf(one, value)));
+    if (result.ok) setRead({});
   };
   return (
     <>

@@ -106,7 +106,9 @@ export const bookEntrySchema = z.discriminatedUnion("kind", [
     ...tankEntry,
     kind: z.literal("particles"),
     from: z.enum(["line", "bottom"]),
-    code: z.tuple([isoNumber, isoNumber, isoNumber]),
+    code: z
+      .tuple([isoNumber, isoNumber, isoNumber])
+      .refine(([a, b, c]) => a >= b && b >= c, "countsNotFalling"),
     polishedH: z.number().min(0).max(1e5),
   }),
   z.strictObject({

@@ -1,7 +1,5 @@
 import { expose, type Remote, releaseProxy } from "comlink";
 import { bleedTask, provedBleed } from "~/core/air/report";
-import { dueOf } from "~/core/care/due";
-import { trendsOf } from "~/core/care/gaugeTrend";
 import { findingsOf } from "~/core/findings/findings";
 import { propose } from "~/core/fit/arrange";
 import { sweepAll } from "~/core/hydraulics/worst";
@@ -9,6 +7,7 @@ import { judgePositions } from "~/core/manifold/positions";
 import { buildNetwork } from "~/core/network/network";
 import { currentPlan } from "~/core/plan/ports";
 import { enduranceH, runOverTime } from "~/core/running/run";
+import { glanceOf } from "~/core/work/glance";
 import type { Answer, KeelWorker, OnBest, OnProgress } from "./messages";
 
 /** Who listens to progress is let go with the answer: its channel would stay open as long as the worker lives. */
@@ -28,14 +27,7 @@ const MOST_H = 200;
 const worker: KeelWorker = {
   findings: (job, book, bleeds, onProgress) =>
     answer(onProgress, () => findingsOf(job, book, undefined, undefined, undefined, bleeds)),
-  glance: (job, book, onProgress) =>
-    answer(onProgress, () => {
-      const network = buildNetwork(job);
-      return {
-        findings: findingsOf(job, book, network),
-        due: dueOf(network, book, trendsOf(network, book)),
-      };
-    }),
+  glance: (job, book, onProgress) => answer(onProgress, () => glanceOf(job, book)),
   sweep: (job, sweep, onProgress) =>
     answer(onProgress, () => sweepAll(buildNetwork(job), currentPlan(job).conditions, sweep, onProgress)),
   run: (job, start, duty, ambientC, onProgress) =>

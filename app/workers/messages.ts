@@ -2,7 +2,6 @@ import type { Content } from "~/core/air/content";
 import type { ProcedureTask } from "~/core/air/procedure";
 import type { Proved } from "~/core/air/report";
 import type { BookEntry } from "~/core/book/entries";
-import type { Due } from "~/core/care/due";
 import type { Finding } from "~/core/findings/index";
 import type { BleedOutcome } from "~/core/findings/rule";
 import type { BoardTask, Progress, Proposed, Search } from "~/core/fit/arrange";
@@ -11,6 +10,7 @@ import type { Sweep, SweepCase } from "~/core/hydraulics/worst";
 import type { Positions } from "~/core/manifold/positions";
 import type { Conditions, DutyStep, Job, LineUp } from "~/core/plan/types";
 import type { RunResult } from "~/core/running/run";
+import type { JobGlance } from "~/core/work/glance";
 
 /** What crosses to the worker and back: failures are values, since a thrown error loses its fields on the way. */
 export type Answer<T> = { ok: true; value: T } | { ok: false; reason: string };
@@ -33,7 +33,7 @@ export interface KeelWorker {
     onProgress: OnProgress,
   ): Answer<Finding[]>;
   /** What a list tells of a job. */
-  glance(job: Job, book: BookEntry[], onProgress: OnProgress): Answer<{ findings: Finding[]; due: Due[] }>;
+  glance(job: Job, book: BookEntry[], onProgress: OnProgress): Answer<JobGlance>;
   sweep(job: Job, sweep: Sweep, onProgress: OnProgress): Answer<SweepCase[]>;
   run(
     job: Job,

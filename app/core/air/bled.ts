@@ -16,11 +16,15 @@ export function stepKey(step: ProcedureStep, index: number): string {
   return `${index + 1}:${what}`.slice(0, 60);
 }
 
-/** Entries of the bleed that goes on, by step; practised ones are not of it. */
-export function bledSoFar(book: Book, planId: Id, lineUpId: Id): Map<string, BledStep> {
-  const own = entriesOf(book, "bled").filter(
+/** Of a plan and line-up alone; practised ones are not of it. */
+const bledOf = (book: Book, planId: Id, lineUpId: Id): BledStep[] =>
+  entriesOf(book, "bled").filter(
     (entry) => entry.planId === planId && entry.lineUpId === lineUpId && !entry.isPractice,
   );
+
+/** Entries of the bleed that goes on, by step; practised ones are not of it. */
+export function bledSoFar(book: Book, planId: Id, lineUpId: Id): Map<string, BledStep> {
+  const own = bledOf(book, planId, lineUpId);
   const begun = own.findLastIndex(({ came }) => came === "begun");
   return new Map(own.slice(begun + 1).map((entry) => [entry.step, entry]));
 }
@@ -43,9 +47,7 @@ export interface PumpShare {
  * had told, so that their shares multiply. The bleed that goes on tells nothing yet.
  */
 export function pumpShareOf(book: Book, planId: Id, lineUpId: Id): PumpShare | null {
-  const own = entriesOf(book, "bled").filter(
-    (entry) => entry.planId === planId && entry.lineUpId === lineUpId && !entry.isPractice,
-  );
+  const own = bledOf(book, planId, lineUpId);
   const ended = own.slice(
     0,
     Math.max(

@@ -1,6 +1,7 @@
 /** Which cells a bleed answers for, and which joints it may open, from the tank to the consumer. */
 import type { FuelWay } from "../hydraulics/route";
 import { isConsumer, isFiltering } from "../kinds/families";
+import { hasHeadScrew } from "../kinds/filtering";
 import type { Part } from "../kinds/index";
 import type { Id } from "../kinds/record";
 import { linkKindOf } from "../network/links";
@@ -28,7 +29,7 @@ const CREST_REACH_M = 0.5;
 const LEAST_CREST_M = 0.02;
 
 const lidKind = (part: Part): "lid" | "headScrew" =>
-  isFiltering(part) && part.head?.hasScrew ? "headScrew" : "lid";
+  isFiltering(part) && hasHeadScrew(part) ? "headScrew" : "lid";
 
 const feedLegs = (way: FuelWay) => way.legs.filter(({ side }) => side === "feed");
 

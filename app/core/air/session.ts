@@ -1,5 +1,6 @@
 /** Hands at a plan full of fuel and air: what is opened, run, squeezed, poured and waited for, and what came of it. */
 import { isFiltering, isValve } from "../kinds/families";
+import { hasHeadScrew } from "../kinds/filtering";
 import type { Id } from "../kinds/record";
 import type { Network } from "../network/network";
 import type { Conditions, LineUp, ValveSetting } from "../plan/types";
@@ -164,7 +165,7 @@ export class AirSession {
     if (port === "lid") {
       const face = mesh.lidOf.get(part);
       const own = network.plan.parts.find(({ id }) => id === part);
-      const hasScrew = own !== undefined && isFiltering(own) && own.head?.hasScrew === true;
+      const hasScrew = own !== undefined && isFiltering(own) && hasHeadScrew(own);
       return face === undefined ? null : { face, m2: hasScrew ? openingM2.screw : openingM2.joint };
     }
     const node = network.nodeOf.get(joint);

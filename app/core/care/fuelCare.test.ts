@@ -2,6 +2,7 @@
 import { describe, expect, test } from "@jest/globals";
 import type { ElementChanged } from "../book/entries";
 import { elementLives, middleOf } from "./elementLives";
+import { iso4406Code, readCode } from "./iso4406";
 import { polishProgress } from "./polishProgress";
 import { fillShares, seasonsOf } from "./seasons";
 
@@ -75,4 +76,28 @@ test("an element's days from its fitting, its hours from the change before", () 
   expect(middleOf([null, 3, 9, 5])).toBe(5);
   expect(middleOf([2, 4])).toBe(3);
   expect(middleOf([null])).toBeNull();
+});
+
+test.each([
+  ["22/20/17", [22, 20, 17]],
+  [" 18 / 16 / 13 ", [18, 16, 13]],
+  ["0/0/0", [0, 0, 0]],
+  ["28/28/28", [28, 28, 28]],
+  // Beyond the scale, rising, too few, too many, no numbers.
+  ["29/20/17", null],
+  ["17/20/22", null],
+  ["20/17", null],
+  ["22/20/17/12", null],
+  ["22-20-17", null],
+  ["", null],
+])("%p is the code %p", (text, code) => {
+  expect(readCode(text)).toEqual(code);
+});
+
+test("a code is read back from the counts that it stands for", () => {
+  for (const perMl of [
+    [25_000, 6_000, 900],
+    [1_300, 320, 40],
+  ] as const)
+    expect(readCode(iso4406Code(perMl)!)?.join("/")).toBe(iso4406Code(perMl));
 });

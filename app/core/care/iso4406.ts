@@ -18,3 +18,11 @@ export function iso4406Code(perMl: readonly [number, number, number]): string | 
   const numbers = perMl.map(scaleNumber);
   return numbers.includes(null) ? null : numbers.join("/");
 }
+
+/** '22/20/17' as its scale numbers; null for what is no code: particles over 6 micron are no more than those over 4. */
+export function readCode(text: string): [number, number, number] | null {
+  const found = /^\s*(\d{1,2})\s*\/\s*(\d{1,2})\s*\/\s*(\d{1,2})\s*$/.exec(text);
+  if (!found) return null;
+  const [a, b, c] = found.slice(1).map(Number) as [number, number, number];
+  return a < UPPER_PER_ML.length && a >= b && b >= c ? [a, b, c] : null;
+}

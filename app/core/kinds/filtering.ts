@@ -38,6 +38,8 @@ export interface FilterHead {
 
 /** Room of a filter's head over its outlet, as a share of its volume. Common practice, no source; assumed. */
 export const HEAD_SHARE = 0.08;
+/** Air is let out of its lid by a screw, without lifting it. */
+export const hasHeadScrew = ({ head }: { head?: FilterHead }): boolean => head?.hasScrew === true;
 export const headShareOf = ({ head }: { head?: FilterHead }): number => head?.share ?? HEAD_SHARE;
 
 export interface FilterBody {

@@ -5,24 +5,12 @@
  */
 import type { Id } from "../kinds/record";
 import type { Cover, Job, Plan } from "../plan/types";
-import { at, type Fact, type Verb, type WorkStep } from "./facts";
+import { at, type Fact, provingVerbs, type Verb, type WorkStep } from "./facts";
 import type { StepMaker } from "./maker";
 import { hosesOff, takeDown } from "./tankDown";
 
 /** Done elsewhere than at the thing that they are of. */
-const fromAfar: ReadonlySet<Verb> = new Set([
-  "setLineUp",
-  "power",
-  "bleed",
-  "look",
-  "baseline",
-  "start",
-  "idle",
-  "load",
-  "lookAgain",
-  "fill",
-  "checkIn",
-]);
+const fromAfar: ReadonlySet<Verb> = new Set([...provingVerbs, "fill", "checkIn"]);
 
 /** Covers of both plans: one that both have hides what either says. */
 export function coversOf(before: Plan | null, after: Plan): Cover[] {

@@ -5,6 +5,19 @@
 import type { Id } from "../kinds/record";
 import { inNeed, type TimedStep } from "./schedule";
 
+/** From the line-up that is set to the second look: done at no one part. */
+export const provingVerbs = [
+  "setLineUp",
+  "power",
+  "bleed",
+  "look",
+  "baseline",
+  "start",
+  "idle",
+  "load",
+  "lookAgain",
+] as const;
+
 export const verbs = [
   "batteryOff",
   "extinguisher",
@@ -54,15 +67,7 @@ export const verbs = [
   "plugIn",
   "fill",
   "batteryOn",
-  "setLineUp",
-  "power",
-  "bleed",
-  "look",
-  "baseline",
-  "start",
-  "idle",
-  "load",
-  "lookAgain",
+  ...provingVerbs,
 ] as const;
 export type Verb = (typeof verbs)[number];
 

@@ -145,6 +145,12 @@ function recipe({ housing, hasSensor, isDuplex, pumpM3S }: ChangeTask): ServiceS
   return [...out, ...middle, "shutVent", "wipeLook", "idle", "writeDown", "closeHatch"];
 }
 
+/** What a step takes where nothing is in the hand's way; of what is poured or drained, by its volume. */
+export function stepSeconds(id: ServiceStepId, m3 = 0): number {
+  const { seconds } = elements[id];
+  return typeof seconds === "number" ? seconds : seconds(m3 / ML_M3, Number.POSITIVE_INFINITY);
+}
+
 export function elementChange(task: ChangeTask): Change {
   const heldMl = task.heldM3 / ML_M3;
   const pumpMlS = (task.pumpM3S ?? 1) / ML_M3;

@@ -7,9 +7,11 @@ import { elementLives, middleOf } from "~/core/care/elementLives";
 import { formatNumber } from "~/core/units/format";
 import { counted } from "~/messages/counted";
 import { nameOf } from "~/messages/notes";
+import { storageFault } from "~/messages/storage";
 import { useJob } from "~/state/job";
 import { entriesOfAll } from "~/store/book";
 import { Sheet } from "~/ui/place";
+import { say } from "~/ui/toast";
 
 export function Elements() {
   const { job, book } = useJob();
@@ -17,10 +19,13 @@ export function Elements() {
   const [all, setAll] = useState<{ jobs: number; days: number | null }>({ jobs: 0, days: null });
   useEffect(() => {
     let isOver = false;
-    void entriesOfAll("elementChanged").then((byJob) => {
-      const days = [...byJob.values()].flatMap((entries) => elementLives(entries).map((life) => life.days));
-      if (!isOver) setAll({ jobs: byJob.size, days: middleOf(days) });
-    });
+    entriesOfAll("elementChanged").then(
+      (byJob) => {
+        const days = [...byJob.values()].flatMap((entries) => elementLives(entries).map((life) => life.days));
+        if (!isOver) setAll({ jobs: byJob.size, days: middleOf(days) });
+      },
+      (error: unknown) => !isOver && say({ text: storageFault(error), lasts: true }),
+    );
     return () => {
       isOver = true;
     };

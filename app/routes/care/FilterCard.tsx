@@ -8,9 +8,10 @@ import { Link } from "react-router";
 import { stepKey } from "~/core/air/bled";
 import { ENOUGH } from "~/core/air/procedure";
 import { boardsJudged } from "~/core/boards/board";
-import { GOOD_CHANGE_S } from "~/core/service/elementChange";
 import { planChanges } from "~/core/service/planChanges";
 import { formatNumber } from "~/core/units/format";
+import type { Trade } from "~/core/units/trade";
+import { type CardVerdict, filterCard } from "~/core/work/filterCard";
 import { leftText, stepDetail, stepTitle } from "~/messages/bleeding";
 import { nameOf } from "~/messages/notes";
 import { minutesText, serviceStepTexts } from "~/messages/service";
@@ -18,9 +19,6 @@ import { useJob, useTrade } from "~/state/job";
 import { useBleedPlan } from "~/state/work";
 import { Select } from "~/ui/fields";
 import { Caution, Sheet } from "~/ui/place";
-
-/** Steps of the change that filling and bleeding take the place of. */
-const refills: ReadonlySet<string> = new Set(["handFill", "prime", "shutVent"]);
 
 export function FilterCard() {
   const { job, plan, solver, lineUp } = useJob();
@@ -41,13 +39,7 @@ export function FilterCard() {
   const { part, change, isDuplex } = one;
   const name = (id: string) => nameOf(job, id);
   const procedure = !isDuplex && work.status === "done" ? (work.value?.procedure ?? null) : null;
-  const own = change.steps.filter(({ id }) => !procedure || !refills.has(id));
-  const seconds = procedure
-    ? own.reduce((sum, step) => sum + step.seconds, 0) + procedure.seconds
-    : change.seconds;
-  const isGood = seconds <= GOOD_CHANGE_S && change.spilledM3 === 0;
-  const at = own.findIndex(({ id }) => id === "wipeLook");
-  const [before, after] = [own.slice(0, at), own.slice(at)];
+  const { steps, seconds, verdict } = filterCard(one, procedure);
   return (
     <Sheet aria-label="Change a filter">
       <h3>Change a filter</h3>
@@ -62,11 +54,7 @@ export function FilterCard() {
         </div>
         <p style={{ margin: 0, fontWeight: 650, flex: 1, minWidth: 220 }}>
           {minutesText(seconds)}
-          {isGood
-            ? ", under a quarter of an hour and nothing beside the cup."
-            : change.spilledM3 > 0
-              ? `: ${say.pan(change.spilledM3)} goes beside the cup, for want of room under it.`
-              : `: longer than a quarter of an hour, for ${dearest(own)}.`}{" "}
+          {verdictText(verdict, say)}{" "}
           {isDuplex ? "The engine runs on over the other filter." : "The engine stands meanwhile."}
         </p>
         <Link to={`/job/${job.id}/print/bleed`}>
@@ -78,17 +66,15 @@ export function FilterCard() {
         cup, rag, gloves.
       </p>
       <ol aria-label="Steps of the change">
-        {before.map(({ id }) => (
-          <li key={id}>{serviceStepTexts[id]}</li>
-        ))}
-        {procedure?.steps.map((step, i) => (
-          <li key={stepKey(step, i)}>
-            {stepTitle(step, name)}. {stepDetail(step, name, say)}
-          </li>
-        ))}
-        {after.map(({ id }) => (
-          <li key={id}>{serviceStepTexts[id]}</li>
-        ))}
+        {steps.map((step) =>
+          step.kind === "change" ? (
+            <li key={step.id}>{serviceStepTexts[step.id]}</li>
+          ) : (
+            <li key={stepKey(step.step, step.index)}>
+              {stepTitle(step.step, name)}. {stepDetail(step.step, name, say)}
+            </li>
+          ),
+        )}
       </ol>
       <p>
         {isDuplex &&
@@ -108,8 +94,14 @@ export function FilterCard() {
   );
 }
 
-/** The step that costs most. */
-const dearest = (steps: readonly { id: keyof typeof serviceStepTexts; seconds: number }[]): string => {
-  const [first] = [...steps].sort((a, b) => b.seconds - a.seconds);
-  return first ? serviceStepTexts[first.id] : "its steps";
-};
+/** Whether it goes quickly and clean, and if not for what. */
+function verdictText(verdict: CardVerdict, say: Trade): string {
+  switch (verdict.code) {
+    case "good":
+      return ", under a quarter of an hour and nothing beside the cup.";
+    case "spills":
+      return `: ${say.pan(verdict.spilledM3)} goes beside the cup, for want of room under it.`;
+    case "slow":
+      return `: longer than a quarter of an hour, most of it to ${serviceStepTexts[verdict.dearest]}.`;
+  }
+}

@@ -32,12 +32,14 @@ import {
   visitText,
 } from "~/messages/diagnosis";
 import { nameOf } from "~/messages/notes";
+import { storageFault } from "~/messages/storage";
 import { useJob, useTrade } from "~/state/job";
 import { entriesOfAll } from "~/store/book";
 import { Button } from "~/ui/button";
 import { Select } from "~/ui/fields";
 import { LineChart } from "~/ui/lazyChart";
 import { Caution, Sheet } from "~/ui/place";
+import { say as toast } from "~/ui/toast";
 
 const Verdict = styled.p`
   font-size: 19px; font-weight: 650; margin: 0 0 4px;
@@ -84,7 +86,11 @@ export default function FindFault() {
     void entriesOfAll("faultFound").then(
       (byJob) => !isOver && setShop([...byJob.values()].flat()),
       // Where the other jobs cannot be read, this one's own tell.
-      () => !isOver && setShop(entriesOf(book, "faultFound")),
+      (error: unknown) => {
+        if (isOver) return;
+        setShop(entriesOf(book, "faultFound"));
+        toast({ text: storageFault(error), lasts: true });
+      },
     );
     return () => {
       isOver = true;

@@ -5,9 +5,10 @@
 import { useMemo, useState } from "react";
 import styled from "styled-components";
 import { entriesOf, type Particles } from "~/core/book/entries";
-import { judgeJar } from "~/core/care/jar";
+import { readCode } from "~/core/care/iso4406";
+import { judgeJar, WATER_KG_M3 } from "~/core/care/jar";
 import { polishProgress } from "~/core/care/polishProgress";
-import { fillShares, seasonsOf } from "~/core/care/seasons";
+import { DAMP, fillShares, seasonsOf } from "~/core/care/seasons";
 import { COMMON_BIOCIDE, commonPolish, polishCourse, polishWay } from "~/core/care/treatments";
 import { capacityM3 } from "~/core/tanks/tank";
 import { formatNumber, percentText } from "~/core/units/format";
@@ -50,7 +51,7 @@ export function Fuel() {
   const [code, setCode] = useState("");
   const [from, setFrom] = useState<Particles["from"]>("line");
   const [polishedH, setPolished] = useState(0);
-  const numbers = codeOf(code);
+  const numbers = readCode(code);
   if (!tank) return <Sheet>No tank yet.</Sheet>;
   const capacity = capacityM3(tank);
   return (
@@ -116,7 +117,11 @@ export function Fuel() {
             Enter in the log
           </Button>
         </Fields>
-        {code !== "" && !numbers && <p role="alert">Three whole numbers from 0 to 28, such as 22/20/17.</p>}
+        {code !== "" && !numbers && (
+          <p role="alert">
+            Three whole numbers from 0 to 28, none greater than the one before it, such as 22/20/17.
+          </p>
+        )}
         {particles.length > 0 && (
           <table>
             <thead>
@@ -175,8 +180,8 @@ export function Fuel() {
         </table>
         <p style={{ fontSize: 13, color: "var(--soft)" }}>
           {nameOf(job, tank.id)} breathing once a day, all of the damp kept: more than it can be. It is
-          little: water in a tank comes in with the fuel or by the deck fill. Damp {percentText(0.8)}, nights{" "}
-          {say.temperature(10)} colder: assumed.
+          little: water in a tank comes in with the fuel or by the deck fill. Damp {percentText(DAMP)} and
+          nights so much colder: assumed.
         </p>
       </Sheet>
     </>
@@ -273,13 +278,3 @@ export function TakenAboard({ tankId }: { tankId?: string }) {
 
 /** A dose is told for so much fuel. */
 const DOSE_OF_M3 = 0.1;
-const WATER_KG_M3 = 1000;
-
-/** '22/20/17' as its three scale numbers. */
-function codeOf(text: string): [number, number, number] | null {
-  const parts = text.trim().split("/").map(Number);
-  const [a, b, c, more] = parts;
-  const isNumber = (value: number | undefined): value is number =>
-    value !== undefined && Number.isInteger(value) && value >= 0 && value <= 28;
-  return more === undefined && isNumber(a) && isNumber(b) && isNumber(c) ? [a, b, c] : null;
-}

@@ -44,17 +44,19 @@ async function saveLog(job: Job, book: Book): Promise<void> {
 /** So many pictures go into a document; the newest of each thing goes first. */
 const MOST_PICTURES = 16;
 
-async function picturesOf(job: Job, book: Book): Promise<PaperPicture[]> {
+/** With how many of them are not here: a job may have come without its pictures. */
+async function picturesOf(job: Job, book: Book): Promise<{ pictures: PaperPicture[]; missing: number }> {
   const photos = entriesOf(book, "photo").toReversed().slice(0, MOST_PICTURES);
   const read = await Promise.all(
     photos.map(async ({ pictureId, ofId, note, at }): Promise<PaperPicture[]> => {
-      const blob = await readPicture(job.id, pictureId, "full").catch(() => null);
+      const blob = await readPicture(job.id, pictureId, "full");
       if (!blob) return [];
       const words = [nameOf(job, ofId), note, at.slice(0, 10)].filter(Boolean).join(", ");
       return [{ words, type: blob.type, bytes: new Uint8Array(await blob.arrayBuffer()) }];
     }),
   );
-  return read.flat();
+  const pictures = read.flat();
+  return { pictures, missing: photos.length - pictures.length };
 }
 
 export function HandOver() {
@@ -88,13 +90,17 @@ export function HandOver() {
         return !isStopped.current;
       };
       const drawing = placed && plainDrawing(network, placed, stored);
-      const pictures = parts.has("pictures") ? await picturesOf(job, book) : [];
+      const { pictures, missing } = parts.has("pictures")
+        ? await picturesOf(job, book)
+        : { pictures: [], missing: 0 };
       const made = await handOverPdf(
         { job, book, parts, today: new Date(), size, drawing, pictures, onSection },
         await pdfFonts(),
       );
       if (!made) return say("Stopped: no document was made.");
       saveBytes(`${fileName(job.name)}-hand-over-${size}.pdf`, made.bytes, "application/pdf");
+      if (missing > 0)
+        say(`${counted(missing, "photograph")} are not in this browser and were left out.`, true);
       if (made.missing.length > 0)
         say(`The document's letters lack ${made.missing.join(" ")}: a box stands in their place.`, true);
     } catch (error) {

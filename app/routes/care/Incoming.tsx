@@ -18,11 +18,11 @@ import {
   thinned,
 } from "~/core/care/incoming";
 import { computedAt, fitOf, instrumentsOf } from "~/core/care/instruments";
-import { LineUpSolver } from "~/core/hydraulics/solve";
 import { isFiltering } from "~/core/kinds/families";
 import type { Conditions } from "~/core/plan/types";
 import { fitText, incomingFaultText, readText } from "~/messages/care";
 import { counted } from "~/messages/counted";
+import { columnMappingSchema, noted } from "~/schemas/noted";
 import { useJob, useTrade } from "~/state/job";
 import { listen } from "~/state/wire";
 import { readSetting, writeSetting } from "~/store/list";
@@ -44,7 +44,7 @@ interface Source {
 }
 
 export function Incoming() {
-  const { job, plan, network, lineUp, enter } = useJob();
+  const { job, plan, network, solver, lineUp, enter } = useJob();
   const say = useTrade();
   const instruments = useMemo(() => instrumentsOf(job, plan), [job, plan]);
   const [source, setSource] = useState<Source | null>(null);
@@ -62,8 +62,8 @@ export function Incoming() {
       : readDeltas(source.text, job, plan, readAt);
   }, [source, mapping, job, plan, readAt]);
   const result = useMemo(
-    () => (lineUp ? new LineUpSolver(network).solve(lineUp, plan.conditions) : null),
-    [network, lineUp, plan.conditions],
+    () => (lineUp ? solver.solve(lineUp, plan.conditions) : null),
+    [solver, lineUp, plan.conditions],
   );
   const open = async (file: File) => {
     stop.current?.();
@@ -76,8 +76,9 @@ export function Incoming() {
       return;
     }
     const columns = columnsOf(text);
-    const kept = await readSetting(mappingKey(job.id));
-    setMapping(rememberedMapping(kept, columns) ?? guessedMapping(columns, instruments));
+    // The mapping of last time, where it still names these columns.
+    const kept = noted(columnMappingSchema, await readSetting(mappingKey(job.id)));
+    setMapping(kept && columns.includes(kept.time) ? kept : guessedMapping(columns, instruments));
     setSource({ name: file.name, text, columns });
   };
   const hear = () => {
@@ -228,17 +229,6 @@ export function Incoming() {
       )}
     </Sheet>
   );
-}
-
-/** The mapping of last time, where it still names these columns. */
-function rememberedMapping(kept: string | null, columns: readonly string[]): ColumnMapping | null {
-  if (kept === null) return null;
-  try {
-    const mapping = JSON.parse(kept) as ColumnMapping;
-    return columns.includes(mapping.time) ? mapping : null;
-  } catch {
-    return null;
-  }
 }
 
 const draftOf = (

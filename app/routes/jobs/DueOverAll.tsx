@@ -7,10 +7,10 @@ import { Link } from "react-router";
 import styled from "styled-components";
 import { dayText } from "~/messages/care";
 import { counted } from "~/messages/counted";
+import type { Glance } from "~/schemas/noted";
 import { saveText } from "~/state/files";
 import type { JobSummary } from "~/store/list";
 import { Button } from "~/ui/button";
-import type { Glance } from "./glances";
 
 const List = styled.ol`
   list-style: none; margin: 6px 0 10px; padding: 0;

@@ -1,38 +1,13 @@
 /** What the list tells of a job beside its name: the worst finding, what is due, what is awaited. Worked out once a change. */
 import { useEffect, useState } from "react";
-import type { Grade } from "~/core/findings/rule";
-import { currentPlan } from "~/core/plan/ports";
+import { storageFault } from "~/messages/storage";
+import { type Glance, glanceSchema, noted } from "~/schemas/noted";
 import { type JobSummary, readSettings, writeSetting } from "~/store/list";
-
-export interface DueLine {
-  uid: string;
-  on: string;
-  text: string;
-  detail: string;
-}
-
-export interface Glance {
-  /** The state of the job that it was worked out from. */
-  mark: string;
-  worst: { grade: Grade; title: string } | null;
-  counts: Record<Grade, number>;
-  due: DueLine[];
-  /** Parts that have not come. */
-  awaited: number;
-}
+import { say } from "~/ui/toast";
 
 const KEY = "glance:";
 
-/** Of what does not parse any more nothing is told. */
-function parsed(value: string): Glance | null {
-  try {
-    const glance = JSON.parse(value) as Glance;
-    return Array.isArray(glance.due) && typeof glance.mark === "string" ? glance : null;
-  } catch {
-    return null;
-  }
-}
-
+/** Null for a job that does not open any more, and where no worker will run: it is tried again at the next visit. */
 async function workedOut(id: string, mark: string): Promise<Glance | null> {
   const [{ readStored }, { readBook }, { askWorker }, { findingText }, { nameOf }, care] = await Promise.all([
     import("~/store/records"),
@@ -53,12 +28,8 @@ async function workedOut(id: string, mark: string): Promise<Glance | null> {
     () => undefined,
   );
   if (!found.ok) return null;
-  const { findings, due } = found.value;
-  const open = findings.filter(({ setAside }) => !setAside);
-  const counts = { stop: 0, mend: 0, watch: 0 };
-  for (const { grade } of open) counts[grade]++;
+  const { worst, counts, due, awaited } = found.value;
   const name = (of: string) => nameOf(job, of);
-  const [worst] = open;
   return {
     mark,
     worst: worst ? { grade: worst.grade, title: findingText(worst, job.units, name).title } : null,
@@ -66,7 +37,7 @@ async function workedOut(id: string, mark: string): Promise<Glance | null> {
     due: care
       .calendarDays(job, due, name)
       .map(({ uid, on, summary, description }) => ({ uid, on, text: summary, detail: description })),
-    awaited: currentPlan(job).awaited?.length ?? 0,
+    awaited,
   };
 }
 
@@ -76,10 +47,10 @@ export function useGlances(jobs: readonly JobSummary[]): ReadonlyMap<string, Gla
   const marks = jobs.map(({ id, mark }) => `${id} ${mark}`).join("\n");
   useEffect(() => {
     let isOver = false;
-    void (async () => {
+    const look = async () => {
       const kept = new Map(
         [...(await readSettings(KEY))].flatMap(([key, value]) => {
-          const glance = parsed(value);
+          const glance = noted(glanceSchema, value);
           return glance ? [[key.slice(KEY.length), glance] as const] : [];
         }),
       );
@@ -93,7 +64,8 @@ export function useGlances(jobs: readonly JobSummary[]): ReadonlyMap<string, Gla
         await writeSetting(KEY + id, JSON.stringify(glance));
         if (!isOver) setGlances(new Map(kept));
       }
-    })();
+    };
+    look().catch((error: unknown) => !isOver && say({ text: storageFault(error), lasts: true }));
     return () => {
       isOver = true;
     };

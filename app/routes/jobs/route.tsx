@@ -9,6 +9,7 @@ import type { StarterId } from "~/core/edit/starters";
 import { dayText } from "~/messages/care";
 import { counted } from "~/messages/counted";
 import { storageFault } from "~/messages/storage";
+import type { Glance } from "~/schemas/noted";
 import { saveText } from "~/state/files";
 import { answerInTime } from "~/store/faults";
 import {
@@ -29,7 +30,7 @@ import { Mark } from "~/ui/mark";
 import { say } from "~/ui/toast";
 import type { Route } from "./+types/route";
 import { DueOverAll } from "./DueOverAll";
-import { type Glance, useGlances } from "./glances";
+import { useGlances } from "./glances";
 
 export const meta = () => [{ title: "Jobs · Iron Keel" }];
 
