@@ -4,9 +4,9 @@ import { renderToPipeableStream } from "react-dom/server";
 import { type EntryContext, ServerRouter } from "react-router";
 import { ServerStyleSheet } from "styled-components";
 import { policyOf } from "./policy.server";
-import { standIn } from "./standIn.server";
+import { mayListen, standIn } from "./standIn.server";
 
-export { policyOf, standIn };
+export { mayListen, policyOf, standIn };
 
 const RENDER_LIMIT_MS = 10000;
 

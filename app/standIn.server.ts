@@ -27,6 +27,15 @@ const DRAWN = "drawn";
 
 export type StandIn = { ok: true; deltas: Delta[] } | { ok: false; reason: string };
 
+const STREAM_PATH = "/signalk/v1/stream";
+
+/** Whether a socket may be opened: at its own address, and not by a page of another host, which has no business here. */
+export function mayListen(url = "", origin?: string, host?: string): boolean {
+  const at = (text: string, base?: string) => (URL.canParse(text, base) ? new URL(text, base) : null);
+  if (at(url, "http://localhost")?.pathname !== STREAM_PATH) return false;
+  return origin === undefined || at(origin)?.host === host;
+}
+
 /** @param message what the page asked for, as it came; deltas have the times of the model, from nought on */
 export function standIn(message: string): StandIn {
   const fail = (reason: string): StandIn => ({ ok: false, reason });

@@ -1,7 +1,7 @@
 /** The stand-in is asked with a job and answers with deltas; what it does not understand it says, and never throws. */
 import { readFileSync } from "node:fs";
 import { describe, expect, test } from "@jest/globals";
-import { standIn } from "./standIn.server";
+import { mayListen, standIn } from "./standIn.server";
 
 const file = readFileSync("demo/unit-12.keel.json", "utf8");
 const ask = (more: object = {}) =>
@@ -41,5 +41,23 @@ describe("the stand-in", () => {
   ])("%s is told", (_what, message, reason) => {
     const answer = standIn(message);
     expect(answer.ok ? "" : answer.reason).toMatch(reason);
+  });
+});
+
+describe("who may listen", () => {
+  const path = "/signalk/v1/stream";
+
+  test.each([
+    ["a page of this host", path, "http://localhost:3000", "localhost:3000", true],
+    ["what is no page", path, undefined, "localhost:3000", true],
+    ["with a query", `${path}?subscribe=all`, undefined, "localhost:3000", true],
+    ["a page of another host", path, "http://elsewhere.test", "localhost:3000", false],
+    ["another port", path, "http://localhost:81", "localhost:3000", false],
+    // A sandboxed page and a file say so (HTML standard, opaque origins).
+    ["an opaque origin", path, "null", "localhost:3000", false],
+    ["another path", "/elsewhere", undefined, "localhost:3000", false],
+    ["no address", "//", undefined, "localhost:3000", false],
+  ])("%s", (_what, url, origin, host, may) => {
+    expect(mayListen(url, origin, host)).toBe(may);
   });
 });

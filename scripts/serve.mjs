@@ -13,7 +13,7 @@ process.env.NODE_ENV ??= "production";
 const { createRequestHandler } = await import("@react-router/express");
 const build = await import(pathToFileURL(resolve("build/server/index.js")).href);
 const client = resolve("build/client");
-const { policyOf, standIn } = build.entry.module;
+const { mayListen, policyOf, standIn } = build.entry.module;
 
 const app = express();
 app.disable("x-powered-by");
@@ -80,16 +80,11 @@ server.on("error", (error) => {
 });
 
 /** The stand-in of gauges and senders: it is asked with a job, and answers with deltas, one a moment. */
-const STREAM_PATH = "/signalk/v1/stream";
 const DELTA_MS = 250;
 const MOST_MESSAGE = 24 * 1024 * 1024;
 const sockets = new WebSocketServer({ noServer: true, maxPayload: MOST_MESSAGE });
 server.on("upgrade", (request, socket, head) => {
-  const { pathname } = new URL(request.url ?? "/", "http://localhost");
-  // A page of another host has no business here.
-  const origin = request.headers.origin;
-  const isOwn = origin === undefined || new URL(origin).host === request.headers.host;
-  if (pathname !== STREAM_PATH || !isOwn) {
+  if (!mayListen(request.url, request.headers.origin, request.headers.host)) {
     socket.end("HTTP/1.1 404 Not Found\r\nConnection: close\r\n\r\n");
     return;
   }
@@ -99,7 +94,13 @@ sockets.on("connection", (client) => {
   client.send(JSON.stringify({ name: "iron-keel", version: "1.0.0", self: "vessels.self" }));
   client.on("error", () => client.terminate());
   client.once("message", (data) => {
-    const answer = standIn(String(data));
+    let answer;
+    try {
+      answer = standIn(String(data));
+    } catch (error) {
+      console.error(error);
+      answer = { ok: false, reason: "the server failed" };
+    }
     if (!answer.ok) {
       client.send(JSON.stringify({ fault: answer.reason }));
       client.close();

@@ -10,6 +10,16 @@ export interface Listening {
 
 export const STREAM_PATH = "/signalk/v1/stream";
 
+/** Why it was refused, where a message is a refusal; one that is cut is left to who reads deltas. */
+export function reasonIn(text: string): string | null {
+  try {
+    const { fault } = Object(JSON.parse(text)) as { fault?: unknown };
+    return typeof fault === "string" ? fault : null;
+  } catch {
+    return null;
+  }
+}
+
 /** @returns what ends it */
 export function listen(
   job: Job,
@@ -27,18 +37,19 @@ export function listen(
     socket.close();
     onEnd(reason);
   };
-  socket.onopen = async () => {
+  const ask = async () => {
     const { writeJobFile } = await import("~/schemas/file");
     const file = writeJobFile({ job, book: [], snapshots: {} });
     socket.send(
       JSON.stringify({ file, lineUp: lineUp.id, seed, minutes, ...(fault === null ? {} : { fault }) }),
     );
   };
+  socket.onopen = () => void ask().catch(() => end("the job could not be sent"));
   socket.onmessage = ({ data }) => {
     const text = String(data);
-    const [, reason] = /^\{"fault":"(.*)"\}$/.exec(text) ?? [];
-    if (reason !== undefined) end(reason);
-    else onDelta(text);
+    const reason = reasonIn(text);
+    if (reason === null) onDelta(text);
+    else end(reason);
   };
   socket.onerror = () => end("the server gives no stream");
   socket.onclose = () => end(null);

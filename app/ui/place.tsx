@@ -26,6 +26,12 @@ export function Sheet(props: ComponentProps<"section">) {
   }, []);
   return <Paper ref={ref} {...(scrolls ? { tabIndex: 0 } : {})} {...props} />;
 }
+/** Head of a column of buttons: said, not shown. */
+export const ActionsHead = ({ name = "What to do with it" }: { name?: string }) => (
+  <th>
+    <span className="sr">{name}</span>
+  </th>
+);
 export const Caution = styled.p`
   border-left: 4px solid var(--danger); padding: 6px 10px; margin: 0 16px 12px; background: var(--raised); font-weight: 550;
   @media print { margin: 0 0 12px; }

@@ -11,7 +11,7 @@ import { standingOf } from "../book/standing";
 import { buildNetwork, type Network } from "../network/network";
 import { currentPlan } from "../plan/ports";
 import type { Job } from "../plan/types";
-import { type Due, dueOf, monthsOn } from "./due";
+import { type Due, doneDraft, dueOf, monthsOn } from "./due";
 import { trendsOf } from "./gaugeTrend";
 
 const found = readJobFile(readFileSync("demo/marram.keel.json", "utf8"));
@@ -54,6 +54,40 @@ describe("what is due on Marram", () => {
     expect(sample && dueWhen(sample)).toBe("never sampled: now");
     for (const one of due) expect(dueDetail(one)).toMatch(/common practice|readings/);
     expect(new Set(due.map((one) => dueText(one, name))).size).toBe(due.length);
+  });
+});
+
+describe("what is done goes into the book", () => {
+  const changed = due.find(({ kind }) => kind === "elementYear") as Due;
+  const sample = due.find(({ kind }) => kind === "sample") as Due;
+  test("an element's change notes when it came in and how laden it went out", () => {
+    const part = currentPlan(job).parts.find(({ id }) => id === changed.ofId);
+    const element = part?.kind === "filter" ? part.element : undefined;
+    const draft = doneDraft(network, [], changed, "Element");
+    expect(draft).toMatchObject({ kind: "elementChanged", partId: changed.ofId });
+    expect("fittedOn" in draft ? draft.fittedOn : undefined).toBe(element?.fittedOn);
+    expect("loading" in draft ? draft.loading : undefined).toBe(
+      currentPlan(job).conditions.loading[element?.id ?? ""],
+    );
+  });
+  test("anything else is a service with its words, and the engine's counter as it was last noted", () => {
+    expect(doneDraft(network, [], sample, "A sample")).toEqual({
+      kind: "serviced",
+      dueId: sample.id,
+      note: "A sample",
+    });
+    const noted = (id: string, at: string, engineH: number): BookEntry => ({
+      id,
+      at,
+      planId: "p",
+      planHash: "",
+      kind: "serviced",
+      dueId: "x",
+      note: "",
+      engineH,
+    });
+    const log = [noted("a", "2026-05-01T10:00:00Z", 410), noted("b", "2026-06-01T10:00:00Z", 433)];
+    expect(doneDraft(network, log, sample, "A sample")).toMatchObject({ engineH: 433 });
   });
 });
 

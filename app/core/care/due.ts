@@ -3,7 +3,7 @@
  * no maker and no reading says otherwise; the earliest of a thing stands first.
  */
 
-import type { Book } from "../book/entries";
+import type { Book, EntryDraft } from "../book/entries";
 import { entriesOf } from "../book/entries";
 import { isFiltering } from "../kinds/families";
 import type { Id } from "../kinds/record";
@@ -50,6 +50,27 @@ export function monthsOn(day: string, months: number): string {
 const DAY_MS = 86_400_000;
 /** A pace told over less than this is none. */
 const LEAST_PACE_DAYS = 7;
+
+/** What the engine's counter stood at when it was last noted. Undefined where it never was. */
+export const lastEngineH = (book: Book): number | undefined => paceOf(book)?.lastH;
+
+/** What the book is told when a thing that was due is done; `note` is in the user's words. */
+export function doneDraft({ plan }: Pick<Network, "plan">, book: Book, due: Due, note: string): EntryDraft {
+  const engineH = lastEngineH(book);
+  const hours = engineH === undefined ? {} : { engineH };
+  const part = plan.parts.find(({ id }) => id === due.ofId);
+  if (due.kind !== "elementYear" || !part || !isFiltering(part) || !part.element)
+    return { kind: "serviced", dueId: due.id, note, ...hours };
+  const { id, fittedOn } = part.element;
+  const loading = plan.conditions.loading[id];
+  return {
+    kind: "elementChanged",
+    partId: part.id,
+    ...(fittedOn === undefined ? {} : { fittedOn }),
+    ...hours,
+    ...(loading === undefined ? {} : { loading }),
+  };
+}
 
 /** Engine hours a day, and the last of the counter, by what the book noted with its readings. */
 function paceOf(book: Book): { hoursADay: number | null; lastH: number; lastOn: string } | null {

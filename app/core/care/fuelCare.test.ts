@@ -73,6 +73,12 @@ test("an element's days from its fitting, its hours from the change before", () 
     { partId: "sep", changedOn: "2026-03-05", days: null, hours: null, loading: 3.2 },
     { partId: "sep", changedOn: "2026-09-01", days: 180, hours: 260, loading: null },
   ]);
+  // Of a plan that was not told of the change the fitting is the change before.
+  const untold = elementLives([
+    changed("a", "2026-03-05", { fittedOn: "2025-03-05" }),
+    changed("b", "2026-09-01", { fittedOn: "2025-03-05" }),
+  ]);
+  expect(untold.map(({ days }) => days)).toEqual([365, 180]);
   expect(middleOf([null, 3, 9, 5])).toBe(5);
   expect(middleOf([2, 4])).toBe(3);
   expect(middleOf([null])).toBeNull();

@@ -2,6 +2,7 @@
 import { readFileSync } from "node:fs";
 import { describe, expect, test } from "@jest/globals";
 import type { VacuumReading } from "../book/entries";
+import { applyCommand } from "../edit/commands";
 import { gaugeAtPort } from "../hydraulics/derive";
 import { LineUpSolver } from "../hydraulics/solve";
 import { buildNetwork } from "../network/network";
@@ -80,6 +81,19 @@ describe("readings of a gauge", () => {
     sep.element.fittedOn = "2026-07-20";
     const book = days.map((day, i) => reading(`r${i}`, day, grown(day)));
     expect(gaugeTrend(buildNetwork(fitted), book, "vacuum")?.points.length).toBe(3);
+  });
+
+  test("from before the book's last change are not of it either, on the same day or where the plan was never told", () => {
+    const change = { kind: "elementChanged", planId: plan.id, planHash: "", partId: "sep1" } as const;
+    const book = [
+      ...days.map((day, i) => reading(`r${i}`, day, grown(day))),
+      { ...change, id: "c", at: new Date(Date.UTC(2026, 5, 1 + 61, 15)).toISOString() },
+    ];
+    const ids = (own: Job) =>
+      gaugeTrend(buildNetwork(own), book, "vacuum")?.points.map(({ entryId }) => entryId);
+    expect(ids(job)).toEqual(["r3", "r4"]);
+    const told = applyCommand(job, { name: "changeElement", id: "sep1", fittedOn: "2026-08-01" }).job;
+    expect(ids(told)).toEqual(["r3", "r4"]);
   });
 
   test("litres through the filter are hours by its flow at the readings' own conditions", () => {

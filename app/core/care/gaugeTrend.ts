@@ -15,6 +15,7 @@ import type { Network } from "../network/network";
 import type { LineUp } from "../plan/types";
 import { HOUR_S, LITRE_M3 } from "../units/factors";
 import { type LoadingPoint, offBy, type Weighed, weighedTrend } from "./blocking";
+import { fittedAt } from "./elementLives";
 import { filterBefore } from "./filterBefore";
 
 /** A dial of class 1.6 over 40 kPa reads the same twice within half its class. Common practice, no source; assumed. */
@@ -113,8 +114,8 @@ export function gaugeTrend(network: Network, book: Book, gaugeId: Id, asked?: Tr
   const last = found.at(-1);
   if (!last) return null;
   const { filter } = last.slope;
-  const fittedOn = filter.element?.fittedOn ?? "";
-  const own = found.filter(({ entry, slope }) => slope.filter.id === filter.id && entry.at >= fittedOn);
+  const fitted = fittedAt(filter, book);
+  const own = found.filter(({ entry, slope }) => slope.filter.id === filter.id && entry.at >= fitted);
   const first = own[0]?.entry;
   if (!first) return null;
   const hasHours = own.every(({ entry }) => entry.engineH !== undefined);

@@ -47,6 +47,10 @@ describe("a table", () => {
     expect(codes(lines("2026-06-01T10:00:00Z,a lot"))).toEqual(["2 notNumber"]);
     expect(codes(lines("noon,3"))).toEqual(["2 badTime"]);
     expect(codes(lines("2026-07-01T10:00:00Z,3"))).toEqual(["2 future"]);
+    // A time of several columns is told once.
+    expect(
+      codes(["Time,Vacuum gauge,Pressure gauge", "noon,3,20", "2026-07-01T10:00:00Z,3,20"].join("\n")),
+    ).toEqual(["2 badTime", "3 future"]);
     expect(codes(lines("2026-05-01T10:00:00Z,3", "2026-05-01T10:00:00Z,4"))).toEqual(["3 twice"]);
     // From kPa to Pa in one table.
     expect(codes(lines("2026-05-01T10:00:00Z,3.2", "2026-05-01T11:00:00Z,3200"))).toEqual(["3 jump"]);

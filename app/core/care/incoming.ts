@@ -67,10 +67,15 @@ function judged(
   const faults: IncomingFault[] = [];
   const seen = new Set<string>();
   const last = new Map<Id, number>();
+  let badTimeIn = 0;
   const readings = rows.map(({ row, at, of, value }): Incoming => {
     const time = Date.parse(at);
-    if (Number.isNaN(time)) faults.push({ row, code: "badTime", what: at });
-    else if (time > now.getTime() + CLOCK_MS) faults.push({ row, code: "future", what: at });
+    const isLater = time > now.getTime() + CLOCK_MS;
+    // A row's time is one, however many columns it has.
+    if ((Number.isNaN(time) || isLater) && badTimeIn !== row) {
+      faults.push({ row, code: isLater ? "future" : "badTime", what: at });
+      badTimeIn = row;
+    }
     const key = `${of.id} ${at}`;
     if (seen.has(key)) faults.push({ row, code: "twice", what: of.name });
     seen.add(key);

@@ -13,6 +13,9 @@ export function scaleNumber(perMl: number): number | null {
   return number < 0 ? null : number;
 }
 
+/** What makers of common rail ask for. Common practice, no source. */
+export const WANTED_CODE = "18/16/13";
+
 /** `[n4, n6, n14]` per mL to a code such as 18/16/13; null beyond the scale. */
 export function iso4406Code(perMl: readonly [number, number, number]): string | null {
   const numbers = perMl.map(scaleNumber);

@@ -55,6 +55,8 @@ export type Command =
   | { name: "insertPart"; id: Id; kind: NewPartKind; runId: Id; newRunId: Id; at?: number }
   | { name: "replacePart"; id: Id; newId: Id; kind: NewPartKind }
   | ({ name: "editPart"; id: Id } & Edit<Record<string, unknown>>)
+  /** A clean element in the place of the one that is in: what loaded the old one is out with it. `fittedOn` is an ISO day. */
+  | { name: "changeElement"; id: Id; fittedOn: string }
   /** Figures and ends of a part that the shop keeps, put on one of its kind. */
   | { name: "takeFigures"; id: Id; part: PlanPart; ends: Record<Id, End> }
   | { name: "removePart"; id: Id }

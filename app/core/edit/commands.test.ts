@@ -236,6 +236,33 @@ test("a field given as undefined goes", () => {
   expect("cooler" in (bare.tanks[0] ?? {})).toBe(false);
 });
 
+test("a part that was awaited goes with the day it was to come", () => {
+  const first = demo("unit-12");
+  const [awaited, delivery] = Object.entries(currentPlan(first).deliveries ?? {})[0] ?? [];
+  expect(delivery).toBeDefined();
+  const { job } = applyCommand(first, { name: "removePart", id: awaited ?? "" });
+  expect(checkJob(job)).toEqual([]);
+  expect(Object.keys(currentPlan(job).deliveries ?? {})).not.toContain(awaited);
+});
+
+test("a clean element: what loaded the old one is out with it, and only an element can be changed", () => {
+  const first = marram();
+  const filter = currentPlan(first).parts.find((part) => part.id === "sep1");
+  const id = filter?.kind === "filter" ? (filter.element?.id ?? "") : "";
+  const laden = applyCommand(first, { name: "setConditions", change: { loading: { [id]: 3.2 } } }).job;
+  const { job: clean } = applyCommand(laden, { name: "changeElement", id: "sep1", fittedOn: "2026-08-01" });
+  expect(currentPlan(clean).conditions.loading[id]).toBe(1);
+  expect(currentPlan(clean).parts.find((part) => part.id === "sep1")).toMatchObject({
+    element: { id, fittedOn: "2026-08-01" },
+  });
+  expect(checkJob(clean)).toEqual([]);
+  const notFilter = currentPlan(first).parts.find(({ kind }) => kind === "valve")?.id ?? "none";
+  for (const other of ["nobody", notFilter])
+    expect(() => applyCommand(first, { name: "changeElement", id: other, fittedOn: "2026-08-01" })).toThrow(
+      CommandRefused,
+    );
+});
+
 describe("what goes with a part besides its way", () => {
   const lostOf = (job: Job, command: Command) =>
     applyCommand(job, command).notes.flatMap((note) => (note.code === "carriedLost" ? note.lost : []));

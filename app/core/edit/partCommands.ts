@@ -1,3 +1,4 @@
+import { isFiltering } from "../kinds/families";
 import type { PlanPart } from "../kinds/index";
 import type { Id } from "../kinds/record";
 import { newPart, newRun } from "../plan/blank";
@@ -158,7 +159,14 @@ function turnPart(plan: Plan, id: Id): void {
 }
 
 export const partCommands: Handlers<
-  "addPart" | "insertPart" | "replacePart" | "editPart" | "takeFigures" | "removePart" | "turnPart"
+  | "addPart"
+  | "insertPart"
+  | "replacePart"
+  | "editPart"
+  | "changeElement"
+  | "takeFigures"
+  | "removePart"
+  | "turnPart"
 > = {
   addPart: {
     run: (_, plan, { kind, id, position }) => register(plan, newPart(kind, id, position)),
@@ -173,6 +181,14 @@ export const partCommands: Handlers<
     run: (job, plan, command) => {
       editRecord<object>(partOf(plan, command.id), command);
       fitHoses(job, plan, command.id, { evenMeasured: false });
+    },
+  },
+  changeElement: {
+    run: (_, plan, { id, fittedOn }) => {
+      const part = partOf(plan, id);
+      const element = found((isFiltering(part) && part.element) || undefined, id);
+      element.fittedOn = fittedOn;
+      plan.conditions.loading[element.id] = 1;
     },
   },
   takeFigures: {

@@ -32,6 +32,9 @@ const points = (at15: number, at40: number): [ViscosityPoint, ViscosityPoint] =>
   { tempC: 15, mm2S: at15 },
 ];
 
+/** Most that EN 590 lets into a kilogram of fuel. From memory. */
+export const EN590_MOST = { waterMgPerKg: 200, dirtMgPerKg: 24 };
+
 export const grades: Readonly<Record<GradeId, Grade>> = {
   en590: {
     id: "en590",

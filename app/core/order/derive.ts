@@ -16,7 +16,7 @@ import { openCovers, openWindows } from "./covers";
 import { at, type Fact, type Facts, type Verb, type WorkStep } from "./facts";
 import { drained, type LinePoint, leftAfterBlowingM3 } from "./litres";
 import type { StepMaker } from "./maker";
-import { DRAINS_L_MIN, FILLS_L_MIN, minutes } from "./minutes";
+import { bareStep, DRAINS_L_MIN, FILLS_L_MIN, minutes } from "./minutes";
 import { swapPans } from "./pans";
 import { capOpen, prove } from "./proving";
 import { takeDown } from "./tankDown";
@@ -82,18 +82,7 @@ class Deriving implements StepMaker {
     const id = `${verb}:${object}`;
     const had = this.steps.get(id);
     if (had) return had;
-    const [workMin, waitMin, people] = minutes[verb];
-    const step: WorkStep = {
-      id,
-      verb,
-      workMin,
-      waitMin,
-      people,
-      notBeforeMin: 0,
-      needs: [],
-      litresM3: 0,
-      ...rest,
-    };
+    const step: WorkStep = { id, ...bareStep(verb), ...rest };
     this.steps.set(id, step);
     for (const { fact, value } of step.post) this.wanted.set(fact, value);
     return step;

@@ -61,6 +61,11 @@ export const minutes: Readonly<Record<Verb, readonly [work: number, wait: number
   load: [15, 0, 1],
   lookAgain: [10, 0, 1],
 };
+/** What every step of a verb begins with, before anything is known of its body. */
+export function bareStep(verb: Verb) {
+  const [workMin, waitMin, people] = minutes[verb];
+  return { verb, workMin, waitMin, people, notBeforeMin: 0, needs: [] as string[], litresM3: 0 };
+}
 /** Emptying a tank takes a minute more by these litres; filling one by those. Common practice, no source. */
 export const DRAINS_L_MIN = 12;
 export const FILLS_L_MIN = 15;

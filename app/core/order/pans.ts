@@ -1,7 +1,7 @@
 /** Pans that catch what comes out: swapped before they are four fifths full. */
 import type { Derived } from "./derive";
 import { at, ordered, type WorkStep } from "./facts";
-import { minutes } from "./minutes";
+import { bareStep } from "./minutes";
 
 /** What a pan holds where nobody said; and how full it may be carried. Assumed; common practice, no source. */
 export const PAN_M3 = 0.01;
@@ -28,7 +28,6 @@ export function swapPans(derived: Derived, panM3 = PAN_M3): Derived {
   const now = new Map<string, { pan: number; inM3: number }>();
   const panOf = new Map<string, number>();
   const swaps: WorkStep[] = [];
-  const [workMin, waitMin, people] = minutes.swapPan;
   const value = (pan: number) => (pan === 1 ? "yes" : String(pan));
   for (const step of order.steps) {
     const { place } = step;
@@ -38,16 +37,10 @@ export function swapPans(derived: Derived, panM3 = PAN_M3): Derived {
     if (state.inM3 > 0 && state.inM3 + more > mostM3) {
       const fact = `pan.${place}`;
       swaps.push({
+        ...bareStep("swapPan"),
         id: `swapPan:${place}.${state.pan + 1}`,
-        verb: "swapPan",
         of: [],
         place,
-        workMin,
-        waitMin,
-        people,
-        notBeforeMin: 0,
-        needs: [],
-        litresM3: 0,
         pre: [at(fact, value(state.pan))],
         post: [at(fact, value(state.pan + 1))],
       });

@@ -32,6 +32,7 @@ function straysOfPlan(job: Job, plan: Plan, path: Stray["path"]): Stray[] {
   const { conditions } = plan;
   const drawn = new Set([...idsOf(job.tanks), ...idsOf(job.consumers), ...idsOf(plan.parts)]);
   const held = plan.tankLines?.filter(({ tank }) => job.tanks.some(({ id }) => id === tank)) ?? [];
+  const comes = (id: Id) => idsOf(plan.parts).has(id) || idsOf(plan.runs).has(id);
   const lying = new Set([...idsOf(plan.runs), ...idsOf(held)]);
   return [
     ...unknownKeys(conditions.aboardM3, idsOf(job.tanks), [...path, "conditions", "aboardM3"]),
@@ -39,11 +40,9 @@ function straysOfPlan(job: Job, plan: Plan, path: Stray["path"]): Stray[] {
     ...unknownKeys(conditions.load, idsOf(job.consumers), [...path, "conditions", "load"]),
     ...unknownKeys(plan.nudges, drawn, [...path, "nudges"]),
     ...(plan.awaited ?? []).flatMap((id, i): Stray[] =>
-      plan.parts.some((part) => part.id === id) || plan.runs.some((run) => run.id === id)
-        ? []
-        : [{ path: [...path, "awaited", i], id }],
+      comes(id) ? [] : [{ path: [...path, "awaited", i], id }],
     ),
-    ...unknownKeys(plan.deliveries ?? {}, new Set(plan.awaited), [...path, "deliveries"]),
+    ...unknownKeys(plan.deliveries ?? {}, new Set(plan.awaited?.filter(comes)), [...path, "deliveries"]),
     ...unknownKeys(plan.jointLooks ?? {}, jointKeys(plan), [...path, "jointLooks"]),
     ...unknownKeys(plan.chains ?? {}, jointKeys(plan), [...path, "chains"]),
     ...(plan.passages ?? []).flatMap(({ runs }, i) =>

@@ -1,10 +1,8 @@
 /** What is due and when, the next first; and as a file for the calendar. */
 import { CalendarDays } from "lucide-react";
 import { useMemo, useState } from "react";
-import type { Book } from "~/core/book/entries";
-import { type Due, dueOf } from "~/core/care/due";
+import { type Due, doneDraft, dueOf } from "~/core/care/due";
 import type { GaugeTrend } from "~/core/care/gaugeTrend";
-import { isFiltering } from "~/core/kinds/families";
 import { newId } from "~/core/kinds/ids";
 import type { ServiceInterval } from "~/core/plan/types";
 import { notNegative } from "~/fields/checks";
@@ -16,7 +14,7 @@ import { type OpenJob, useJob } from "~/state/job";
 import { Button } from "~/ui/button";
 import { Actions, Dialog } from "~/ui/dialog";
 import { Select, TextField } from "~/ui/fields";
-import { Sheet } from "~/ui/place";
+import { ActionsHead, Sheet } from "~/ui/place";
 
 async function saveCalendar({ job, book }: OpenJob, due: readonly Due[]): Promise<void> {
   const { calendarText } = await import("~/schemas/calendar");
@@ -27,12 +25,6 @@ async function saveCalendar({ job, book }: OpenJob, due: readonly Due[]): Promis
 
 /** A new item of the shop's own comes round so often until it says otherwise. */
 const OWN_MONTHS = 12;
-
-const lastHours = (book: Book): number | undefined =>
-  book.reduce<number | undefined>(
-    (last, entry) => ("engineH" in entry && entry.engineH !== undefined ? entry.engineH : last),
-    undefined,
-  );
 
 const basisNames: { id: ServiceInterval["basis"]; name: string }[] = [
   { id: "maker", name: "its maker" },
@@ -108,31 +100,20 @@ export function DueList({
   const [own, setOwn] = useState("");
   const put = (id: string, interval: ServiceInterval) =>
     void dispatch({ name: "editJob", change: { service: { ...job.service, [id]: interval } } });
-  const done = (one: Due) => {
-    const engineH = lastHours(book);
-    const hours = engineH === undefined ? {} : { engineH };
-    const note = dueText(one, (id) => nameOf(job, id));
-    const part = plan.parts.find(({ id }) => id === one.ofId);
-    if (one.kind === "elementYear" && part && isFiltering(part) && part.element) {
-      const today = new Date().toISOString().slice(0, 10);
-      const { fittedOn } = part.element;
-      const loading = plan.conditions.loading[part.element.id];
-      void enter({
-        kind: "elementChanged",
-        partId: part.id,
-        ...(fittedOn === undefined ? {} : { fittedOn }),
-        ...hours,
-        ...(loading === undefined ? {} : { loading }),
+  const done = async (one: Due) => {
+    const draft = doneDraft(
+      { plan },
+      book,
+      one,
+      dueText(one, (id) => nameOf(job, id)),
+    );
+    const result = await enter(draft);
+    if (result.ok && draft.kind === "elementChanged" && !isOwner)
+      await dispatch({
+        name: "changeElement",
+        id: draft.partId,
+        fittedOn: new Date().toISOString().slice(0, 10),
       });
-      if (!isOwner)
-        void dispatch({
-          name: "editPart",
-          id: part.id,
-          change: { element: { ...part.element, fittedOn: today } },
-        });
-      return;
-    }
-    void enter({ kind: "serviced", dueId: one.id, note, ...hours });
   };
   return (
     <Sheet aria-label="What is due">
@@ -146,9 +127,7 @@ export function DueList({
               <th>When</th>
               <th>What</th>
               <th className="wide">Why</th>
-              <th>
-                <span className="sr">What to do with it</span>
-              </th>
+              <ActionsHead />
             </tr>
           </thead>
           <tbody>
@@ -167,7 +146,7 @@ export function DueList({
                       <Button
                         $quiet
                         aria-label={`Done: ${dueText(one, (id) => nameOf(job, id))}`}
-                        onPress={() => done(one)}
+                        onPress={() => void done(one)}
                       >
                         Done
                       </Button>

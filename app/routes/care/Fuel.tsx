@@ -5,11 +5,12 @@
 import { useMemo, useState } from "react";
 import styled from "styled-components";
 import { entriesOf, type Particles } from "~/core/book/entries";
-import { readCode } from "~/core/care/iso4406";
+import { readCode, WANTED_CODE } from "~/core/care/iso4406";
 import { judgeJar, WATER_KG_M3 } from "~/core/care/jar";
 import { polishProgress } from "~/core/care/polishProgress";
 import { DAMP, fillShares, seasonsOf } from "~/core/care/seasons";
 import { COMMON_BIOCIDE, commonPolish, polishCourse, polishWay } from "~/core/care/treatments";
+import { EN590_MOST } from "~/core/fuel/grades";
 import { capacityM3 } from "~/core/tanks/tank";
 import { formatNumber, percentText } from "~/core/units/format";
 import { notNegative, positive } from "~/fields/checks";
@@ -20,7 +21,7 @@ import { nameOf } from "~/messages/notes";
 import { useJob, useTrade } from "~/state/job";
 import { Button } from "~/ui/button";
 import { Select, TextField } from "~/ui/fields";
-import { Sheet } from "~/ui/place";
+import { ActionsHead, Sheet } from "~/ui/place";
 import Treatments from "./Treatments";
 
 const Fields = styled.div`
@@ -85,8 +86,9 @@ export function Fuel() {
       <Sheet>
         <h3>Particles, and how far a polish has come</h3>
         <p style={{ margin: 0 }}>
-          Wanted 18/16/13 or better for common rail; water under 200 mg and dirt under 24 mg in a kilogram (EN
-          590, from memory). The line looks clean before the tank does: sample the bottom too.
+          Wanted {WANTED_CODE} or better for common rail; water under {EN590_MOST.waterMgPerKg} mg and dirt
+          under {EN590_MOST.dirtMgPerKg} mg in a kilogram (EN 590, from memory). The line looks clean before
+          the tank does: sample the bottom too.
         </p>
         <Fields>
           <TextField label="Code by ISO 4406, such as 22/20/17" value={code} onCommit={setCode} />
@@ -246,9 +248,7 @@ export function TakenAboard({ tankId }: { tankId?: string }) {
                 <th>Where</th>
                 <th>Certificate</th>
                 <th className="n">Biocide for it</th>
-                <th>
-                  <span className="sr">What to do with it</span>
-                </th>
+                <ActionsHead />
               </tr>
             </thead>
             <tbody>

@@ -18,7 +18,7 @@ import { readText } from "~/messages/care";
 import { nameOf } from "~/messages/notes";
 import { useJob, useTrade } from "~/state/job";
 import { Button } from "~/ui/button";
-import { PlaceHead, Sheet } from "~/ui/place";
+import { ActionsHead, PlaceHead, Sheet } from "~/ui/place";
 import { Tabs } from "~/ui/tabs";
 import { Answers, useImplied } from "./Answers";
 import { DueList } from "./DueList";
@@ -146,9 +146,7 @@ function Readings({ trend }: { trend: GaugeTrend | null }) {
                 <th>Read against computed</th>
                 <th>Implies</th>
                 <th>At</th>
-                <th>
-                  <span className="sr">What to do with it</span>
-                </th>
+                <ActionsHead />
               </tr>
             </thead>
             <tbody>
@@ -166,9 +164,7 @@ function Readings({ trend }: { trend: GaugeTrend | null }) {
                 <th>Where</th>
                 <th className="n">Read</th>
                 <th>At</th>
-                <th>
-                  <span className="sr">What to do with it</span>
-                </th>
+                <ActionsHead />
               </tr>
             </thead>
             <tbody>

@@ -18,7 +18,7 @@ import { Strike } from "~/fields/Strike";
 import { useJob } from "~/state/job";
 import { Button } from "~/ui/button";
 import { Select, Switch } from "~/ui/fields";
-import { Caution } from "~/ui/place";
+import { ActionsHead, Caution } from "~/ui/place";
 import { Facts, Fields, Panel, Small, useEditTank, useTank, useUnits } from "./tankContext";
 
 const verdicts: Record<TankVerdict, string> = {
@@ -224,9 +224,7 @@ function Puddles({ puddles }: { puddles: readonly Puddle[] }) {
               <th className="n">Found</th>
               <th className="n">Tank held</th>
               <th>Engine</th>
-              <th>
-                <span className="sr">Strike</span>
-              </th>
+              <ActionsHead name="Strike" />
             </tr>
           </thead>
           <tbody>

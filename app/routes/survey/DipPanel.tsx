@@ -32,6 +32,7 @@ import { useJob } from "~/state/job";
 import { Button } from "~/ui/button";
 import { Select } from "~/ui/fields";
 import { LineChart } from "~/ui/lazyChart";
+import { ActionsHead } from "~/ui/place";
 import {
   Facts,
   Fields,
@@ -204,9 +205,7 @@ function Dips() {
               <th className="n">Depth</th>
               <th className="n">By the table, level</th>
               <th className="n">Known</th>
-              <th>
-                <span className="sr">Strike</span>
-              </th>
+              <ActionsHead name="Strike" />
             </tr>
           </thead>
           <tbody>
