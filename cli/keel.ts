@@ -25,6 +25,7 @@ import { calendarDays } from "~/messages/care";
 import { faultText } from "~/messages/faults";
 import { handOverParts } from "~/messages/handOver";
 import { nameOf, provisionalOf } from "~/messages/notes";
+import { inWords } from "~/messages/workOrder";
 import { airActionsSchema, readAction } from "~/schemas/air";
 import { laws } from "~/schemas/calc";
 import { calendarText } from "~/schemas/calendar";
@@ -335,7 +336,7 @@ function work(args: string[]): unknown {
   const from = value("--from");
   if (from !== undefined && !file.job.plans.some(({ id }) => id === from))
     throw new Stop([`--from: one of ${file.job.plans.map(({ id }) => id).join(", ")}`], BAD_USE);
-  return workReport(file.job, standingOf(file.book), from, people);
+  return inWords(workReport(file.job, standingOf(file.book), from, people));
 }
 
 async function main(args: string[]): Promise<string> {

@@ -9,6 +9,7 @@ import { deltasOf, SimulatedSystem } from "~/core/care/simulate";
 import { buildNetwork } from "~/core/network/network";
 import { workReport } from "~/core/order/report";
 import { currentPlan } from "~/core/plan/ports";
+import { inWords } from "~/messages/workOrder";
 import { careReadingsSchema, readCareReading } from "~/schemas/diagnosis";
 import { readJobFile } from "~/schemas/file";
 import { trendReportJsonSchema } from "~/schemas/trendReport";
@@ -35,7 +36,7 @@ test("the schemas in docs are those of the source", () => {
 test.each(["marram", "unit-12", "reading-van"])("the work of %s prints what its schema says", (name) => {
   const { job, book } = read(name);
   for (const people of [1, 2])
-    expect(errors("work", workReport(job, standingOf(book), undefined, people))).toEqual([]);
+    expect(errors("work", inWords(workReport(job, standingOf(book), undefined, people)))).toEqual([]);
 });
 
 test("the trend of Marram's gauge prints what its schema says, and the date that is acted on lies ahead of the last reading", () => {

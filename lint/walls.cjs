@@ -54,7 +54,7 @@ const coreRooms = {
   parts: [...built, "joints", "box", "fit", "boards", "circuits"],
   running: solved,
   manifold: [...solved, "edit"],
-  order: [...solved, "boards", "joints", "parts", "random"],
+  order: [...solved, "edit", "boards", "joints", "parts", "random"],
   service: [...solved, "boards"],
   findings: [...solved, "air", "running", "care", "joints", "boards", "service", "parts"],
   work: [...solved, "air", "boards", "care", "findings", "parts", "order", "service"],

@@ -1,7 +1,9 @@
 /** The work order in words: what is done to what, what must be minded, what holds it, what is undone. */
 
+import { isPushing } from "~/core/kinds/families";
 import type { Id } from "~/core/kinds/record";
 import type { Fact, Verb, WorkStep } from "~/core/order/facts";
+import type { Interim } from "~/core/order/interim";
 import type { Progress, UntilDelivery } from "~/core/order/progress";
 import { plugsOf } from "~/core/plan/plugs";
 import { partsOf, portsOf } from "~/core/plan/ports";
@@ -55,6 +57,9 @@ export const verbTexts: Record<Verb, string> = {
   clip: "Clip the hose",
   join: "Join",
   wire: "Wire",
+  exhaust: "Lead out the exhaust of",
+  combustionAir: "Lead in the combustion air of",
+  alarm: "Hang the carbon monoxide alarm",
   plugIn: "Plug in",
   fill: "Fill",
   batteryOn: "Battery negative on",
@@ -66,7 +71,9 @@ export const verbTexts: Record<Verb, string> = {
   start: "Start",
   idle: "Idle",
   load: "Load",
+  runDown: "Let run down, by its own switch,",
   lookAgain: "Look again after the first hours",
+  waste: "Carry off old fuel, rags and parts",
 };
 
 /** One caution a step, in the step itself. */
@@ -107,6 +114,14 @@ const cautions: Partial<Record<Verb, string>> = {
   bleed:
     "Face and hands away from the opened joint; never by pressure in the tank; never crank a dry high-pressure pump.",
   look: "Dry cloth, pump on, no flame. A joint under vacuum shows no drop.",
+  exhaust:
+    "Carbon monoxide kills: gas-tight, outside, falling outward, clear of what burns, away from windows and its own air.",
+  combustionAir: "From outside, never from where people are; its mouth away from the exhaust and from spray.",
+  alarm:
+    "Where people sleep, at the height its maker says; tested, its date noted. It never replaces a tight exhaust.",
+  runDown: "Never by the battery switch: what is hot cools by its own fan.",
+  waste:
+    "Closed and labelled cans; rags with fuel on them in a lidded tin. Where it goes is local law, never a drain or a bilge.",
   start: "Clear of belts; exhaust led outside. The high-pressure side is never loosened as it runs.",
   load: "Hot pipes: look, do not feel.",
 };
@@ -124,10 +139,22 @@ const tools: Partial<Record<Verb, string>> = {
   tankFitting: "hole saw, file, magnet",
   element: "filter wrench, seal oil",
   wire: "crimper, meter",
+  exhaust: "hole saw, clamps, sealing paste",
   drainTank: "transfer pump, cans",
+  waste: "cans, lidded tin, labels",
   look: "dry cloth, torch",
 };
 export const toolsText = (verb: Verb): string | null => tools[verb] ?? null;
+
+/** What `keel work` prints: each step with its tools and its caution in words. */
+export const inWords = <S extends { verb: Verb }, R extends { steps: readonly S[] }>(report: R) => ({
+  ...report,
+  steps: report.steps.map((step) => ({
+    ...step,
+    tools: toolsText(step.verb),
+    cautions: cautionText(step.verb),
+  })),
+});
 
 export const placeTexts: Record<string, string> = {
   safe: "Make safe",
@@ -194,6 +221,20 @@ function leadsTo(plan: Plan | null, { of: [id], port }: WorkStep, name: (id: Id)
   return "";
 }
 
+/** Hoses in the way of the gas, and the pump whose bypass lets it by. */
+function blownWay(before: Plan | null, { of }: WorkStep, name: (id: Id) => string): string {
+  const hoses = of.filter((id) => before?.runs.some((run) => run.id === id));
+  const pumps = (before?.parts ?? []).filter(isPushing).filter(({ id }) => of.includes(id));
+  const [first = "", ...on] = hoses.map(name);
+  const last = on.at(-1);
+  return [
+    last === undefined ? first : `${first}, on to ${last}`,
+    ...pumps.map(
+      ({ id, off }) => `${off.kind === "bypass" ? "by the bypass of" : "through"} ${name(id)}, off`,
+    ),
+  ].join(", ");
+}
+
 export function stepWords(job: Job, before: Plan | null, after: Plan, step: WorkStep): StepWords {
   const name = namer(job, before, after);
   const verb = verbTexts[step.verb];
@@ -201,6 +242,7 @@ export function stepWords(job: Job, before: Plan | null, after: Plan, step: Work
   if (step.verb === "pan" || step.verb === "photograph" || step.verb === "swapPan")
     return { verb, object: (placeTexts[step.place] ?? step.place).toLowerCase() };
   if (first === undefined || step.verb === "power") return { verb, object: "" };
+  if (step.verb === "blow") return { verb, object: blownWay(before, step, name) };
   if (plugVerbs.has(step.verb)) return { verb, object: name(step.id.slice(step.verb.length + 1)) };
   if (step.port === undefined) return { verb, object: name(first) };
   const port = `${name(first)}, ${portName(job, before, after, first, step.port)}`;
@@ -279,6 +321,14 @@ export function holdText({ fact, value }: Fact, name: (id: Id) => string): strin
         : `${name(id)}: its plate is not closed again.`;
     case "fast":
       return value === "off" ? `${name(id)} is still fast.` : `${name(id)} is not made fast again.`;
+    case "exhaust":
+      return `${name(id)}: its exhaust is not led out.`;
+    case "air":
+      return `${name(id)}: its combustion air is not led in.`;
+    case "alarm":
+      return "No carbon monoxide alarm hangs.";
+    case "waste":
+      return "Fuel or old parts are still to come out.";
     case "here":
       return `${name(id)} has not come.`;
     case "hole":
@@ -353,6 +403,13 @@ export function waitText(until: UntilDelivery | null, name: (id: Id) => string):
   const what = more.length === 0 ? first : `${first} and ${more.length} more`;
   const when = until.due === null ? "no day is told" : `due ${dayText(new Date(`${until.due}T00:00:00Z`))}`;
   return `${minutesText(until.beforeMin * 60)} of it before ${what} must be here (${when}), ${minutesText(until.afterMin * 60)} after.`;
+}
+
+/** What going on without it would give and cost. */
+export function interimText(interim: Interim | null, name: (id: Id) => string): string | null {
+  if (!interim) return null;
+  const { without, runsAfterMin, moreMin } = interim;
+  return `Without ${without.map(name).join(" and ")} until then, its hoses joined, it runs after ${minutesText(runsAfterMin * 60)}: ${minutesText(Math.max(0, moreMin) * 60)} more in all.`;
 }
 
 export const coverKindNames: Record<Cover["kind"], string> = {

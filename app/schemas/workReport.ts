@@ -11,6 +11,8 @@ const step = z.strictObject({
   needs: z.array(text),
   holds: z.array(text),
   people: z.int(),
+  tools: text.nullable(),
+  cautions: text.nullable(),
   workMin: minutes,
   waitMin: minutes,
   opens: z.array(text),
@@ -33,6 +35,8 @@ export const workReportSchema = z.strictObject({
     slots: z.array(z.strictObject({ id: text, startMin: minutes, workedMin: minutes, doneMin: minutes })),
   }),
   pans: z.record(text, z.number()),
+  /** Without what is awaited until it comes; null where nothing is, or where the plan would not feed without it. */
+  interim: z.strictObject({ without: z.array(text), runsAfterMin: minutes, moreMin: z.number() }).nullable(),
   notes: z.array(text),
 });
 

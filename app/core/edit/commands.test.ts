@@ -237,10 +237,14 @@ test("a field given as undefined goes", () => {
 });
 
 test("a part that was awaited goes with the day it was to come", () => {
-  const first = demo("unit-12");
-  const [awaited, delivery] = Object.entries(currentPlan(first).deliveries ?? {})[0] ?? [];
-  expect(delivery).toBeDefined();
-  const { job } = applyCommand(first, { name: "removePart", id: awaited ?? "" });
+  const unit = demo("unit-12");
+  const { id, deliveries } = unit.plans.find((plan) => plan.deliveries) ?? currentPlan(unit);
+  const [awaited] = Object.keys(deliveries ?? {});
+  expect(awaited).toBeDefined();
+  const job = [
+    { name: "choosePlan", id } as const,
+    { name: "removePart", id: awaited ?? "" } as const,
+  ].reduce((now, command) => applyCommand(now, command).job, unit);
   expect(checkJob(job)).toEqual([]);
   expect(Object.keys(currentPlan(job).deliveries ?? {})).not.toContain(awaited);
 });
@@ -256,7 +260,7 @@ test("a clean element: what loaded the old one is out with it, and only an eleme
     element: { id, fittedOn: "2026-08-01" },
   });
   expect(checkJob(clean)).toEqual([]);
-  const notFilter = currentPlan(first).parts.find(({ kind }) => kind === "valve")?.id ?? "none";
+  const notFilter = currentPlan(first).parts.find(({ kind }) => kind === "twoWay")?.id ?? "none";
   for (const other of ["nobody", notFilter])
     expect(() => applyCommand(first, { name: "changeElement", id: other, fittedOn: "2026-08-01" })).toThrow(
       CommandRefused,

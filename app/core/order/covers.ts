@@ -10,7 +10,7 @@ import type { StepMaker } from "./maker";
 import { hosesOff, takeDown } from "./tankDown";
 
 /** Done elsewhere than at the thing that they are of. */
-const fromAfar: ReadonlySet<Verb> = new Set([...provingVerbs, "fill", "checkIn"]);
+const fromAfar: ReadonlySet<Verb> = new Set([...provingVerbs, "fill", "checkIn", "alarm", "waste"]);
 
 /** Covers of both plans: one that both have hides what either says. */
 export function coversOf(before: Plan | null, after: Plan): Cover[] {

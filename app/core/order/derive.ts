@@ -12,12 +12,13 @@ import { heightsOf, levelOfVolumeM, volumeAtLevelM3 } from "../tanks/tank";
 import { tankLineFigures, toTankFrame } from "../tanks/tankLine";
 import { areaM2 } from "../units/bore";
 import { LITRE_M3 } from "../units/factors";
+import { endsOf, type OldWay, oldWays } from "./blowing";
 import { openCovers, openWindows } from "./covers";
 import { at, type Fact, type Facts, type Verb, type WorkStep } from "./facts";
-import { drained, type LinePoint, leftAfterBlowingM3 } from "./litres";
+import { type Drained, drainedLines, type Line, leftAfterBlowingM3 } from "./litres";
 import type { StepMaker } from "./maker";
 import { bareStep, DRAINS_L_MIN, FILLS_L_MIN, minutes } from "./minutes";
-import { swapPans } from "./pans";
+import { carryOff, swapPans } from "./pans";
 import { capOpen, prove } from "./proving";
 import { takeDown } from "./tankDown";
 
@@ -261,45 +262,86 @@ class Deriving implements StepMaker {
     });
   }
 
-  private runOut(plan: Plan, run: Run): void {
+  /** Hoses that come off. Those that stand one behind the other are blown through together, before they are parted. */
+  private runsOut(plan: Plan, runs: readonly Run[], emptied: ReadonlySet<Id>): void {
+    for (const way of oldWays(plan, runs, emptied)) {
+      const heldM3 = drainedLines(this.linesOf(plan, way), ["from", "to"]).reduce(
+        (sum, { staysM3 }) => sum + staysM3,
+        0,
+      );
+      const isBlown = !this.job.fuel.grade.startsWith("petrol") && heldM3 >= WORTH_BLOWING_M3;
+      if (isBlown || way.legs.length === 1) this.wayOut(plan, way, isBlown);
+      else for (const leg of way.legs) this.wayOut(plan, { legs: [leg], through: [] }, false);
+    }
+  }
+
+  private linesOf(plan: Plan, { legs }: OldWay): Line[] {
     const ports = placedPorts(this.job, plan);
-    const [from, to] = [ports.get(portKey(run.from)), ports.get(portKey(run.to))];
-    const points = from && to ? runGeometry(run, from, to).profile : [];
-    const area = areaM2(run.boreM);
-    const one = drained(points, area, ["from"]);
-    const both = drained(points, area, ["from", "to"]);
-    this.undo(plan, run.from, one.outM3);
-    this.undo(plan, run.to, Math.max(0, both.outM3 - one.outM3));
-    const old = `run.${run.id}.old`;
-    this.fact(old, "there");
-    const opened = [run.from, run.to].map((ref) => at(`port.${portKey(ref)}`, "open"));
-    const leftM3 = this.blown(run, points, both.staysM3);
-    const of = [run.id];
-    const place = "line";
-    const pre = [...this.safe(place), ...opened];
-    if (leftM3 !== null)
-      this.step("blow", run.id, {
-        of,
-        place,
-        pre: [...pre, at(old, "there")],
-        post: [at(old, "blown")],
-        litresM3: both.staysM3 - leftM3,
-      });
-    this.step("hoseOut", run.id, {
-      of,
-      place,
-      pre: [...pre, at(old, leftM3 === null ? "there" : "blown")],
-      post: [at(old, "out")],
-      // What its dips hold comes when it is lifted out.
-      litresM3: leftM3 ?? both.staysM3,
+    return legs.map(({ run, isTurned }) => {
+      const [from, to] = [ports.get(portKey(run.from)), ports.get(portKey(run.to))];
+      const points = from && to ? runGeometry(run, from, to).profile : [];
+      const longM = points.at(-1)?.atM ?? 0;
+      const turned = points.map(({ atM, zM }) => ({ atM: longM - atM, zM })).reverse();
+      return { points: isTurned ? turned : points, areaM2: areaM2(run.boreM) };
     });
   }
 
-  /** What stays in a line that is blown through before it is lifted out; null where that is not done: petrol, or little in it. */
-  private blown(run: Run, points: readonly LinePoint[], heldM3: number): number | null {
-    const { fuel } = this.job;
-    if (fuel.grade.startsWith("petrol") || heldM3 < WORTH_BLOWING_M3) return null;
-    return leftAfterBlowingM3(points, run.boreM, heldM3, fuel.density15KgM3);
+  /** The ends of a way are opened, what stands in its dips is pushed out where that is done, and its hoses come away. */
+  private wayOut(plan: Plan, way: OldWay, isBlown: boolean): void {
+    const lines = this.linesOf(plan, way);
+    const sum = (all: readonly { outM3: number }[]) => all.reduce((m3, { outM3 }) => m3 + outM3, 0);
+    const both = drainedLines(lines, ["from", "to"]);
+    const oneM3 = sum(drainedLines(lines, ["from"]));
+    const ends = endsOf(way);
+    this.undo(plan, ends[0], oneM3);
+    this.undo(plan, ends[1], Math.max(0, sum(both) - oneM3));
+    const opened = ends.map((ref) => at(`port.${portKey(ref)}`, "open"));
+    const lefts = way.legs.map(({ run }, i) => {
+      const { staysM3 } = both[i] as Drained;
+      if (!isBlown) return staysM3;
+      return leftAfterBlowingM3((lines[i] as Line).points, run.boreM, staysM3, this.job.fuel.density15KgM3);
+    });
+    const safe = this.safe("line");
+    for (const { run } of way.legs) this.fact(`run.${run.id}.old`, "there");
+    if (isBlown)
+      this.step("blow", way.legs.map(({ run }) => run.id).join("+"), {
+        of: [...way.legs.map(({ run }) => run.id), ...way.through],
+        place: "line",
+        pre: [
+          ...safe,
+          ...opened,
+          // A filter on the way is emptied first: its fuel is not blown about.
+          ...way.through.flatMap((id) => {
+            const part = plan.parts.find((one) => one.id === id);
+            return part && isFiltering(part) && part.element ? [this.drainBowl(plan, part)] : [];
+          }),
+          ...way.legs.map(({ run }) => at(`run.${run.id}.old`, "there")),
+        ],
+        post: way.legs.map(({ run }) => at(`run.${run.id}.old`, "blown")),
+        litresM3: both.reduce((m3, { staysM3 }, i) => m3 + staysM3 - (lefts[i] as number), 0),
+      });
+    way.legs.forEach(({ run }, i) => {
+      const old = `run.${run.id}.old`;
+      const own = [run.from, run.to];
+      for (const ref of own) {
+        const key = portKey(ref);
+        if (ends.some((end) => portKey(end) === key)) continue;
+        this.undo(plan, ref, 0);
+        this.add(`undo:${key}`, { pre: [at(old, "blown")] });
+      }
+      this.step("hoseOut", run.id, {
+        of: [run.id],
+        place: "line",
+        pre: [
+          ...safe,
+          ...own.map((ref) => at(`port.${portKey(ref)}`, "open")),
+          at(old, isBlown ? "blown" : "there"),
+        ],
+        post: [at(old, "out")],
+        // What its dips hold comes when it is lifted out.
+        litresM3: lefts[i] as number,
+      });
+    });
   }
 
   /** A housing is emptied behind what holds its fuel back. */
@@ -636,10 +678,11 @@ class Deriving implements StepMaker {
       return old !== undefined && !touches(joint) && keyOf(old).ends.join() === keyOf(joint).ends.join();
     };
     if (before) {
-      for (const run of before.runs) {
-        const next = after.runs.find(({ id }) => id === run.id);
-        if (!next || !sameRun(next)) this.runOut(before, run);
-      }
+      const out = before.runs.filter(({ id }) => {
+        const next = after.runs.find((run) => run.id === id);
+        return !next || !sameRun(next);
+      });
+      this.runsOut(before, out, shifts);
       for (const joint of before.joints) {
         const next = after.joints.find(({ id }) => id === joint.id);
         if (next && sameJoint(next)) continue;
@@ -689,7 +732,7 @@ class Deriving implements StepMaker {
     capOpen(this, job, after);
     openWindows(this, job, before, after);
     capOpen(this, job, after);
-    if (this.steps.size > 0) prove(this, job, after);
+    if (this.steps.size > 0) prove(this, job, before, after);
     openCovers(this, before, after);
     return { steps: [...this.steps.values()], found: this.found, wanted: this.wanted };
   }
@@ -697,4 +740,4 @@ class Deriving implements StepMaker {
 
 /** The work from a plan to another; from nothing where there is none before it. */
 export const derive = (job: Job, before: Plan | null, after: Plan): Derived =>
-  swapPans(new Deriving(job, before, after).run(), job.panM3);
+  carryOff(swapPans(new Deriving(job, before, after).run(), job.panM3));

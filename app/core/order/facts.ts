@@ -15,6 +15,7 @@ export const provingVerbs = [
   "start",
   "idle",
   "load",
+  "runDown",
   "lookAgain",
 ] as const;
 
@@ -64,10 +65,14 @@ export const verbs = [
   "clip",
   "join",
   "wire",
+  "exhaust",
+  "combustionAir",
+  "alarm",
   "plugIn",
   "fill",
   "batteryOn",
   ...provingVerbs,
+  "waste",
 ] as const;
 export type Verb = (typeof verbs)[number];
 

@@ -29,27 +29,41 @@ function cellHeights(points: readonly LinePoint[]): { zM: number; longM: number 
   return cells;
 }
 
+/** One of the lines of a way, from the end where the way comes to it. */
+export interface Line {
+  points: readonly LinePoint[];
+  areaM2: number;
+}
+
 /**
- * A full line opened at its ends: fuel stays where it lies under the least height that its way to an opening climbs.
+ * Full lines one behind the other, opened at the ends of the whole: fuel stays where it lies under the least height that
+ * its way to an opening climbs.
  * @param open the ends that are open, so that fuel runs out and air in
+ * @returns by line
  */
-export function drained(
-  points: readonly LinePoint[],
-  areaM2: number,
-  open: readonly ("from" | "to")[],
-): Drained {
-  const cells = cellHeights(points);
+export function drainedLines(lines: readonly Line[], open: readonly ("from" | "to")[]): Drained[] {
+  const cells = lines.flatMap(({ points }, line) => cellHeights(points).map((cell) => ({ ...cell, line })));
   const heights = cells.map(({ zM }) => zM);
   const fromStart = open.includes("from") ? runsOut(heights) : null;
   const fromEnd = open.includes("to") ? runsOut([...heights].reverse()).reverse() : null;
-  let outM = 0;
-  let staysM = 0;
-  cells.forEach(({ longM }, i) => {
-    if (fromStart?.[i] || fromEnd?.[i]) outM += longM;
-    else staysM += longM;
+  const outM = lines.map(() => 0);
+  const staysM = lines.map(() => 0);
+  cells.forEach(({ longM, line }, i) => {
+    const sums = fromStart?.[i] || fromEnd?.[i] ? outM : staysM;
+    sums[line] = (sums[line] as number) + longM;
   });
-  return { outM3: outM * areaM2, staysM3: staysM * areaM2 };
+  return lines.map(({ areaM2 }, i) => ({
+    outM3: (outM[i] as number) * areaM2,
+    staysM3: (staysM[i] as number) * areaM2,
+  }));
 }
+
+/** A full line opened at its ends. */
+export const drained = (
+  points: readonly LinePoint[],
+  areaM2: number,
+  open: readonly ("from" | "to")[],
+): Drained => drainedLines([{ points, areaM2 }], open)[0] as Drained;
 
 /** Gas that a shop's regulator gives, and the share that stays where it does not carry the fuel up. Assumed. */
 const GAS_M3_S = 60 / 60000;

@@ -48,6 +48,9 @@ export const minutes: Readonly<Record<Verb, readonly [work: number, wait: number
   clip: [6, 0, 1],
   join: [5, 0, 1],
   wire: [25, 0, 1],
+  exhaust: [40, 0, 1],
+  combustionAir: [15, 0, 1],
+  alarm: [10, 0, 1],
   plugIn: [2, 0, 1],
   fill: [5, 0, 1],
   batteryOn: [4, 0, 1],
@@ -59,7 +62,9 @@ export const minutes: Readonly<Record<Verb, readonly [work: number, wait: number
   start: [3, 0, 1],
   idle: [4, 6, 1],
   load: [15, 0, 1],
+  runDown: [4, 6, 1],
   lookAgain: [10, 0, 1],
+  waste: [15, 0, 1],
 };
 /** What every step of a verb begins with, before anything is known of its body. */
 export function bareStep(verb: Verb) {

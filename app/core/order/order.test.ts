@@ -102,6 +102,8 @@ class Judge {
       if (this.job.kind !== "boat")
         this.must(this.done.has("support:main"), step, "opened under what is not supported");
     }
+    const leavesWaste = step.litresM3 > 0 || step.verb === "hoseOut" || step.verb === "partOut";
+    this.must(!(leavesWaste && this.done.has("waste:main")), step, "comes out after all was carried off");
     this.reaches(step);
     switch (step.verb) {
       case "openCover":
@@ -127,6 +129,14 @@ class Judge {
         this.joined.delete(key);
         const joint = this.before?.joints.find(({ id }) => id === item);
         if (joint) for (const ref of [joint.from, joint.to]) this.joined.delete(portKey(ref));
+        break;
+      }
+      case "blow": {
+        const old = (this.before?.runs ?? []).filter(({ id }) => step.of.includes(id));
+        const ends = old.flatMap(({ from, to }) => [portKey(from), portKey(to)]);
+        const open = ends.filter((one) => !this.joined.has(one));
+        this.must(open.length === 2, step, `blown through with ${open.length} ends open`);
+        this.must(!this.battery, step, "blown through a pump that could start");
         break;
       }
       case "hoseOut":
@@ -216,6 +226,7 @@ class Judge {
         break;
       case "start":
         this.must(this.done.has("baseline:main"), step, "started without a baseline");
+        this.must(this.breathes(object), step, "lit without exhaust, air or alarm");
         for (const { id, purpose, consumers } of this.after.lineUps)
           if (purpose === "run" && consumers[object] === "running")
             this.must(this.done.has(`look:${id}`), step, "started before all was looked at");
@@ -225,6 +236,14 @@ class Judge {
       case "idle":
         this.must(this.done.has(`start:${object}`), step, "idled before it ran");
         break;
+      case "lookAgain":
+        this.must(
+          !this.job.consumers.some(({ id, kind }) => id === object && kind === "heater") ||
+            this.done.has(`runDown:${object}`),
+          step,
+          "looked at again while it is hot",
+        );
+        break;
       case "load":
         this.must(this.done.has(`idle:${object}`), step, "loaded cold");
         break;
@@ -232,6 +251,14 @@ class Judge {
         break;
     }
     this.done.add(step.id);
+  }
+
+  /** A heater that was not there is lit with a way out and in for its air, and an alarm. */
+  private breathes(id: string): boolean {
+    const isHeater = this.job.consumers.some((one) => one.id === id && one.kind === "heater");
+    const was = [...(this.before?.runs ?? []), ...(this.before?.joints ?? [])];
+    if (!isHeater || was.some(({ from, to }) => from.part === id || to.part === id)) return true;
+    return [`exhaust:${id}`, `combustionAir:${id}`, "alarm:main"].every((one) => this.done.has(one));
   }
 
   /** Ports of the plan that are not joined as they are to be. */
@@ -422,6 +449,10 @@ describe("the work order", () => {
             "clip",
             "look",
             "bleed",
+            "exhaust",
+            "combustionAir",
+            "alarm",
+            "runDown",
           ].includes(step.verb)
         )
           continue;
@@ -1012,14 +1043,22 @@ describe("what comes out", () => {
     const blown = steps.filter(({ verb }) => verb === "blow");
     expect(blown.length).toBeGreaterThan(0);
     for (const { id, of } of blown) {
-      const run = plan.runs.find((one) => one.id === of[0])!;
-      const heldM3 = (Math.PI / 4) * run.boreM ** 2 * lengthOf(job, plan, run);
-      const own = [`undo:${portKey(run.from)}`, `undo:${portKey(run.to)}`, id, `hoseOut:${run.id}`];
-      const sum = steps.reduce((all, one) => all + (own.includes(one.id) ? one.litresM3 : 0), 0);
-      expect([id, Math.abs(sum - heldM3) < 1e-9]).toEqual([id, true]);
-      expect(steps.findIndex((one) => one.id === id)).toBeLessThan(
-        steps.findIndex((one) => one.id === `hoseOut:${run.id}`),
+      const own = plan.runs.filter((run) => of.includes(run.id));
+      const heldM3 = own.reduce(
+        (m3, run) => m3 + (Math.PI / 4) * run.boreM ** 2 * lengthOf(job, plan, run),
+        0,
       );
+      const ids = own.flatMap((run) => [
+        `undo:${portKey(run.from)}`,
+        `undo:${portKey(run.to)}`,
+        `hoseOut:${run.id}`,
+      ]);
+      const sum = steps.reduce((all, one) => all + ([...ids, id].includes(one.id) ? one.litresM3 : 0), 0);
+      expect([id, Math.abs(sum - heldM3) < 1e-9]).toEqual([id, true]);
+      for (const run of own)
+        expect(steps.findIndex((one) => one.id === id)).toBeLessThan(
+          steps.findIndex((one) => one.id === `hoseOut:${run.id}`),
+        );
     }
     const petrol = { ...job, fuel: { ...job.fuel, grade: "petrol" as const } };
     expect(work(petrol, plan, renewed).some(({ verb }) => verb === "blow")).toBe(false);

@@ -1,6 +1,6 @@
 /** Pans that catch what comes out: swapped before they are four fifths full. */
 import type { Derived } from "./derive";
-import { at, ordered, type WorkStep } from "./facts";
+import { at, type Fact, ordered, type WorkStep } from "./facts";
 import { bareStep } from "./minutes";
 
 /** What a pan holds where nobody said; and how full it may be carried. Assumed; common practice, no source. */
@@ -63,4 +63,37 @@ export function swapPans(derived: Derived, panM3 = PAN_M3): Derived {
   const wanted = new Map(derived.wanted);
   for (const { post } of swaps) for (const one of post) wanted.set(one.fact, one.value);
   return { ...derived, steps: [...steps, ...swaps], wanted };
+}
+
+/** What leaves fuel or old parts behind it. */
+const leavesWaste = ({ verb, litresM3 }: WorkStep) =>
+  litresM3 > 0 || verb === "swapPan" || verb === "hoseOut" || verb === "partOut";
+
+/** The same work, and at its end what came out of it carried off: fuel, rags, old parts. */
+export function carryOff(derived: Derived): Derived {
+  const came = new Map<string, Fact>();
+  for (const step of derived.steps) if (leavesWaste(step)) came.set(step.id, at(`waste.${step.id}`, "there"));
+  if (came.size === 0) return derived;
+  const found = new Map(derived.found);
+  const wanted = new Map(derived.wanted);
+  const all = [...came.values()];
+  for (const { fact, value } of all) {
+    found.set(fact, "none");
+    wanted.set(fact, value);
+  }
+  const steps = derived.steps.map((step) => {
+    const fact = came.get(step.id);
+    return fact ? { ...step, post: [...step.post, fact] } : step;
+  });
+  found.set("carriedOff", "no");
+  wanted.set("carriedOff", "yes");
+  const waste: WorkStep = {
+    ...bareStep("waste"),
+    id: "waste:main",
+    of: [],
+    place: "test",
+    pre: all,
+    post: [at("carriedOff", "yes")],
+  };
+  return { steps: [...steps, waste], found, wanted };
 }

@@ -42,8 +42,35 @@ function reached(job: Job, after: Plan, from: readonly Id[]): Set<Id> {
   return seen;
 }
 
+/** Is a consumer joined to anything in a plan? */
+const joins = (plan: Plan, id: Id) =>
+  [...plan.runs, ...plan.joints].some(({ from, to }) => from.part === id || to.part === id);
+
+/**
+ * What a heater needs beside its fuel before it burns for the first time: a way out for what it burns, a way in for its
+ * air, and a carbon monoxide alarm where people sleep.
+ */
+function breathes(maker: StepMaker, before: Plan | null, after: Plan, id: Id): Fact[] {
+  if ((before && joins(before, id)) || !joins(after, id)) return [];
+  const own = (verb: Verb, fact: string, value: string, of: Id[]): Fact => {
+    maker.fact(fact, "none");
+    maker.step(verb, of[0] ?? "main", {
+      of,
+      place: "engine",
+      pre: verb === "alarm" ? [] : [maker.batteryOff()],
+      post: [at(fact, value)],
+    });
+    return at(fact, value);
+  };
+  return [
+    own("exhaust", `exhaust.${id}`, "led", [id]),
+    own("combustionAir", `air.${id}`, "led", [id]),
+    own("alarm", "alarm", "hung", []),
+  ];
+}
+
 /** From power to the second look: each line-up that runs with something new on its way, in turn. */
-export function prove(maker: StepMaker, job: Job, after: Plan): void {
+export function prove(maker: StepMaker, job: Job, before: Plan | null, after: Plan): void {
   const has = (verb: Verb) => [...maker.steps.values()].filter((step) => step.verb === verb);
   const made: Fact[] = [
     ...has("join"),
@@ -125,7 +152,8 @@ export function prove(maker: StepMaker, job: Job, after: Plan): void {
     pre: [at("power", "on"), ...looked],
     post: [at("baseline", "yes")],
   });
-  for (const { id } of concerned) {
+  for (const { id, kind } of concerned) {
+    const isHeater = kind === "heater";
     maker.fact(`consumer.${id}`, "stopped");
     const state = (value: string) => at(`consumer.${id}`, value);
     maker.step("start", id, {
@@ -136,16 +164,25 @@ export function prove(maker: StepMaker, job: Job, after: Plan): void {
         at("baseline", "yes"),
         at("battery", "on"),
         ...looked,
+        ...(isHeater ? breathes(maker, before, after, id) : []),
         ...made.filter(({ fact }) => fact.startsWith("clip")),
       ],
       post: [state("started")],
     });
     maker.step("idle", id, { of: [id], place: "engine", pre: [state("started")], post: [state("idled")] });
     maker.step("load", id, { of: [id], place: "engine", pre: [state("idled")], post: [state("loaded")] });
+    // Shut off by its own controller, its fan runs on until it is cold.
+    if (isHeater)
+      maker.step("runDown", id, {
+        of: [id],
+        place: "engine",
+        pre: [state("loaded")],
+        post: [state("ranDown")],
+      });
     maker.step("lookAgain", id, {
       of: [id],
       place: "engine",
-      pre: [state("loaded")],
+      pre: [state(isHeater ? "ranDown" : "loaded")],
       post: [state("lookedAgain")],
     });
   }

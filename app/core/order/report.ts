@@ -5,6 +5,7 @@ import { currentPlan } from "../plan/ports";
 import type { Job } from "../plan/types";
 import { LITRE_M3 } from "../units/factors";
 import type { Fact, Verb } from "./facts";
+import { interimOf } from "./interim";
 import { overPan } from "./pans";
 import { hoursLeft, makerOf, progressOf, startsFrom } from "./progress";
 
@@ -73,6 +74,7 @@ export function workReport(job: Job, book: Book, from: Id | undefined, people: n
     pans: Object.fromEntries(
       [...pans].filter(([, m3]) => m3 > 0).map(([place, m3]) => [place, m3 / LITRE_M3]),
     ),
+    interim: interimOf(job, before, after, progress, people),
     notes: [
       ...progress.noLongerWanted.map((id) => `noLongerWanted:${id}`),
       ...overPan(steps, job.panM3).map(({ id }) => `overPan:${id}`),

@@ -12,6 +12,7 @@ import { entriesOf } from "~/core/book/entries";
 import { planJoints } from "~/core/joints/joints";
 import { commonTorquesNM } from "~/core/joints/torque";
 import type { Fact, WorkStep } from "~/core/order/facts";
+import { interimOf } from "~/core/order/interim";
 import { type KitSource, kitOf } from "~/core/order/kit";
 import { overPan, PAN_M3 } from "~/core/order/pans";
 import {
@@ -40,6 +41,7 @@ import {
   awaitedText,
   cautionText,
   holdText,
+  interimText,
   namer,
   orderFaultText,
   placeTexts,
@@ -134,10 +136,13 @@ export function WorkOrder() {
   const progress = useMemo(() => progressOf(job, before, plan, book), [job, before, plan, book]);
   const [people, setPeople] = useState<1 | 2>(1);
   const ahead = useMemo(() => hoursLeft(progress, people), [progress, people]);
-  const waits = useMemo(
-    () => waitText(untilDelivery(progress, plan, people), namer(job, before, plan)),
-    [progress, plan, people, job, before],
-  );
+  const waits = useMemo(() => {
+    const name = namer(job, before, plan);
+    return [
+      waitText(untilDelivery(progress, plan, people), name),
+      interimText(interimOf(job, before, plan, progress, people), name),
+    ].filter(Boolean);
+  }, [progress, plan, people, job, before]);
   const [chosenId, choose] = useState<string | null>(null);
   const [aside, setAside] = useState<Fact | null>(null);
   const chosen = progress.steps.find(({ id }) => id === chosenId && !progress.done.has(id));
@@ -180,7 +185,7 @@ export function WorkOrder() {
         )}
         <p style={{ flex: 1, margin: 0, minWidth: 200, fontWeight: 600, alignSelf: "flex-end" }}>
           {summary(progress, ahead.finishMin, people)}
-          {waits && ` ${waits}`}
+          {waits.map((text) => ` ${text}`)}
         </p>
         <Button
           onPress={() => setPeople(people === 1 ? 2 : 1)}
