@@ -1,28 +1,63 @@
 import { openDemo, openMarram, press } from "./helpers";
 import { expect, expectAccessible, test } from "./test";
 
-test("a trainee bleeds Marram by the steps, spoils it, goes back, and sees the air fall", async ({
+test("a trainee bleeds Marram from dry by the steps, spoils it, goes back, and ends under 0.1 %", async ({
   page,
 }) => {
+  test.slow();
   await openMarram(page, "bleed");
   await expect(page.getByText(/^Ends with under 0\.01 % of air/)).toBeVisible();
   await page.getByRole("button", { name: "Practise" }).click();
   await expect(page.getByText("of air left, 100 %", { exact: false })).toBeVisible();
   const place = page.locator("#place");
-  for (let i = 0; i < 9; i++) await place.getByRole("button", { name: "Separator 1", exact: true }).click();
-  await expect(page.getByText("of air left, 100 %", { exact: false })).toBeHidden();
-  const left = await page.getByText(/of air left/).textContent();
-  // The mistake: the jug where it only runs through, taken back by its own moment.
-  await place.getByRole("button", { name: "Secondary", exact: true }).click();
+  const valve = (n: 1 | 2, to: "open" | "shut") =>
+    place
+      .getByRole("button", { name: `Separator ${n} valve: ${to === "open" ? "shut" : "open"}`, exact: true })
+      .click();
+  const jug = async (name: string, times: number) => {
+    for (let i = 0; i < times; i++) await place.getByRole("button", { name, exact: true }).click();
+  };
+  // Full to the brim behind its own shut valve, one after the other.
+  const toTheBrim = async (n: 1 | 2, times: number) => {
+    await valve(n, "shut");
+    await jug(`Separator ${n}`, times);
+    await valve(n, "open");
+  };
+  const key = async (cycles: number) => {
+    for (let i = 0; i < cycles; i++) {
+      await page.getByRole("button", { name: "Press: Lift pump" }).click();
+      await expect(page.getByRole("button", { name: "Lift pump runs" })).toBeVisible();
+      await expect(page.getByRole("button", { name: "Press: Lift pump" })).toBeVisible({ timeout: 20_000 });
+    }
+  };
+  const bled = async (joint: RegExp, cycles: number) => {
+    await place.getByRole("button", { name: joint }).first().click();
+    await page.getByRole("button", { name: "+¼ turn" }).click();
+    await page.getByRole("button", { name: "+¼ turn" }).click();
+    await key(cycles);
+    await page.getByRole("button", { name: "−¼ turn" }).click();
+    await page.getByRole("button", { name: "−¼ turn" }).click();
+  };
+  const left = () => page.getByText(/of air left/).textContent();
+  await page.getByRole("button", { name: "4×" }).click();
+  await valve(2, "open");
+  await toTheBrim(1, 9);
+  await toTheBrim(2, 9);
+  // The mistake: a pump run with the jug's lid side dry, taken back by its own moment.
+  const before = await left();
+  await jug("Secondary", 1);
   await page.getByRole("button", { name: /before: jug at Secondary/ }).click();
-  await expect(page.getByText(/of air left/)).toHaveText(left ?? "");
-  await page.getByRole("button", { name: "Lift pump, outlet joint: shut" }).click();
-  await page.getByRole("button", { name: "+¼ turn" }).click();
-  await page.getByRole("button", { name: "Press: Lift pump" }).click();
-  await expect(page.getByRole("button", { name: "Lift pump runs" })).toBeVisible();
-  // The key's cycle ends by itself.
-  await expect(page.getByRole("button", { name: "Press: Lift pump" })).toBeVisible({ timeout: 15_000 });
-  await expect(page.getByText(/of air left/)).not.toHaveText(left ?? "");
+  expect(await left()).toBe(before);
+  await bled(/^Lift pump, outlet joint: /, 3);
+  await bled(/^Secondary, lid: /, 3);
+  // A dead leg is not on the way that is drawn: its joint is chosen by its step.
+  await bled(/^Polish valve, joint at the end of the dead leg, half a turn/, 2);
+  await bled(/^Engine, feed joint: /, 2);
+  await toTheBrim(1, 1);
+  await toTheBrim(2, 1);
+  await bled(/^Engine, feed joint: /, 4);
+  await bled(/^Secondary, lid: /, 2);
+  await expect(page.getByText(/of air left, .*: bled/)).toBeVisible();
   await expectAccessible(page, "#place");
 });
 
