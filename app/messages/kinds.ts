@@ -82,6 +82,8 @@ const burning = {
   suctionLimitPa: "Suction limit, maker's",
   leastFeedPa: "Least feed pressure",
   mostFeedPa: "Most feed pressure",
+  galleryM3: "Its gallery holds",
+  galleryOpensPa: "Its gallery overflows at",
   returnC: "Return leaves at",
   fuelLubricated: "Its pump is lubricated by fuel alone",
   noReturn: "No return: it burns all it is fed",

@@ -21,6 +21,9 @@ const MOST_CELLS = 16;
 const LEAST_CELLS = 2;
 /** A tube in a tank shorter than this is a mouth alone. */
 const LEAST_TUBE_M = 0.05;
+/** How tall an engine's gallery is; at what it overflows where its maker does not say. Common practice, no source. */
+const GALLERY_TALL_M = 0.03;
+const GALLERY_OPENS_PA = 10e3;
 /** A tee or a joint holds what this many bores of line hold. */
 const NODE_BORES = 2;
 
@@ -72,6 +75,15 @@ export interface AirMesh {
   readonly lidOf: ReadonlyMap<Id, number>;
   readonly jugOf: ReadonlyMap<Id, number>;
   readonly vesselOf: ReadonlyMap<Id, number>;
+  /** Rooms of consumers behind their feed joints, where their makers tell them; they overflow to the return, one way. */
+  readonly galleries: readonly Gallery[];
+}
+
+export interface Gallery {
+  partId: Id;
+  into: number;
+  over: number;
+  opensPa: number;
 }
 
 class Growing {
@@ -377,10 +389,34 @@ class Builder {
     );
   }
 
+  /** A room behind the feed joint, filled at its foot, from whose top what it holds goes over to the return. */
+  private galleries(): Gallery[] {
+    return this.network.engines.flatMap(({ part, feed, back }): Gallery[] => {
+      const { id, galleryM3, galleryOpensPa } = part;
+      const [from, to] = [
+        this.cellOfNode[feed] as number,
+        back === null ? -1 : (this.cellOfNode[back] as number),
+      ];
+      if (galleryM3 === undefined || from < 0 || to < 0) return [];
+      const bore = this.boreAt(feed);
+      const floorM = this.heightOf(feed) - bore / 2;
+      const tall = Math.max(GALLERY_TALL_M, 2 * bore);
+      const cell = this.grown.cell(id, galleryM3, floorM, { tall });
+      this.vesselOf.set(id, cell);
+      const into = this.grown.join(from, cell, { z: floorM + bore / 2, bore });
+      const over = this.grown.join(cell, to, {
+        z: floorM + tall - bore / 2,
+        bore: this.boreAt(back as number),
+      });
+      return [{ partId: id, into, over, opensPa: galleryOpensPa ?? GALLERY_OPENS_PA }];
+    });
+  }
+
   build(): AirMesh {
     this.nodes();
     this.runs();
     this.others();
+    const galleries = this.galleries();
     const { grown, network } = this;
     const count = grown.volume.length;
     const tanks = network.topology.nodes - network.topology.unknowns;
@@ -435,6 +471,7 @@ class Builder {
       lidOf,
       jugOf,
       vesselOf: this.vesselOf,
+      galleries,
     };
   }
 }

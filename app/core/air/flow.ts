@@ -322,6 +322,13 @@ export class AirFlow {
         this.mover[f] = mover;
       }
     });
+    for (const { into, over, opensPa } of this.mesh.galleries)
+      for (const f of [into, over]) {
+        this.shut[f] = 0;
+        this.square[f] = 1 / (2 * (ORIFICE * (this.area[f] as number)) ** 2);
+        this.oneWay[f] = f === over ? 1 : 0;
+        this.constant[f] = f === over ? opensPa : 0;
+      }
     const air = cells.count + this.tankPa.length - 1;
     for (const [f, m2] of hands.open) {
       this.shut[f] = 0;
@@ -540,7 +547,7 @@ export class AirFlow {
     if ((this.frict[f] as number) === 0 && (this.mesh.faces.link[f] as number) < 0) {
       const share = q >= 0 ? (this.forward[f] as number) : (this.backward[f] as number);
       const square = (this.square[f] as number) * (share * this.densityKgM3 + (1 - share) * AIR_KG_M3) * size;
-      out.drop = square * q;
+      out.drop = (this.constant[f] as number) + square * q;
       out.slope = 2 * square;
       return;
     }

@@ -69,7 +69,10 @@ export function wayCells(model: AirFlow, way: FuelWay): number[] {
     add(mesh.vesselOf.get(leg.id));
   }
   const engine = network.engines.find(({ part }) => part.id === way.consumer?.id);
-  if (engine) add(mesh.cellOfNode[engine.feed]);
+  if (engine) {
+    add(mesh.cellOfNode[engine.feed]);
+    add(mesh.vesselOf.get(engine.part.id));
+  }
   return cells;
 }
 

@@ -504,6 +504,9 @@ class Planner {
     if (mover && mover.kind !== "lifted" && !this.task.way.consumer)
       this.steps.push(this.runOn(mover, turn > 0));
     else this.steps.push(this.bleed(last, mover, true));
+    // A consumer's own gallery is swept to its return, with every joint shut.
+    if (mover && mover.kind !== "lifted" && this.galleryAir() > WORTH_M3)
+      this.steps.push(this.runOn(mover, turn > 0));
     // Heads behind the pump let go of what was swept into them.
     const heads = open.filter(
       ({ kind, movers }) => (kind === "lid" || kind === "headScrew" || kind === "screw") && movers.length > 0,
@@ -514,6 +517,11 @@ class Planner {
       const own = this.moverFor(joint);
       if (air > this.worthALid && own) this.steps.push(this.bleed(joint, own, true));
     }
+  }
+
+  private galleryAir(): number {
+    const cell = this.session.model.mesh.vesselOf.get(this.task.way.consumer?.id ?? "");
+    return cell === undefined ? 0 : this.session.model.airM3(cell);
   }
 
   /** What of the school's movers does most before a joint. */

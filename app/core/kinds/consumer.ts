@@ -2,6 +2,7 @@
 import { LITRE_PER_HOUR_M3_S } from "../units/factors";
 import { type Circuit, circuitField } from "./circuit";
 import {
+  atLeastZero,
   degrees,
   type FieldsOf,
   length,
@@ -15,6 +16,7 @@ import {
   toggle,
   vacuum,
   volts,
+  volume,
   watts,
 } from "./fields";
 import { type Body, heldInLine, type Kind, port } from "./kind";
@@ -52,6 +54,9 @@ export interface ConsumerBase extends PartBase {
   /** Maker's window of feed pressure at its inlet, gauge. */
   leastFeedPa?: number;
   mostFeedPa?: number;
+  /** Room of its own behind the feed joint, and the pressure over its return at which that overflows to it. */
+  galleryM3?: number;
+  galleryOpensPa?: number;
   /** Its injection pump is lubricated by fuel alone. */
   fuelLubricated?: boolean;
   /** It burns all that it is fed and has no return: an outboard, a carburettor. A heater never has one. */
@@ -109,6 +114,8 @@ export function consumerFields(
     suctionLimitPa: vacuum("maker", positive, optional),
     leastFeedPa: pressure("maker", feedWindow, { ...optional, ...ofReturn }),
     mostFeedPa: pressure("maker", feedWindow, { ...optional, ...ofReturn }),
+    galleryM3: volume("maker", positive, { ...optional, ...ofReturn }),
+    galleryOpensPa: pressure("maker", atLeastZero, { ...optional, ...ofReturn }),
     returnC: temperature("maker", { least: -60, most: 150 }, { ...optional, ...ofReturn }),
     fuelLubricated: toggle({ ...optional, ...ofReturn }),
     noReturn: toggle({ ...optional, ...ofReturn }),

@@ -348,10 +348,10 @@ function Proof({ proved: { procedure, proof }, told }: { proved: Proved; told: P
     <Sheet>
       <h3>Tried on the plan's own figures</h3>
       <p>
-        Followed once more from the start it ends the same. Not reckoned with: air dissolved in the fuel, the
-        engine's own gallery, a wet element that holds air back. Where a part does not say otherwise: head
-        over a filter's outlet 8 % of it, lift pump dry 15 s at the most, dosing pump 60 s: common practice,
-        assumed.
+        Followed once more from the start it ends the same. Not reckoned with: air dissolved in the fuel, a
+        gallery whose room its maker does not tell, a wet element that holds air back. Where a part does not
+        say otherwise: head over a filter's outlet 8 % of it, lift pump dry 15 s at the most, dosing pump 60
+        s: common practice, assumed.
       </p>
       {told && (
         <p>
