@@ -2,12 +2,13 @@
 
 import styled from "styled-components";
 import { airOutPa } from "~/core/fuel/fuel";
-import type { Stub } from "~/core/hydraulics/route";
+import type { Leg, Stub } from "~/core/hydraulics/route";
 import type { LineUpVerdict } from "~/core/hydraulics/worst";
 import type { Limits } from "~/core/plan/types";
 import { formatNumber, type UnitChoice } from "~/core/units/format";
 import { gaugeUnit, vacuumUnit } from "~/core/units/trade";
 import { hoseLines, keelSummary, limitLabel, stationLines } from "~/messages/keel";
+import type { DrawnSuspect } from "~/state/job";
 import { useWidth } from "~/ui/useWidth";
 import { Bands, pieces, strokes } from "./lines";
 import { type KeelMark, Marks, Stroke, TankLevels } from "./marks";
@@ -27,7 +28,9 @@ interface Props {
   marks?: KeelMark[];
   /** Branches that leave the way. */
   stubs?: readonly Stub[];
+  suspects?: readonly DrawnSuspect[];
 }
+const NO_SUSPECTS: readonly DrawnSuspect[] = [];
 
 const Frame = styled.div`
   position: relative; width: 100%; background: var(--panel);
@@ -50,6 +53,7 @@ export function Keel(props: Props) {
     nameOf,
     marks = [],
     stubs = [],
+    suspects = NO_SUSPECTS,
   } = props;
   const [frame, width] = useWidth();
   const { result, way, suction } = verdict;
@@ -57,7 +61,8 @@ export function Keel(props: Props) {
   const limitPa = suction?.limitPa ?? limits.suctionChangePa;
   const tall = height >= 240;
   const box = { width, height, left: 72, right: 24, top: 10, ribbon: tall ? 56 : 38, names: 26 };
-  const scale = keelScale(way, box, limitPa, before?.way ?? null);
+  const others = [...(before?.way?.legs ?? []), ...suspects.flatMap(({ legs }) => legs)];
+  const scale = keelScale(way, box, limitPa, others);
   const right = width - box.right;
   const limitY = scale.y(-limitPa);
   const airPa = airOutPa(result.settings.fuel, result.settings.atmospherePa, limits.freeAirFraction);
@@ -192,6 +197,7 @@ export function Keel(props: Props) {
             <path key={key} d={d} {...strokes[kind]} />
           ))}
         </g>
+        <Suspects scale={scale} suspects={suspects} right={right} />
         {suction && <Stroke scale={scale} id={suction.id} hardestPa={-suction.vacuumPa} height={height} />}
         <Elevation scale={scale} />
         <TankLevels scale={scale} verdict={verdict} />
@@ -247,6 +253,76 @@ export function Keel(props: Props) {
     </Frame>
   );
 }
+
+/** Lines of what may be wrong, each named where it lies farthest from the plan's; the likeliest is drawn full. */
+function Suspects({
+  scale,
+  suspects,
+  right,
+}: {
+  scale: KeelScale;
+  suspects: readonly DrawnSuspect[];
+  right: number;
+}) {
+  const named: { x: number; y: number; width: number }[] = [];
+  return (
+    <g>
+      {suspects.map(({ name, legs, isChosen }, i) => {
+        const points = overLegs(scale, legs);
+        const [far] = points.toSorted((p, q) => q.offPa - p.offPa);
+        if (!far) return null;
+        const colour = isChosen ? "var(--danger)" : "var(--ink)";
+        // Under its line, and under the names that stand there already.
+        let y = Math.min(scale.plotBottom - 4, scale.y(far.gaugePa) + 14);
+        const isLate = far.x > right / 2;
+        const width = name.length * NAME_CHAR_PX;
+        const x = isLate ? far.x - 6 - width : far.x + 6;
+        const lies = (other: { x: number; y: number; width: number }) =>
+          Math.abs(other.y - y) < 14 && other.x < x + width && x < other.x + other.width;
+        while (named.some(lies)) y -= 14;
+        named.push({ x, y, width });
+        const line = points.map(({ x, gaugePa }) => `${x.toFixed(1)},${scale.y(gaugePa).toFixed(1)}`);
+        return (
+          <g key={name}>
+            <polyline
+              points={line.join(" ")}
+              fill="none"
+              stroke={colour}
+              strokeWidth={isChosen ? 2.2 : 1.4}
+              strokeDasharray={suspectDashes[i]}
+            />
+            <text
+              x={far.x + (isLate ? -6 : 6)}
+              y={y}
+              textAnchor={isLate ? "end" : "start"}
+              fontSize={12}
+              fontWeight={isChosen ? 650 : 400}
+              fill={colour}
+              stroke="var(--panel)"
+              strokeWidth={3}
+              paintOrder="stroke"
+            >
+              {name}
+            </text>
+          </g>
+        );
+      })}
+    </g>
+  );
+}
+
+/** Another line over the legs that the plan's has too. */
+const overLegs = (scale: KeelScale, legs: readonly Leg[]) =>
+  legs.flatMap((leg) => {
+    const own = scale.legs.find(({ leg: { id, side } }) => id === leg.id && side === leg.side);
+    return leg.points.flatMap(({ gaugePa }, i) => {
+      const at = own?.points[i];
+      return at && Number.isFinite(gaugePa)
+        ? [{ x: at.x, gaugePa, offPa: Math.abs(gaugePa - at.gaugePa) }]
+        : [];
+    });
+  });
+const suspectDashes = [undefined, "8 4", "2 3"];
 
 /** The lie of the line: ink outside, what the fuel does inside. */
 function Elevation({ scale: { legs, elevation } }: { scale: KeelScale }) {

@@ -47,7 +47,7 @@ describe("the Keel's scale", () => {
         points: leg.points.map((p) => ({ ...p, gaugePa: p.gaugePa - 40000 })),
       })),
     };
-    const both = keelScale(way, box, 20000, worse);
+    const both = keelScale(way, box, 20000, worse.legs);
     for (const { points } of worse.legs)
       for (const { gaugePa } of points) expect(both.y(gaugePa)).toBeLessThanOrEqual(both.plotBottom + 1e-9);
   });

@@ -82,15 +82,15 @@ function roundUp(value: number): number {
   return Math.ceil(value / step) * step;
 }
 
-/** `before` is drawn on the same scale, so that it has room for both. */
+/** Other lines are drawn on the same scale, so that it has room for all. */
 export function keelScale(
   way: FuelWay,
   box: KeelBox,
   limitPa: number,
-  before: FuelWay | null = null,
+  others: readonly Leg[] = [],
 ): KeelScale {
   const { placed, xAt } = placeLegs(way.legs, box);
-  const pressures = [...way.legs, ...(before?.legs ?? [])]
+  const pressures = [...way.legs, ...others]
     .flatMap(({ points }) => points.map(({ gaugePa }) => gaugePa))
     .filter(Number.isFinite);
   const lowestPa = -roundUp(Math.max(limitPa * 1.12, -Math.min(0, ...pressures) * 1.1));

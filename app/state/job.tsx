@@ -19,6 +19,7 @@ import type { Book, EntryDraft } from "~/core/book/entries";
 import type { Command } from "~/core/edit/command";
 import { madeFrom } from "~/core/edit/commands";
 import type { Finding } from "~/core/findings/index";
+import type { Leg } from "~/core/hydraulics/route";
 import { LineUpSolver } from "~/core/hydraulics/solve";
 import { judgeLineUp, type LineUpVerdict } from "~/core/hydraulics/worst";
 import type { Id } from "~/core/kinds/record";
@@ -92,7 +93,18 @@ export interface Explored {
   verdict: LineUpVerdict | null;
   /** Shows the job as a hand holds it, before it is let go: the Keel follows. Null shows it as it is stored. */
   hold: (held: Job | null) => void;
+  /** Lines of what may be wrong, laid over the Keel. */
+  suspects: readonly DrawnSuspect[];
+  suspect: Dispatch<SetStateAction<readonly DrawnSuspect[]>>;
 }
+
+/** What may be wrong, as its line would run. */
+export interface DrawnSuspect {
+  name: string;
+  legs: readonly Leg[];
+  isChosen: boolean;
+}
+const NO_SUSPECTS: readonly DrawnSuspect[] = [];
 
 const Context = createContext<OpenJob | null>(null);
 const ExploredContext = createContext<Explored | null>(null);
@@ -362,14 +374,23 @@ function ExploredProvider({ children }: { children: ReactNode }) {
   const consumerId = job.consumers.find(({ id }) => id === selectedId)?.id;
   const [overlay, explore] = useState<Conditions | null>(null);
   const [held, hold] = useState<Job | null>(null);
+  const [suspects, suspect] = useState(NO_SUSPECTS);
   const verdict = useMemo(() => {
     if (!lineUp || (!overlay && !held)) return stored;
     const own = held ? new LineUpSolver(buildNetwork(held)) : solver;
     return judgeLineUp(own, lineUp, overlay ?? plan.conditions, consumerId);
   }, [solver, lineUp, overlay, held, plan.conditions, stored, consumerId]);
   const value = useMemo(
-    () => ({ overlay, explore, conditions: overlay ?? plan.conditions, verdict, hold }),
-    [overlay, plan.conditions, verdict],
+    () => ({
+      overlay,
+      explore,
+      conditions: overlay ?? plan.conditions,
+      verdict,
+      hold,
+      suspects,
+      suspect,
+    }),
+    [overlay, plan.conditions, verdict, suspects],
   );
   const settled = useDeferredValue(value);
   return (

@@ -4,6 +4,7 @@ import { useEffect, useMemo, useState } from "react";
 import type { Content } from "~/core/air/content";
 import type { ProcedureTask } from "~/core/air/procedure";
 import type { Proved } from "~/core/air/report";
+import type { Study, StudyAsked } from "~/core/care/study";
 import type { BleedOutcome } from "~/core/findings/rule";
 import type { Sweep, SweepCase } from "~/core/hydraulics/worst";
 import type { Positions } from "~/core/manifold/positions";
@@ -111,6 +112,19 @@ export const useBleedPlan = (
     "bleed",
     lineUp && [...contentOf(job), job.schools, lineUp, JSON.stringify([content, how])],
     (remote, onProgress) => remote.bleed(job, lineUp as LineUp, content, how, onProgress),
+  );
+
+/** What is wrong with a line-up, by what was read; null asks for nothing. */
+export const useStudy = (
+  job: Job,
+  lineUp: LineUp | null,
+  turned: Readonly<Partial<Record<string, number>>> | null,
+  asked: StudyAsked,
+): WorkState<Study | null> =>
+  useWork(
+    "study",
+    lineUp && turned && [...contentOf(job), lineUp.id, JSON.stringify([turned, asked])],
+    (remote, onProgress) => remote.study(job, lineUp?.id ?? "", turned ?? {}, asked, onProgress),
   );
 
 /** A plan that nobody changes for so long is looked at whole. */

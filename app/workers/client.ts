@@ -20,6 +20,7 @@ export type WorkKind =
   | "positions"
   | "arrange"
   | "bleed"
+  | "study"
   | "bleedProof"
   | "glance";
 const running = new Map<WorkKind, Running>();

@@ -1,11 +1,14 @@
 import { expose, type Remote, releaseProxy } from "comlink";
 import { bleedTask, provedBleed } from "~/core/air/report";
+import { Diagnoser } from "~/core/care/diagnose";
+import { study } from "~/core/care/study";
 import { findingsOf } from "~/core/findings/findings";
 import { propose } from "~/core/fit/arrange";
 import { sweepAll } from "~/core/hydraulics/worst";
 import { judgePositions } from "~/core/manifold/positions";
 import { buildNetwork } from "~/core/network/network";
 import { currentPlan } from "~/core/plan/ports";
+import type { Job } from "~/core/plan/types";
 import { enduranceH, runOverTime } from "~/core/running/run";
 import { glanceOf } from "~/core/work/glance";
 import type { Answer, KeelWorker, OnBest, OnProgress } from "./messages";
@@ -19,6 +22,19 @@ function answer<T>(onProgress: OnProgress, work: () => T): Answer<T> {
   } finally {
     (onProgress as Remote<OnProgress>)[releaseProxy]();
   }
+}
+
+/** Every fault laid over a line-up and solved: kept until another one is asked for. */
+let laid: { of: string; diagnoser: Diagnoser } | null = null;
+function diagnoserOf(job: Job, lineUpId: string, turned: Readonly<Partial<Record<string, number>>>) {
+  const { tanks, consumers, fuel, site } = job;
+  const plan = currentPlan(job);
+  const of = JSON.stringify([tanks, consumers, fuel, site, plan, lineUpId, turned]);
+  if (laid?.of === of) return laid.diagnoser;
+  const lineUp = plan.lineUps.find(({ id }) => id === lineUpId);
+  if (!lineUp) return null;
+  laid = { of, diagnoser: new Diagnoser(buildNetwork(job), lineUp, plan.conditions, turned) };
+  return laid.diagnoser;
 }
 
 /** Beyond this a line-up 'outlasts' a passage. */
@@ -54,6 +70,11 @@ const worker: KeelWorker = {
     answer(onProgress, () => {
       const task = bleedTask(job, lineUp, content, how);
       return task && provedBleed(job, task, job.schools, (tries) => onProgress(tries, 0));
+    }),
+  study: (job, lineUpId, turned, asked, onProgress) =>
+    answer(onProgress, () => {
+      const diagnoser = diagnoserOf(job, lineUpId, turned);
+      return diagnoser && study(diagnoser, asked);
     }),
   positions: (job, onProgress) =>
     answer(onProgress, () => {

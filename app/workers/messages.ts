@@ -2,6 +2,7 @@ import type { Content } from "~/core/air/content";
 import type { ProcedureTask } from "~/core/air/procedure";
 import type { Proved } from "~/core/air/report";
 import type { BookEntry } from "~/core/book/entries";
+import type { Study, StudyAsked } from "~/core/care/study";
 import type { Finding } from "~/core/findings/index";
 import type { BleedOutcome } from "~/core/findings/rule";
 import type { BoardTask, Progress, Proposed, Search } from "~/core/fit/arrange";
@@ -50,6 +51,17 @@ export interface KeelWorker {
     how: Pick<ProcedureTask, "endId" | "pumpShare">,
     onProgress: OnProgress,
   ): Answer<Proved | null>;
+  /**
+   * A search for a fault of a line-up; null where it is not fed. The faults of the last one asked for are kept solved.
+   * @param turned what the shop found before, by kind
+   */
+  study(
+    job: Job,
+    lineUpId: string,
+    turned: Readonly<Partial<Record<string, number>>>,
+    asked: StudyAsked,
+    onProgress: OnProgress,
+  ): Answer<Study | null>;
   /** Null where there are more positions than are gone through. */
   positions(job: Job, onProgress: OnProgress): Answer<Positions | null>;
   /** A board arranged; what is best so far is told as it is found. */

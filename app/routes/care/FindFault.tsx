@@ -2,22 +2,13 @@
  * Decides: what is looked at next, and what is taken apart.
  * Seen in three seconds: what is likely wrong in words, its line beside the healthy one, the one next step with its minutes.
  */
-import { useEffect, useMemo, useState } from "react";
+import { useCallback, useEffect, useMemo, useState } from "react";
 import styled from "styled-components";
 import { entriesOf, type FaultFound } from "~/core/book/entries";
-import {
-  type CareGroup,
-  type CareReading,
-  Diagnoser,
-  type Diagnosis,
-  type Visit,
-} from "~/core/care/diagnose";
+import type { CareGroup, CareReading, Diagnosis } from "~/core/care/diagnose";
 import { knownFromBook } from "~/core/care/fromBook";
 import { type Symptom, symptoms } from "~/core/care/looks";
-import { drawnFault, SimulatedSystem, type Trial, trial } from "~/core/care/simulate";
-import { type PlainVisit, visitsOf } from "~/core/care/visits";
-import { fuelWay } from "~/core/hydraulics/route";
-import { fromSi } from "~/core/units/factors";
+import type { Study, StudyAsked, StudyVisit } from "~/core/care/study";
 import { gaugeUnit, vacuumUnit } from "~/core/units/trade";
 import { LookField } from "~/fields/LookField";
 import { QuantityField } from "~/fields/QuantityField";
@@ -33,11 +24,11 @@ import {
 } from "~/messages/diagnosis";
 import { nameOf } from "~/messages/notes";
 import { storageFault } from "~/messages/storage";
-import { useJob, useTrade } from "~/state/job";
+import { useExplored, useJob, useTrade } from "~/state/job";
+import { useStudy } from "~/state/work";
 import { entriesOfAll } from "~/store/book";
 import { Button } from "~/ui/button";
 import { Select } from "~/ui/fields";
-import { LineChart } from "~/ui/lazyChart";
 import { Caution, Sheet } from "~/ui/place";
 import { say as toast } from "~/ui/toast";
 
@@ -57,29 +48,17 @@ const Next = styled.div`
 const Told = styled.div`
   display: grid; grid-template-columns: repeat(auto-fill, minmax(210px, 1fr)); gap: 6px 14px;
 `;
-const dashes: (number[] | undefined)[] = [
-  [8, 4],
-  [2, 3],
-  [12, 3, 2, 3],
-];
 
 /** A group by its name: its kind, and what of the plan it holds. */
-function groupName(diagnoser: Diagnoser, group: string, name: (id: string) => string): string {
-  const mine = diagnoser.faults.filter((one) => one.group === group).toSorted((a, b) => a.atM - b.atM);
-  const [first] = mine;
-  return first ? groupText({ kind: first.kind, ids: mine.map(({ at }) => at) }, name) : group;
+function groupName({ groups }: Study, group: string, name: (id: string) => string): string {
+  const found = groups.find((one) => one.group === group);
+  return found ? groupText(found, name) : group;
 }
 
-/** A hidden fault to find, what its system answers, and the minutes spent. */
-interface Practice {
-  system: SimulatedSystem;
-  seed: number;
-  minutes: number;
-}
-const VISITS_OF_METHOD = 5;
+const NOTHING_READ: StudyAsked = { readings: [], done: [] };
 
 export default function FindFault() {
-  const { network, plan, lineUp, book } = useJob();
+  const { lineUp, book } = useJob();
   const [shop, setShop] = useState<readonly FaultFound[] | null>(null);
   useEffect(() => {
     let isOver = false;
@@ -96,86 +75,86 @@ export default function FindFault() {
       isOver = true;
     };
   }, [book]);
-  const diagnoser = useMemo(() => {
+  const turned = useMemo(() => {
     if (shop === null) return null;
-    if (!lineUp) return null;
-    const turned: Partial<Record<string, number>> = {};
     // What was found in all of the shop's jobs turns what is looked for first.
-    for (const { fault } of shop) turned[fault] = (turned[fault] ?? 0) + 1;
-    return new Diagnoser(network, lineUp, plan.conditions, turned);
-  }, [network, lineUp, plan.conditions, shop]);
-  if (shop === null) return <Sheet role="status">Laying each fault over the plan…</Sheet>;
-  if (!lineUp || !diagnoser?.isReady)
+    const counts: Partial<Record<string, number>> = {};
+    for (const { fault } of shop) counts[fault] = (counts[fault] ?? 0) + 1;
+    return counts;
+  }, [shop]);
+  return <Search key={lineUp?.id ?? ""} turned={turned} />;
+}
+
+/** What was last told of this search, while the next answer is on its way. */
+function useToldStudy(turned: Parameters<typeof useStudy>[2], asked: StudyAsked) {
+  const { job, lineUp } = useJob();
+  const work = useStudy(job, lineUp ?? null, turned, asked);
+  const [told, tell] = useState<Study | null | undefined>(undefined);
+  if (work.status === "done" && work.value !== told) tell(work.value);
+  return { told, work };
+}
+
+/** The suspects' own lines over the Keel, the likeliest the strongest; gone with the place. */
+function useOverKeel(told: Study | null | undefined, name: (id: string) => string) {
+  const { suspect } = useExplored();
+  const lines = told?.suspects;
+  useEffect(() => {
+    suspect(
+      (lines ?? []).map(({ legs, ...group }, i) => ({
+        name: groupText(group, name),
+        legs,
+        isChosen: i === 0,
+      })),
+    );
+    return () => suspect([]);
+  }, [lines, name, suspect]);
+}
+
+function Search({ turned }: { turned: Parameters<typeof useStudy>[2] }) {
+  const { job, plan, book, lineUp, network, enter, say } = useJob();
+  const known = useMemo(() => (lineUp ? knownFromBook(book, plan, lineUp) : []), [book, plan, lineUp]);
+  const [asked, ask] = useState<StudyAsked>(NOTHING_READ);
+  const [chosen, choose] = useState<string | null>(null);
+  const [answer, setAnswer] = useState<string | null>(null);
+  const { told, work } = useToldStudy(turned, asked);
+  const name = useCallback(
+    (id: string) => plan.lineUps.find((one) => one.id === id)?.name ?? nameOf(job, id),
+    [plan, job],
+  );
+  useOverKeel(told, name);
+  const portName = (port: string) => {
+    const place = network.ports.get(port);
+    return place ? `${place.ownerName}, ${place.name}` : port;
+  };
+  if (told === undefined)
+    return work.status === "failed" ? (
+      <Sheet role="alert">The search could not be made: {work.reason}.</Sheet>
+    ) : (
+      <Sheet role="status">Laying each fault over the plan…</Sheet>
+    );
+  if (told === null)
     return (
       <Sheet>
         Nothing is fed in this line-up as it stands: choose one that runs, or mend its Stops first.
       </Sheet>
     );
-  return <Search key={lineUp.id} diagnoser={diagnoser} />;
-}
-
-function Search({ diagnoser }: { diagnoser: Diagnoser }) {
-  const { job, plan, book, lineUp, enter, say } = useJob();
-  const known = useMemo(() => (lineUp ? knownFromBook(book, plan, lineUp) : []), [book, plan, lineUp]);
-  const [readings, setReadings] = useState<CareReading[]>([]);
-  const [done, setDone] = useState<ReadonlySet<string>>(new Set());
-  const [practice, setPractice] = useState<Practice | null>(null);
-  const [chosen, choose] = useState<string | null>(null);
-  const [debrief, setDebrief] = useState<{
-    truth: string | null;
-    answer: string;
-    own: Trial;
-    minutes: number;
-  } | null>(null);
-  const visits = useMemo(() => visitsOf(diagnoser), [diagnoser]);
-  const found = useMemo(
-    () => (readings.length > 0 ? diagnoser.diagnose(readings) : null),
-    [diagnoser, readings],
-  );
-  const next = useMemo(
-    () =>
-      diagnoser.next(
-        readings,
-        visits.filter(({ id }) => !done.has(id)),
-      ),
-    [diagnoser, readings, visits, done],
-  );
-  const name = (id: string) => plan.lineUps.find((one) => one.id === id)?.name ?? nameOf(job, id);
-  const portName = (port: string) => {
-    const place = diagnoser.network.ports.get(port);
-    return place ? `${place.ownerName}, ${place.name}` : port;
-  };
-  const add = (visit: PlainVisit, read: CareReading[]) => {
-    setReadings((all) => [...all, ...read]);
-    setDone((all) => new Set([...all, visit.id]));
+  const { practice } = asked;
+  const { found, readings } = told;
+  const setReadings = (next: CareReading[]) => ask({ ...asked, readings: next });
+  const add = (visit: StudyVisit, read: CareReading[]) => {
+    ask({ ...asked, readings: [...asked.readings, ...read], done: [...asked.done, visit.id] });
     choose(null);
   };
-  const again = () => {
-    setReadings([]);
-    setDone(new Set());
-    setPractice(null);
-    setDebrief(null);
-  };
-  const begin = () => {
-    again();
-    const seed = Math.floor(Math.random() * 1e6);
-    const system = new SimulatedSystem(diagnoser, drawnFault(diagnoser, seed), seed + 1);
-    setReadings(system.told());
-    setPractice({ system, seed, minutes: 0 });
+  const again = (next: StudyAsked = NOTHING_READ) => {
+    ask(next);
+    choose(null);
+    setAnswer(null);
   };
   // Who practises chooses alone: what is quick stands first, whatever it tells.
-  const steps = practice ? [...next].sort((a, b) => a.minutes - b.minutes || (a.id < b.id ? -1 : 1)) : next;
+  const steps = practice
+    ? told.next.toSorted((a, b) => a.minutes - b.minutes || (a.id < b.id ? -1 : 1))
+    : told.next;
   const visit = steps.find(({ id }) => id === chosen) ?? steps[0];
-  const groupNames = [...new Set(diagnoser.faults.map(({ group }) => group))].map((group) => ({
-    id: group,
-    name: groupName(diagnoser, group, name),
-  }));
-  const answer = (group: string) => {
-    if (!practice) return;
-    const { system, seed, minutes } = practice;
-    const own = trial(diagnoser, visits, system.fault, seed + 1, VISITS_OF_METHOD);
-    setDebrief({ truth: system.fault?.fault.group ?? null, answer: group, own, minutes });
-  };
   const confirm = ({ kind, ids }: CareGroup) => {
     if (!lineUp) return;
     // What is of the fuel and of no place, such as wax, is of the line-up that it stopped.
@@ -189,42 +168,42 @@ function Search({ diagnoser }: { diagnoser: Diagnoser }) {
     <>
       <Sheet>
         {practice ? (
-          <Verdict role="status">Something may be wrong: {practice.minutes} minutes spent.</Verdict>
+          <Verdict role="status">Something may be wrong: {told.minutes} minutes spent.</Verdict>
         ) : found ? (
           <Answer found={found} name={name} />
         ) : (
           <Verdict>What is wrong? Say what is known, then read once.</Verdict>
         )}
-        {debrief ? (
-          <Debrief debrief={debrief} diagnoser={diagnoser} name={name} />
+        {answer !== null && told.practised ? (
+          <Debrief answer={answer} practised={told.practised} told={told} name={name} />
         ) : (
           visit && (
             <Step
               key={`${visit.id} ${readings.length}`}
               visit={visit}
-              diagnoser={diagnoser}
+              told={told}
               portName={portName}
               name={name}
               onRead={(read) => add(visit, read)}
-              onAsk={
-                practice &&
-                (() => {
-                  add(visit, practice.system.visit(visit));
-                  setPractice({ ...practice, minutes: practice.minutes + visit.minutes });
-                })
-              }
+              onAsk={practice ? () => add(visit, []) : null}
               others={steps}
               onChoose={choose}
             />
           )
         )}
-        {practice && !debrief && (
+        {practice && answer === null && (
           <Select
             label="It is"
             value={null}
             placeholder="say what it is"
-            options={[{ id: "nothing", name: "Nothing is wrong" }, ...groupNames]}
-            onChange={answer}
+            options={[
+              { id: "nothing", name: "Nothing is wrong" },
+              ...told.groups.map((one) => ({ id: one.group, name: groupText(one, name) })),
+            ]}
+            onChange={(group) => {
+              setAnswer(group);
+              ask({ ...asked, practice: { ...practice, isOver: true } });
+            }}
           />
         )}
         {found && !practice && found.ranked.length > 0 && found.outcome !== "nothingShows" && (
@@ -242,15 +221,22 @@ function Search({ diagnoser }: { diagnoser: Diagnoser }) {
                 </li>
               ))}
             </Groups>
-            <Suspects diagnoser={diagnoser} ranked={found.ranked} name={name} />
+            <p style={{ margin: "6px 0" }}>
+              {told.suspects.length > 0 && "Their own lines lie over the Keel, at full load."}
+            </p>
           </>
         )}
         <div style={{ display: "flex", flexWrap: "wrap", gap: 10 }}>
-          {readings.length > 0 && <Button onPress={again}>Begin again</Button>}
+          {(readings.length > 0 || practice) && <Button onPress={() => again()}>Begin again</Button>}
           {readings.length === 0 && known.length > 0 && (
             <Button onPress={() => setReadings(known)}>Take what the log says: {known.length}</Button>
           )}
-          <Button $quiet onPress={begin}>
+          <Button
+            $quiet
+            onPress={() =>
+              again({ ...NOTHING_READ, practice: { seed: Math.floor(Math.random() * 1e6), isOver: false } })
+            }
+          >
             Practise: a fault is hidden
           </Button>
         </div>
@@ -261,7 +247,7 @@ function Search({ diagnoser }: { diagnoser: Diagnoser }) {
         badIndex={found?.badIndex ?? null}
         portName={portName}
         setReadings={setReadings}
-        isPractice={practice !== null}
+        isPractice={practice !== undefined}
       />
       <Caution>
         Undo nothing under pressure, and no high-pressure line ever. Keep hands and clothes clear of what
@@ -287,63 +273,21 @@ function Answer({ found, name }: { found: Diagnosis; name: (id: string) => strin
   );
 }
 
-/** The healthy line and each suspect's own, along the way; what was read stands as dots. */
-function Suspects({
-  diagnoser,
-  ranked,
-  name,
-}: {
-  diagnoser: Diagnoser;
-  ranked: readonly CareGroup[];
-  name: (id: string) => string;
-}) {
-  const { units } = useJob().job;
-  const unit = gaugeUnit(units, -1);
-  const series = useMemo(() => {
-    const lineOf = (solved: ReturnType<Diagnoser["solvedWith"]>) =>
-      solved?.outcome === "solved"
-        ? (fuelWay(solved)?.legs ?? [])
-            .filter(({ side }) => side === "feed")
-            .flatMap(({ points }) =>
-              points.map(({ atM, gaugePa }) => ({ x: atM, y: fromSi("pressure", gaugePa, unit) })),
-            )
-        : [];
-    return [
-      { name: "nothing wrong", colour: "ink" as const, points: lineOf(diagnoser.solvedHealthy()) },
-      ...ranked.slice(0, 3).flatMap((group, i) => {
-        const points = lineOf(diagnoser.solvedWith(group.faultIds[0] ?? "", group.size));
-        return points.length > 0
-          ? [{ name: groupText(group, name), colour: "vacuum" as const, dash: dashes[i], points }]
-          : [];
-      }),
-    ];
-  }, [diagnoser, ranked, unit, name]);
-  return (
-    <LineChart
-      label="Pressure along the feed: nothing wrong, and with each suspect"
-      x="along the feed, m"
-      y={unit}
-      height={190}
-      series={series}
-    />
-  );
-}
-
 interface StepProps {
-  visit: Visit;
-  diagnoser: Diagnoser;
+  visit: StudyVisit;
+  told: Study;
   portName: (port: string) => string;
   name: (id: string) => string;
   onRead: (read: CareReading[]) => void;
   onAsk: (() => void) | null;
-  others: readonly Visit[];
+  others: readonly StudyVisit[];
   onChoose: (id: string) => void;
 }
 
-function Step({ visit, diagnoser, portName, name, onRead, onAsk, others, onChoose }: StepProps) {
+function Step({ visit, told, portName, name, onRead, onAsk, others, onChoose }: StepProps) {
   const { units } = useJob().job;
   const trade = useTrade();
-  const places = visit.kind === "look" ? [] : diagnoser.placesOf(visit);
+  const { places } = visit;
   const [values, setValues] = useState<Record<string, number>>({});
   const isWhole = places.every(({ port }) => values[port] !== undefined);
   return (
@@ -351,7 +295,7 @@ function Step({ visit, diagnoser, portName, name, onRead, onAsk, others, onChoos
       <b>{visitText(visit, portName)}</b>, {visit.minutes} min
       {visit.kind === "look" && !onAsk && visit.ifThen.length > 0 && (
         <p style={{ margin: "2px 0" }}>
-          {[...new Map(visit.ifThen.map(({ reads, group }) => [reads, groupName(diagnoser, group, name)]))]
+          {[...new Map(visit.ifThen.map(({ reads, group }) => [reads, groupName(told, group, name)]))]
             .map(([reads, group]) => `${reads}: ${group}`)
             .join("; ")}
           .
@@ -383,8 +327,7 @@ function Step({ visit, diagnoser, portName, name, onRead, onAsk, others, onChoos
           ))
         ) : (
           <>
-            {places.map(({ port, state }) => {
-              const healthy = diagnoser.healthyPa(port, state);
+            {places.map(({ port, healthyPa: healthy }) => {
               const isVacuum = healthy < 0;
               return (
                 <QuantityField
@@ -511,12 +454,14 @@ function Readings({
 
 /** What was hidden, what the method's own visits would have cost, and when it would have known. */
 function Debrief({
-  debrief: { truth, answer, own, minutes },
-  diagnoser,
+  answer,
+  practised: { truth, own },
+  told,
   name,
 }: {
-  debrief: { truth: string | null; answer: string; own: Trial; minutes: number };
-  diagnoser: Diagnoser;
+  answer: string;
+  practised: NonNullable<Study["practised"]>;
+  told: Study;
   name: (id: string) => string;
 }) {
   const isRight = truth === null ? answer === "nothing" : answer === truth;
@@ -526,7 +471,7 @@ function Debrief({
   return (
     <Next role="status">
       <b>{isRight ? "Right." : "Not that."}</b>{" "}
-      {truth === null ? "Nothing was wrong." : `${groupName(diagnoser, truth, name)}.`} You spent {minutes}{" "}
+      {truth === null ? "Nothing was wrong." : `${groupName(told, truth, name)}.`} You spent {told.minutes}{" "}
       minutes;{" "}
       {knew
         ? `the proposed steps would have told it in ${knew.minutes}.`

@@ -98,11 +98,12 @@ const Folds = memo(function Folds({
 export function KeelStrip() {
   const open = useJob();
   const { stored, plan, job, lineUp } = open;
-  const { verdict, overlay } = useExplored();
+  const { verdict, overlay, suspects } = useExplored();
   const place = useLocation().pathname.split("/")[3] ?? "";
   const [heights, setHeights] = useState<Readonly<Record<string, Height>>>({});
   const narrow = useNarrow();
-  const shown = heights[place] ?? firstHeights[place] ?? "low";
+  // What may be wrong is told by its line: there the Keel has room.
+  const shown = heights[place] ?? (suspects.length > 0 ? "tall" : firstHeights[place]) ?? "low";
   const setHeight = useCallback(
     (height: Height) => setHeights((all) => ({ ...all, [place]: height })),
     [place],
@@ -147,6 +148,7 @@ export function KeelStrip() {
           nameOf={(id) => nameOf(job, id)}
           marks={marks}
           stubs={stubs}
+          suspects={suspects}
         />
       )}
     </Strip>
