@@ -4,9 +4,9 @@ import { renderToPipeableStream } from "react-dom/server";
 import { type EntryContext, ServerRouter } from "react-router";
 import { ServerStyleSheet } from "styled-components";
 import { policyOf } from "./policy.server";
-import { mayListen, standIn } from "./standIn.server";
+import { hello, mayListen, standIn } from "./standIn.server";
 
-export { mayListen, policyOf, standIn };
+export { hello, mayListen, policyOf, standIn };
 
 const RENDER_LIMIT_MS = 10000;
 

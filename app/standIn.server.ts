@@ -27,6 +27,9 @@ const DRAWN = "drawn";
 
 export type StandIn = { ok: true; deltas: Delta[] } | { ok: false; reason: string };
 
+/** What is said first to whoever listens; of the version of the format that its schema is published in. */
+export const hello = { name: "iron-keel", version: "1.5.1", roles: ["master", "main"] };
+
 const STREAM_PATH = "/signalk/v1/stream";
 
 /** Whether a socket may be opened: at its own address, and not by a page of another host, which has no business here. */

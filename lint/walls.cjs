@@ -50,7 +50,7 @@ const coreRooms = {
   check: [...plan, "tanks"],
   edit: [...plan, "tanks", "check", "boards"],
   air: [...solved, "random"],
-  care: [...solved, "random"],
+  care: [...solved, "running", "random"],
   parts: [...built, "joints", "box", "fit", "boards", "circuits"],
   running: solved,
   manifold: [...solved, "edit"],

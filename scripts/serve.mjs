@@ -13,7 +13,7 @@ process.env.NODE_ENV ??= "production";
 const { createRequestHandler } = await import("@react-router/express");
 const build = await import(pathToFileURL(resolve("build/server/index.js")).href);
 const client = resolve("build/client");
-const { mayListen, policyOf, standIn } = build.entry.module;
+const { hello, mayListen, policyOf, standIn } = build.entry.module;
 
 const app = express();
 app.disable("x-powered-by");
@@ -91,7 +91,7 @@ server.on("upgrade", (request, socket, head) => {
   sockets.handleUpgrade(request, socket, head, (client) => sockets.emit("connection", client));
 });
 sockets.on("connection", (client) => {
-  client.send(JSON.stringify({ name: "iron-keel", version: "1.0.0", self: "vessels.self" }));
+  client.send(JSON.stringify(hello));
   client.on("error", () => client.terminate());
   client.once("message", (data) => {
     let answer;

@@ -5,9 +5,15 @@
 import { useMemo, useState } from "react";
 import styled from "styled-components";
 import type { EntryDraft } from "~/core/book/entries";
-import { computedAt, fitOf, type Instrument, instrumentsOf } from "~/core/care/instruments";
+import {
+  computedAt,
+  dimensionOf,
+  fitOf,
+  type Instrument,
+  instrumentsOf,
+  unitOf,
+} from "~/core/care/instruments";
 import type { Id } from "~/core/kinds/record";
-import { gaugeUnit, vacuumUnit } from "~/core/units/trade";
 import { fitText, instrumentText, readText } from "~/messages/care";
 import { useJob, useTrade } from "~/state/job";
 import { Button } from "~/ui/button";
@@ -27,6 +33,7 @@ const Dials = styled.ul`
 const mostPa = 101_000;
 const within = ({ quantity }: Instrument, si: number): string | null => {
   if (quantity === "vacuum") return si < mostPa ? null : "More than a full vacuum.";
+  if (quantity === "temperature") return si > -60 && si < 150 ? null : "No fuel is so warm or so cold.";
   return si >= 0 ? null : "From nought on.";
 };
 
@@ -55,11 +62,6 @@ export function TakeReadings({ isBaseline = false }: { isBaseline?: boolean }) {
   );
   const instruments = instrumentsOf(job, plan);
   if (!lineUp) return null;
-  const unitOf = ({ quantity }: Instrument): string => {
-    if (quantity === "vacuum") return vacuumUnit(units);
-    if (quantity === "pressure") return gaugeUnit(units, 1);
-    return quantity === "flow" ? units.flow : units.volume;
-  };
   const draftOf = ({ id, quantity }: Instrument, value: number): EntryDraft => {
     const rest = {
       lineUpId: lineUp.id,
@@ -128,17 +130,15 @@ export function TakeReadings({ isBaseline = false }: { isBaseline?: boolean }) {
               </span>
               <QuantityField
                 label={`${one.name}, ${instrumentText(one.quantity)}`}
-                dimension={
-                  one.quantity === "flow" ? "flow" : one.quantity === "level" ? "volume" : "pressure"
-                }
-                unit={unitOf(one)}
+                dimension={dimensionOf(one)}
+                unit={unitOf(one, units)}
                 value={value}
                 check={(si) => within(one, si)}
                 onCommit={(si) => setRead((now) => ({ ...now, [one.id]: si }))}
               />
               <span role="status">
                 {value !== undefined && computed !== null
-                  ? fitText(fitOf(one, value, computed), (off) => readText(one.quantity, off, say))
+                  ? fitText(one.quantity, fitOf(one, value, computed), say)
                   : ""}
               </span>
             </li>

@@ -6,6 +6,8 @@ import { fitOf } from "~/core/care/instruments";
 import type { Treatment } from "~/core/care/treatments";
 import type { PartOf } from "~/core/kinds/index";
 import { newPart } from "~/core/plan/blank";
+import { metricUnits } from "~/core/units/format";
+import { tradeIn } from "~/core/units/trade";
 import { fitText, treatmentHoursText, treatmentTexts, trendText, whenText } from "./care";
 
 const filter = {
@@ -56,13 +58,13 @@ describe("a trend in words", () => {
 });
 
 test("a reading within what the dial can tell is as it should be; beyond it is told by how much and which way", () => {
-  const kPa = (pa: number) => `${pa / 1000} kPa`;
-  expect(fitText(fitOf({ quantity: "vacuum" }, 9000, 9500), kPa)).toBe("as it should be");
+  const kPa = tradeIn(metricUnits);
+  expect(fitText("vacuum", fitOf({ quantity: "vacuum" }, 9000, 9500), kPa)).toBe("as it should be");
   // Over the dial's 0.64 kPa and a seventh of the plan's: 1.56 kPa.
-  expect(fitText(fitOf({ quantity: "vacuum" }, 12_500, 9500), kPa)).toBe(
+  expect(fitText("vacuum", fitOf({ quantity: "vacuum" }, 12_500, 9500), kPa)).toBe(
     "3 kPa more than the plan computes: look for the cause",
   );
-  expect(fitText(fitOf({ quantity: "vacuum" }, 7500, 9500), kPa)).toBe(
+  expect(fitText("vacuum", fitOf({ quantity: "vacuum" }, 7500, 9500), kPa)).toBe(
     "2 kPa less than the plan computes: look for the cause",
   );
   expect(fitOf({ quantity: "vacuum" }, 600, 0).fits).toBe(true);

@@ -69,19 +69,23 @@ export const jarVerdicts: Record<JarVerdict, { name: string; next: string }> = {
 };
 
 /** Whether a reading is what the plan computes, within what the gauge can tell. */
-export function fitText({ off, fits }: Fit, figure: (si: number) => string): string {
+export function fitText(quantity: Instrument["quantity"], { off, fits }: Fit, say: Trade): string {
   if (fits) return "as it should be";
-  return `${figure(Math.abs(off))} ${off > 0 ? "more" : "less"} than the plan computes: look for the cause`;
+  const size = Math.abs(off);
+  return `${quantity === "temperature" ? say.warmer(size) : readText(quantity, size, say)} ${off > 0 ? "more" : "less"} than the plan computes: look for the cause`;
 }
 
 /** What an instrument tells. */
 export const instrumentText = (quantity: Instrument["quantity"]): string =>
-  ({ vacuum: "vacuum", pressure: "pressure", flow: "flow", level: "aboard" })[quantity];
+  ({ vacuum: "vacuum", pressure: "pressure", flow: "flow", level: "aboard", temperature: "temperature" })[
+    quantity
+  ];
 
 /** A figure as its instrument shows it. */
 export function readText(quantity: Instrument["quantity"], si: number, say: Trade): string {
   if (quantity === "vacuum") return say.vacuum(si);
   if (quantity === "pressure") return say.gauge(si);
+  if (quantity === "temperature") return say.temperature(si);
   return quantity === "flow" ? say.flow(si) : say.volume(si);
 }
 

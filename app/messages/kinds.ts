@@ -229,6 +229,7 @@ const words: { [K in PartKind]: KindWords<PartOf<K>> } = {
 
     fields: { measures: { label: "It reads", options: { vacuum: "vacuum", pressure: "pressure" } } },
   },
+  thermometer: { name: "thermometer", fields: {} },
   samplingTap: { name: "sampling tap", fields: {} },
   bleedScrew: { name: "bleed screw", fields: {} },
   bulkhead: {

@@ -25,7 +25,7 @@ export interface VacuumReading extends EntryBase {
 }
 
 /** What an instrument of the plan can tell beside vacuum. */
-export const quantities = ["pressure", "flow", "level"] as const;
+export const quantities = ["pressure", "flow", "level", "temperature"] as const;
 export type Quantity = (typeof quantities)[number];
 
 /** A pressure over the open air in Pa, a flow in m3/s, or what a tank holds in m3. */

@@ -6,10 +6,9 @@ import Papa from "papaparse";
 import type { Id } from "../kinds/record";
 import type { Job, Plan } from "../plan/types";
 import { capacityM3 } from "../tanks/tank";
-import type { UnitChoice } from "../units/format";
+import { ZERO_CELSIUS_K } from "../units/factors";
 import { parseQuantity } from "../units/parse";
-import { gaugeUnit, vacuumUnit } from "../units/trade";
-import { type Instrument, instrumentsOf } from "./instruments";
+import { dimensionOf, type Instrument, instrumentsOf, unitOf } from "./instruments";
 
 export interface Incoming {
   /** ISO 8601. */
@@ -51,12 +50,13 @@ const MOST_ROWS = 50_000;
 const CLOCK_MS = 5 * 60_000;
 /** From one reading to the next of an instrument no fuel system goes so many times up or down: it is another unit. */
 const JUMPS = 40;
-/** Of next to nothing many times as much is still little: Pa, m3/s, m3. */
+/** Of next to nothing many times as much is still little: Pa, m3/s, m3, degC. */
 const LEAST_JUMP: Record<Instrument["quantity"], number> = {
   vacuum: 640,
   pressure: 640,
   flow: 1e-7,
   level: 1e-3,
+  temperature: 1,
 };
 
 /** What all sources are looked at for: times, doubles, jumps of units. */
@@ -121,6 +121,7 @@ function ofPath(path: string, value: number, job: Job, instruments: readonly Ins
     const tank = job.tanks.find((one) => one.id === id);
     return tank ? { of, value: value * capacityM3(tank) } : null;
   }
+  if (of.quantity === "temperature") return { of, value: value - ZERO_CELSIUS_K };
   return { of, value: of.quantity === "vacuum" ? -value : value };
 }
 
@@ -200,19 +201,6 @@ export function guessedMapping(
     }),
   );
   return { time, of };
-}
-
-const dimensionOf = ({ quantity }: Instrument) =>
-  quantity === "flow"
-    ? ("flow" as const)
-    : quantity === "level"
-      ? ("volume" as const)
-      : ("pressure" as const);
-
-function unitOf({ quantity }: Instrument, units: UnitChoice): string {
-  if (quantity === "flow") return units.flow;
-  if (quantity === "level") return units.volume;
-  return quantity === "vacuum" ? vacuumUnit(units) : gaugeUnit(units, 1);
 }
 
 /** A table with a header; figures with or without their unit, in the job's units where they have none. */

@@ -1,11 +1,13 @@
 /** What instruments should read: against the solver's own figures at their places, and fits by hand. */
 import { readFileSync } from "node:fs";
 import { describe, expect, test } from "@jest/globals";
+import { applyCommand } from "../edit/commands";
 import { gaugeAtPort } from "../hydraulics/derive";
 import { LineUpSolver } from "../hydraulics/solve";
 import { buildNetwork } from "../network/network";
 import { currentPlan } from "../plan/ports";
 import type { Job, LineUp } from "../plan/types";
+import { engineHeat } from "../tanks/heat";
 import { computedAt, fitOf, instrumentsOf } from "./instruments";
 
 const load = (name: string) =>
@@ -57,4 +59,36 @@ test("a reading fits within the dial and a share of what is computed: by hand", 
   expect(fitOf({ quantity: "level" }, 0.11, 0.1).fits).toBe(true);
   expect(fitOf({ quantity: "level" }, 0.115, 0.1).fits).toBe(false);
   expect(fitOf({ quantity: "flow" }, 0, 0).fits).toBe(true);
+});
+
+test("a thermometer in the feed reads the tank's, in the return what the engine gives back, and nothing where all stands still", () => {
+  const job = load("marram");
+  const [feed, back] = ["run1", currentPlan(job).runs.find(({ from }) => from.port === "return")?.id ?? ""];
+  const fitted = [feed, back].reduce(
+    (now, runId, i) =>
+      applyCommand(now, {
+        name: "insertPart",
+        id: `t${i}`,
+        kind: "thermometer",
+        runId,
+        newRunId: `r${i}`,
+      }).job,
+    job,
+  );
+  const plan = currentPlan(fitted);
+  const network = buildNetwork(fitted);
+  const engine = fitted.consumers[0]!;
+  const lineUp = plan.lineUps.find(({ id }) => id === "runPort") as LineUp;
+  const conditions = { ...plan.conditions, fuelC: 12 };
+  const result = new LineUpSolver(network).solve(lineUp, conditions);
+  const read = (id: string, of = result) =>
+    computedAt(network, of, instrumentsOf(fitted, plan).find((one) => one.id === id)!, conditions);
+  expect(read("t0")).toBeCloseTo(12, 9);
+  // What is not burned comes back as the engine sends it: worked out by hand from its own figures.
+  const { tempC, share } = engineHeat(engine);
+  expect(read("t1")).toBeCloseTo(12 + share * (tempC - 12), 6);
+  const still = { ...lineUp, consumers: { [engine.id]: "stopped" as const }, pumps: {} };
+  expect(read("t0", new LineUpSolver(network).solve(still, conditions))).toBeNull();
+  expect(fitOf({ quantity: "temperature" }, 15, 12).fits).toBe(true);
+  expect(fitOf({ quantity: "temperature" }, 17, 12).fits).toBe(false);
 });

@@ -2,12 +2,14 @@
  * A stand-in for the system itself: what its gauges would read with a fault, by a truth that is worse than the plan (each
  * hose, element, pump and feed off by its own share), with the zero of each gauge, noise, and now and then a slip.
  */
-import { LineUpSolver } from "../hydraulics/solve";
+import { type LineUpResult, LineUpSolver } from "../hydraulics/solve";
 import type { Settings } from "../network/settings";
 import { seeded } from "../random/seeded";
 import { capacityM3 } from "../tanks/tank";
+import { ZERO_CELSIUS_K } from "../units/factors";
 import type { CareReading, Diagnoser, ReadState } from "./diagnose";
 import type { CareFault } from "./faults";
+import { computedAt, type Instrument, instrumentsOf } from "./instruments";
 import { type Look, lookChance, type Symptom, symptomChance, symptoms } from "./looks";
 import type { PlainVisit } from "./visits";
 
@@ -61,10 +63,9 @@ export class SimulatedSystem {
     Object.assign(laws, { curves });
   }
 
-  /** What stands at a port in truth, Pa over the air; NaN where nothing flows or is known. */
-  truePa(port: string, state: ReadState): number {
+  private truth(state: ReadState): LineUpResult {
     const gone = this.fault && this.of.isGone(this.fault.fault, state);
-    const result = this.solver.solveWith(
+    return this.solver.solveWith(
       this.of.lineUpAt(state, this.fault?.fault.lineUp ?? this.of.lineUp),
       this.of.conditionsAt(state),
       (settings) => {
@@ -72,8 +73,18 @@ export class SimulatedSystem {
         if (this.fault && !gone) this.fault.fault.apply(settings, this.fault.size);
       },
     );
+  }
+
+  /** What stands at a port in truth, Pa over the air; NaN where nothing flows or is known. */
+  truePa(port: string, state: ReadState): number {
+    const result = this.truth(state);
     const node = this.of.network.nodeOf.get(port);
     return result.outcome === "solved" && node !== undefined ? (result.gaugePa[node] as number) : Number.NaN;
+  }
+
+  /** What passes a meter, or how warm it is at a thermometer; null where nothing flows. */
+  trueAt(instrument: Instrument, state: ReadState): number | null {
+    return computedAt(this.of.network, this.truth(state), instrument, this.of.conditions);
   }
 
   /** What a gauge is off by, always. */
@@ -194,6 +205,9 @@ export interface Delta {
 const EVERY_S = 5;
 const LAG_S = 3;
 const DRIFT_PA = 8;
+/** Noise of a meter, as a share, and of a thermometer, K. Invented, for the stand-in alone. */
+const METER_SHARE = 0.01;
+const WARMTH_K = 0.4;
 const START = Date.UTC(2026, 0, 1);
 
 /** What the gauges and senders say from the engine's start on: from rest to full load, with lag, drift and noise. */
@@ -209,6 +223,19 @@ export function deltasOf(system: SimulatedSystem, minutes: number): Delta[] {
     path: `tanks.fuel.${tank.id}.currentLevel`,
     value: Math.min(1, (conditions.aboardM3[tank.id] ?? 0) / capacityM3(tank)),
   }));
+  const others = instrumentsOf(network.job, network.plan).flatMap((one) => {
+    const full = system.trueAt(one, "full");
+    if (full === null || (one.quantity !== "flow" && one.quantity !== "temperature")) return [];
+    const isFlow = one.quantity === "flow";
+    return [
+      {
+        path: `fuelSystem.${one.id}.${one.quantity}`,
+        from: isFlow ? 0 : conditions.fuelC + ZERO_CELSIUS_K,
+        full: isFlow ? full : full + ZERO_CELSIUS_K,
+        noise: isFlow ? METER_SHARE * full : WARMTH_K,
+      },
+    ];
+  });
   return Array.from({ length: Math.max(1, Math.round((minutes * 60) / EVERY_S)) }, (_, i): Delta => {
     const atS = i * EVERY_S;
     const risen = 1 - Math.exp(-atS / LAG_S);
@@ -218,13 +245,17 @@ export function deltasOf(system: SimulatedSystem, minutes: number): Delta[] {
       const value = from + (gauge.full - from) * risen + gauge.drift + system.noise(TRUTH.repeatPa);
       return Number.isFinite(value) ? [{ path: gauge.path, value: Math.round(value) }] : [];
     });
+    const passing = others.map(({ path, from, full, noise }) => ({
+      path,
+      value: Math.max(0, from + (full - from) * risen + system.noise(noise)),
+    }));
     return {
       context: "vessels.self",
       updates: [
         {
           source: { label: "simulated", type: "keel" },
           timestamp: new Date(START + atS * 1000).toISOString(),
-          values: [...values, ...tanks],
+          values: [...values, ...passing, ...tanks],
         },
       ],
     };

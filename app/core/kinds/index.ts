@@ -29,6 +29,7 @@ import { type SelectorValve, selector } from "./selector";
 import { type Strainer, strainer } from "./strainer";
 import { type SwirlPot, swirlPot } from "./swirlPot";
 import { type Tee, tee } from "./tee";
+import { type Thermometer, thermometer } from "./thermometer";
 import { type TransferPump, transferPump } from "./transferPump";
 import { type TwoWayValve, twoWay } from "./twoWay";
 import { type WaterSensor, waterSensor } from "./waterSensor";
@@ -60,6 +61,7 @@ export type PlanPart =
   | FlowMeter
   | Gauge
   | SamplingTap
+  | Thermometer
   | BleedScrew
   | Bulkhead
   | BreatherValve;
@@ -97,6 +99,7 @@ export const kinds = {
   flowMeter,
   gauge,
   samplingTap,
+  thermometer,
   bleedScrew,
   bulkhead,
   breatherValve,

@@ -134,6 +134,7 @@ describe("every kind of part", () => {
       "waterSensor",
       "gauge",
       "samplingTap",
+      "thermometer",
       "bleedScrew",
       "bulkhead",
     ]);

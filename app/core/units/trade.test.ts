@@ -135,6 +135,8 @@ describe("figures as the trade writes them", () => {
     // 1 lbf ft is 1.3558179 N m (NIST SP 811, from memory).
     expect([us.moment(135.58179), metric.moment(50)]).toEqual(["100 lb ft", "50 N m"]);
     expect(us.temperature(60)).toBe("140 °F");
+    // A difference of 5 K is 9 °F, not 41.
+    expect(us.warmer(5)).toBe("9 °F");
     const mixed = tradeIn({ ...metricUnits, pressure: "inHg", volume: "gal" });
     expect([mixed.vacuum(3386.389), mixed.volume(0.0378541), mixed.length(0.2), mixed.wire(4e-6)]).toEqual([
       "1 inHg",

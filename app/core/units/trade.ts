@@ -1,6 +1,6 @@
 /** Figures as the trade writes them, by kind of figure: the job's choice of units says which system each follows. */
-import { type Dimension, GALLON_US_M3, INCH_M, LITRE_M3 } from "./factors";
-import { formatNumber, formatQuantity, type UnitChoice } from "./format";
+import { type Dimension, fromSi, GALLON_US_M3, INCH_M, LITRE_M3 } from "./factors";
+import { formatNumber, formatQuantity, showQuantity, type UnitChoice } from "./format";
 import { gaugeText, wireGauge } from "./wire";
 
 const QUART_M3 = GALLON_US_M3 / 4;
@@ -87,6 +87,8 @@ export interface Trade {
   /** Of a vacuum, and of losses that are held against one. */
   vacuum(pa: number): string;
   temperature(c: number): string;
+  /** A difference of temperature, K: a degree is not a degree of the other scale. */
+  warmer(k: number): string;
   mass(kg: number): string;
   moment(nM: number): string;
   /** Copper as it is fitted: the size sold that is nearest. */
@@ -122,6 +124,11 @@ export function tradeIn(units: UnitChoice): Trade {
     gauge: (pa) => formatQuantity("pressure", pa, gaugeUnit(units, pa)),
     vacuum: (pa) => formatQuantity("pressure", pa, vacuumUnit(units)),
     temperature: (c) => formatQuantity("temperature", c, units.temperature),
+    warmer: (k) => {
+      const unit = units.temperature;
+      const per = fromSi("temperature", 1, unit) - fromSi("temperature", 0, unit);
+      return `${formatNumber(per * k)} ${showQuantity("temperature", 0, unit).unit}`;
+    },
     moment: (nM) => formatQuantity("moment", nM, inGallons(units) ? "lb ft" : "N m"),
     mass: (kg) => formatQuantity("mass", kg, massUnit(units)),
     wire: (m2) => wire(m2, Math.round),

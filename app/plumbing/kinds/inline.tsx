@@ -77,6 +77,14 @@ export const bleedScrew = inline<"bleedScrew">(
   </g>,
 );
 
+export const thermometer = inline<"thermometer">(
+  <g>
+    <path d="M0 14a6 6 0 0 1 -3 -11v-17a3 3 0 0 1 6 0v17a6 6 0 0 1 -3 11z" {...body} strokeWidth={1.5} />
+    <path d="M0 9v-14" stroke="var(--ink)" strokeWidth={2.4} />
+    <path d="M5 -11h4M5 -6h4M5 -1h4" {...thin} />
+  </g>,
+);
+
 export const samplingTap = inline<"samplingTap">(
   <g>
     <rect x={-9} y={-6} width={18} height={12} rx={2} {...body} strokeWidth={1.5} />

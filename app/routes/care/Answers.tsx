@@ -58,7 +58,7 @@ function LastReading({ reading, network }: { reading: VacuumReading; network: Ne
     <>
       {say.vacuum(reading.vacuumPa)} on {dayText(new Date(reading.at))}, the plan says{" "}
       {say.vacuum(implied.computedPa)}:{" "}
-      {fitText(fitOf({ quantity: "vacuum" }, reading.vacuumPa, implied.computedPa), say.vacuum)}
+      {fitText("vacuum", fitOf({ quantity: "vacuum" }, reading.vacuumPa, implied.computedPa), say)}
     </>
   );
 }

@@ -192,8 +192,7 @@ export function Incoming() {
                   <li key={one.id}>
                     <b>{one.name}</b>: {counted(count, "reading")}, the last{" "}
                     {readText(one.quantity, value, say)}
-                    {computed !== null &&
-                      `, ${fitText(fitOf(one, value, computed), (off) => readText(one.quantity, off, say))}`}
+                    {computed !== null && `, ${fitText(one.quantity, fitOf(one, value, computed), say)}`}
                   </li>
                 );
               })}
