@@ -145,7 +145,7 @@ test("hose is put into the box, cut from it by the list, and undone; the box goe
   const length = page.getByRole("textbox", { name: "Length, to put it in" });
   await length.fill("30 m");
   await page.keyboard.press("Enter");
-  await expect(page.getByText("12 lines in the box, for all jobs.")).toBeVisible();
+  await expect(page.getByText("13 lines in the box, for all jobs.")).toBeVisible();
   const saving = page.waitForEvent("download");
   await page.getByRole("button", { name: "Save the box" }).click();
   const file = await (await saving).path();
@@ -161,6 +161,6 @@ test("hose is put into the box, cut from it by the list, and undone; the box goe
     .setInputFiles({ name: "other.json", mimeType: "application/json", buffer: Buffer.from("{}") });
   await expect(page.getByText(/other.json: format is not a file of the shop's box/)).toBeVisible();
   await page.getByLabel("A box file").setInputFiles(file);
-  await expect(page.getByText("12 lines in the box, for all jobs.")).toBeVisible();
+  await expect(page.getByText("13 lines in the box, for all jobs.")).toBeVisible();
   await expectAccessible(page, "#place");
 });

@@ -16,6 +16,7 @@ import {
   KEEP_M,
   KERF_M,
   likeInHand,
+  namedIn,
   putIn,
   takeOut,
 } from "./box";
@@ -88,6 +89,8 @@ describe("what is counted", () => {
     expect(putIn([hose("a", 1)], hose("b", 1))).toHaveLength(2);
     expect(takeOut(takeOut([seal], "s1"), "s1")).toEqual([]);
     expect(takeOut([hose("a", 1)], "a")).toEqual([]);
+    expect(namedIn(more, "BOWL seal")?.count).toBe(5);
+    expect(namedIn([{ ...seal, count: 0 }, hose("a", 1)], "bowl seal")).toBeUndefined();
   });
 });
 

@@ -53,6 +53,13 @@ export const takeOut = (items: readonly BoxItem[], id: Id): BoxItem[] =>
     return !isCounted(one) || one.count <= 1 ? [] : [{ ...one, count: one.count - 1 }];
   });
 
+/** What is counted under a name, if there is any. */
+export const namedIn = (items: readonly BoxItem[], name: string) =>
+  items.find(
+    (item): item is Extract<BoxItem, { kind: "thing" }> =>
+      item.kind === "thing" && item.count > 0 && sameName(item.name, name),
+  );
+
 /** Adapters that have an end like what is in the hand: outside diameter, and pitch of a thread. */
 export function likeInHand(items: readonly BoxItem[], outsideM: number, pitchM: number | null): BoxItem[] {
   const guesses = guessEnds(outsideM, pitchM).map(({ end }) => end);

@@ -1,14 +1,18 @@
 /** What is due and when, the next first; and as a file for the calendar. */
 import { CalendarDays } from "lucide-react";
 import { useMemo, useState } from "react";
+import { namedIn, takeOut } from "~/core/box/box";
 import { type Due, doneDraft, dueOf } from "~/core/care/due";
 import type { GaugeTrend } from "~/core/care/gaugeTrend";
+import { isFiltering } from "~/core/kinds/families";
 import { newId } from "~/core/kinds/ids";
 import type { ServiceInterval } from "~/core/plan/types";
 import { notNegative } from "~/fields/checks";
 import { QuantityField } from "~/fields/QuantityField";
+import { buyText } from "~/messages/buying";
 import { calendarDays, dueDetail, dueText, dueWhen } from "~/messages/care";
 import { nameOf } from "~/messages/notes";
+import { useBox } from "~/state/box";
 import { fileName, saveText } from "~/state/files";
 import { type OpenJob, useJob } from "~/state/job";
 import { Button } from "~/ui/button";
@@ -93,13 +97,24 @@ export function DueList({
   isOwner?: boolean;
 }) {
   const open = useJob();
-  const { job, plan, book, select, dispatch, enter } = open;
+  const { job, plan, book, select, dispatch, enter, say } = open;
+  const box = useBox(say);
   const due = useMemo(() => dueOf({ job, plan }, book, trends), [job, plan, book, trends]);
   const isDated = due.some(({ on }) => on !== null);
   const [edited, setEdited] = useState<Due | null>(null);
   const [own, setOwn] = useState("");
   const put = (id: string, interval: ServiceInterval) =>
     void dispatch({ name: "editJob", change: { service: { ...job.service, [id]: interval } } });
+  /** The element that went in came out of the shop's box, where it holds one by that name. */
+  const fromBox = async (partId: string) => {
+    const part = plan.parts.find(({ id }) => id === partId);
+    if (!part || !isFiltering(part)) return;
+    const name = buyText({ kind: "element", micron: part.micron, of: part.kind }, job.units);
+    const item = namedIn(box.items, name);
+    if (!item) return;
+    await box.change((items) => takeOut(items, item.id));
+    say(`One taken out of the box: ${item.name}, ${item.count - 1} left.`);
+  };
   const done = async (one: Due) => {
     const draft = doneDraft(
       { plan },
@@ -114,6 +129,7 @@ export function DueList({
         id: draft.partId,
         fittedOn: new Date().toISOString().slice(0, 10),
       });
+    if (result.ok && draft.kind === "elementChanged") await fromBox(draft.partId);
   };
   return (
     <Sheet aria-label="What is due">
