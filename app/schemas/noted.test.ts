@@ -8,6 +8,13 @@ const glance: Glance = {
   counts: { stop: 1, mend: 7, watch: 3 },
   due: [{ uid: "marram-x@iron-keel", on: "2026-12-15", text: "Marram: element", detail: "by its readings" }],
   awaited: 0,
+  sketch: {
+    width: 168,
+    height: 40,
+    hoses: [[1, 2, 30, 2]],
+    bodies: [{ is: "tank", x: 0, y: 0, width: 20, height: 30 }],
+  },
+  changed: "added: Separator",
 };
 
 describe("a note", () => {

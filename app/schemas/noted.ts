@@ -5,6 +5,23 @@ import { z } from "./zod";
 const grade = z.enum(["stop", "mend", "watch"]);
 const count = z.int().min(0);
 
+/** A small picture of the plumbing: bodies, and hoses as x and y in turn. */
+const sketchSchema = z.strictObject({
+  width: z.int(),
+  height: z.int(),
+  hoses: z.array(z.array(z.int())),
+  bodies: z.array(
+    z.strictObject({
+      is: z.enum(["tank", "consumer", "part"]),
+      x: z.int(),
+      y: z.int(),
+      width: z.int(),
+      height: z.int(),
+    }),
+  ),
+});
+export type Sketch = z.infer<typeof sketchSchema>;
+
 /** What the job list tells of a job, in words, with the state of the job that it was worked out from. */
 export const glanceSchema = z.strictObject({
   mark: z.string(),
@@ -12,8 +29,14 @@ export const glanceSchema = z.strictObject({
   counts: z.strictObject({ stop: count, mend: count, watch: count }),
   due: z.array(z.strictObject({ uid: z.string(), on: z.string(), text: z.string(), detail: z.string() })),
   awaited: count,
+  /** Null where nothing is drawn, or where it could not be laid out. */
+  sketch: sketchSchema.nullable(),
+  changed: z.string().nullable(),
 });
 export type Glance = z.infer<typeof glanceSchema>;
+
+/** How tall the Keel was left, by place. */
+export const keelHeightsSchema = z.record(z.string(), z.enum(["folded", "low", "tall"]));
 
 /** Which column of a recorder's table is of which instrument. */
 export const columnMappingSchema: z.ZodType<ColumnMapping> = z.strictObject({

@@ -209,6 +209,15 @@ export const undo = (jobId: string, tab: Tab = anyTab, evenOthers = false) =>
   travel(jobId, "undo", tab, evenOthers);
 export const redo = (jobId: string, tab: Tab = anyTab) => travel(jobId, "redo", tab, false);
 
+/** What was done last and stands; null where nothing is kept of it. */
+export const lastChange = async (jobId: string): Promise<Command | null> =>
+  (
+    await stepsOf(jobId)
+      .reverse()
+      .filter(({ isUndone }) => !isUndone)
+      .first()
+  )?.command ?? null;
+
 /** Whether a tab has something to undo or redo. */
 export async function undoable(jobId: string, tab: Tab): Promise<{ canUndo: boolean; canRedo: boolean }> {
   let canUndo = false;

@@ -8,7 +8,7 @@ import { VERSION } from "~/schemas/version";
 import { enter, forgetBook, readBook } from "./book";
 import { database, KeelDatabase } from "./database";
 import { copyJob, exportAll, exportJob, fileSizes, importJob, restoreAll } from "./files";
-import { commit, MOST_UNDO, redo, type Tab, undo } from "./history";
+import { commit, lastChange, MOST_UNDO, redo, type Tab, undo } from "./history";
 import { openJob, readJob } from "./jobs";
 import { createJob, deleteJob, listJobs, restoreJob } from "./list";
 import { allTables } from "./records";
@@ -45,6 +45,15 @@ describe("changes", () => {
     await redo("marram");
     expect(await stored()).toEqual(after);
     expect(await redo("marram")).toEqual({ outcome: "nothing" });
+  });
+
+  test("the last of them that stands is told", async () => {
+    expect(await lastChange("marram")).toBeNull();
+    await commit("marram", { name: "rename", jobName: "A" });
+    await commit("marram", { name: "rename", jobName: "B" });
+    expect(await lastChange("marram")).toMatchObject({ jobName: "B" });
+    await undo("marram");
+    expect(await lastChange("marram")).toMatchObject({ jobName: "A" });
   });
 
   test("after an undo the new change takes the place of what could have been redone", async () => {

@@ -2,6 +2,7 @@ import { ChevronDown } from "lucide-react";
 import { memo, type ReactNode, useEffect, useRef, useState } from "react";
 import {
   Button as AriaButton,
+  SearchField as AriaSearchField,
   Select as AriaSelect,
   Slider as AriaSlider,
   Switch as AriaSwitch,
@@ -67,6 +68,26 @@ interface TextProps {
 }
 
 /** A line of text that is kept on Enter or on leaving it. */
+/** Words that are sought as they are typed; Escape clears them. */
+export function SearchField({
+  label,
+  value,
+  onChange,
+}: {
+  label: string;
+  value: string;
+  onChange: (text: string) => void;
+}) {
+  return (
+    <Field>
+      <AriaSearchField value={value} onChange={onChange}>
+        <FieldLabel>{label}</FieldLabel>
+        <Box />
+      </AriaSearchField>
+    </Field>
+  );
+}
+
 export function TextField({ label, value, onCommit, autoFocus, name }: TextProps) {
   const [draft, setDraft] = useState(value);
   const [fault, setFault] = useState<string | null>(null);

@@ -1,3 +1,5 @@
+import { keep } from "./kept";
+
 /** The two colour schemes. A unit test holds their contrast and that no two meanings look alike. */
 export interface Scheme {
   ground: string;
@@ -66,9 +68,5 @@ export const currentTheme = (): ThemeName =>
 
 export function setTheme(name: ThemeName): void {
   document.documentElement.dataset.theme = name;
-  try {
-    localStorage.setItem(KEY, name);
-  } catch {
-    // Storage closed: the scheme holds until the page is left.
-  }
+  keep("theme", name);
 }

@@ -1,6 +1,6 @@
 import { ChevronsDownUp, ChevronsUpDown } from "lucide-react";
 import { memo, useCallback, useEffect, useMemo, useState } from "react";
-import { useLocation } from "react-router";
+import { useLocation, useSearchParams } from "react-router";
 import styled from "styled-components";
 import { entriesOf } from "~/core/book/entries";
 import { lastLooks } from "~/core/book/looks";
@@ -11,8 +11,10 @@ import { KeelUpright } from "~/keel/KeelUpright";
 import type { KeelMark } from "~/keel/marks";
 import { nameOf } from "~/messages/notes";
 import { outcomeText } from "~/messages/outcomes";
+import { keelHeightsSchema, noted } from "~/schemas/noted";
 import { type OpenJob, useExplored, useJob } from "~/state/job";
 import { Button } from "~/ui/button";
+import { keep, kept } from "~/ui/kept";
 
 const Strip = styled.section`
   grid-area: keel; border-top: 2px solid var(--ink); background: var(--panel); position: relative; min-width: 0; contain: layout paint style;
@@ -33,8 +35,20 @@ const Low = styled.p`
 
 type Height = "folded" | "low" | "tall";
 /** Where the way is proved it is read closely; where it is bled it stands in the place itself, at its heights. */
-const firstHeights: Readonly<Record<string, Height>> = { prove: "tall", bleed: "folded" };
+const firstHeights: Readonly<Record<string, Height>> = {
+  survey: "folded",
+  prove: "tall",
+  parts: "folded",
+  bleed: "folded",
+  "care forms": "folded",
+};
 const px: Record<Exclude<Height, "folded">, number> = { low: 176, tall: 268 };
+
+const forms: ReadonlySet<string> = new Set(["fuel", "service", "handover"]);
+
+/** Where no way is read it is folded, until somebody opens it there: that is kept. */
+const HEIGHTS = "keel";
+const keptHeights = (): Readonly<Record<string, Height>> => noted(keelHeightsSchema, kept(HEIGHTS)) ?? {};
 
 /** What the place that is open puts on the Keel. */
 function marksFor(place: string, { plan, book, stored: verdict, lineUp }: OpenJob): KeelMark[] {
@@ -99,18 +113,26 @@ export function KeelStrip() {
   const open = useJob();
   const { stored, plan, job, lineUp } = open;
   const { verdict, overlay, suspects } = useExplored();
-  const place = useLocation().pathname.split("/")[3] ?? "";
-  const [heights, setHeights] = useState<Readonly<Record<string, Height>>>({});
+  const page = useLocation().pathname.split("/")[3] ?? "";
+  const [asked] = useSearchParams();
+  // In Care a way is read beside readings and suspects, not beside forms.
+  const place = page === "care" && forms.has(asked.get("part") ?? "") ? "care forms" : page;
+  const [heights, setHeights] = useState<Readonly<Record<string, Height>>>(keptHeights);
   const narrow = useNarrow();
   // What may be wrong is told by its line: there the Keel has room.
   const shown = heights[place] ?? (suspects.length > 0 ? "tall" : firstHeights[place]) ?? "low";
   const setHeight = useCallback(
-    (height: Height) => setHeights((all) => ({ ...all, [place]: height })),
+    (height: Height) =>
+      setHeights((all) => {
+        const next = { ...all, [place]: height };
+        keep(HEIGHTS, JSON.stringify(next));
+        return next;
+      }),
     [place],
   );
-  const marks = useMemo(() => marksFor(place, open), [place, open]);
+  const marks = useMemo(() => marksFor(page, open), [page, open]);
   const stubs = useMemo(() => (verdict?.way ? stubsOf(plan, verdict.way) : []), [plan, verdict]);
-  if (place === "print") return null;
+  if (page === "print") return null;
   const drawn = verdict?.way && verdict.result.outcome === "solved";
   return (
     <Strip aria-label="The Keel" id="keel" data-state={verdict?.result.outcome ?? "none"}>

@@ -1,4 +1,4 @@
-import { useState } from "react";
+import { useEffect, useState } from "react";
 import { Link, Outlet, useLocation } from "react-router";
 import styled from "styled-components";
 import { closedText, storageFault } from "~/messages/storage";
@@ -11,6 +11,7 @@ import { say } from "~/ui/toast";
 import type { Route } from "./+types/route";
 import { Header } from "./Header";
 import { KeelStrip } from "./KeelStrip";
+import { leave } from "./left";
 import { Rail } from "./Rail";
 import { Side } from "./Side";
 import { ShortcutsProvider } from "./shortcuts";
@@ -63,14 +64,16 @@ function Closed({ text }: { text: string }) {
 }
 
 export default function JobRoute({ loaderData }: Route.ComponentProps) {
-  const { pathname } = useLocation();
+  const { pathname, search } = useLocation();
+  const { id } = loaderData.loaded.job;
+  useEffect(() => leave(id, pathname, search), [id, pathname, search]);
   // The sheet is open at one place; going to another closes it.
   const [sheetAt, setSheetAt] = useState<string | null>(null);
   const sheet = sheetAt === pathname;
   const setSheet = (open: boolean) => setSheetAt(open ? pathname : null);
   return (
     <JobProvider
-      key={loaderData.loaded.job.id}
+      key={id}
       loaded={loaderData.loaded}
       book={loaderData.book}
       say={say}

@@ -18,6 +18,7 @@ import { placeNames } from "~/messages/outcomes";
 import { useJob } from "~/state/job";
 import { Dialog } from "~/ui/dialog";
 import { Switch } from "~/ui/fields";
+import { keep, kept } from "~/ui/kept";
 import { currentTheme, setTheme } from "~/ui/theme";
 
 const SaveFile = lazy(() => import("../jobs/SaveFile"));
@@ -45,14 +46,8 @@ const Context = createContext<Shortcuts>({
 });
 export const useShortcuts = () => useContext(Context);
 
-const KEYS_OFF = "iron-keel-keys-off";
-const readOff = () => {
-  try {
-    return localStorage.getItem(KEYS_OFF) === "1";
-  } catch {
-    return false;
-  }
-};
+const KEYS_OFF = "keys-off";
+const readOff = () => kept(KEYS_OFF) === "1";
 
 const Rows = styled.dl`
   display: grid; grid-template-columns: 72px 1fr; gap: 4px 12px; margin: 0;
@@ -158,11 +153,7 @@ export function ShortcutsProvider({ children }: { children: ReactNode }) {
   );
   const turn = (on: boolean) => {
     setOff(!on);
-    try {
-      localStorage.setItem(KEYS_OFF, on ? "0" : "1");
-    } catch {
-      // Storage closed: holds until the page is left.
-    }
+    keep(KEYS_OFF, on ? "0" : "1");
   };
   return (
     <Context.Provider value={value}>

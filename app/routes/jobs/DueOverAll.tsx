@@ -3,6 +3,7 @@
  * Seen in three seconds: what is due over all jobs, the next first, and what is overdue.
  */
 import { CalendarDays } from "lucide-react";
+import { useState } from "react";
 import { Link } from "react-router";
 import styled from "styled-components";
 import { dayText } from "~/messages/care";
@@ -22,6 +23,8 @@ const List = styled.ol`
 /** So far ahead a shop plans. */
 const AHEAD_DAYS = 31;
 const DAY_MS = 86_400_000;
+/** Lines that are shown before the rest is asked for. */
+const MOST = 12;
 
 export function DueOverAll({
   jobs,
@@ -32,6 +35,7 @@ export function DueOverAll({
   glances: ReadonlyMap<string, Glance>;
   today: string;
 }) {
+  const [isWhole, showWhole] = useState(false);
   const end = new Date(Date.parse(today) + AHEAD_DAYS * DAY_MS).toISOString().slice(0, 10);
   const all = jobs
     .flatMap(({ id }) => (glances.get(id)?.due ?? []).map((line) => ({ ...line, id })))
@@ -57,7 +61,7 @@ export function DueOverAll({
         </p>
       ) : (
         <List>
-          {soon.map(({ uid, id, on, text }) => (
+          {soon.slice(0, isWhole ? soon.length : MOST).map(({ uid, id, on, text }) => (
             <li key={uid} data-over={on < today}>
               <b>
                 {dayText(new Date(`${on}T00:00:00Z`))}
@@ -67,6 +71,11 @@ export function DueOverAll({
             </li>
           ))}
         </List>
+      )}
+      {soon.length > MOST && !isWhole && (
+        <Button $quiet onPress={() => showWhole(true)}>
+          All {soon.length}
+        </Button>
       )}
       <Button onPress={() => void save()}>
         <CalendarDays size={16} aria-hidden /> Calendar of {counted(all.length, "date")}

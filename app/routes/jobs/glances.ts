@@ -1,7 +1,8 @@
 /** What the list tells of a job beside its name: the worst finding, what is due, what is awaited. Worked out once a change. */
 import { useEffect, useState } from "react";
+import type { Job } from "~/core/plan/types";
 import { storageFault } from "~/messages/storage";
-import { type Glance, glanceSchema, noted } from "~/schemas/noted";
+import { type Glance, glanceSchema, noted, type Sketch } from "~/schemas/noted";
 import { type JobSummary, readSettings, writeSetting } from "~/store/list";
 import { say } from "~/ui/toast";
 
@@ -9,12 +10,23 @@ const KEY = "glance:";
 
 /** Null for a job that does not open any more, and where no worker will run: it is tried again at the next visit. */
 async function workedOut(id: string, mark: string): Promise<Glance | null> {
-  const [{ readStored }, { readBook }, { askWorker }, { findingText }, { nameOf }, care] = await Promise.all([
+  const [
+    { readStored },
+    { lastChange },
+    { readBook },
+    { askWorker },
+    { findingText },
+    { nameOf },
+    { changeText },
+    care,
+  ] = await Promise.all([
     import("~/store/records"),
+    import("~/store/history"),
     import("~/store/book"),
     import("~/workers/client"),
     import("~/messages/findings"),
     import("~/messages/notes"),
+    import("~/messages/changes"),
     import("~/messages/care"),
   ]);
   const stored = await readStored(id);
@@ -30,6 +42,7 @@ async function workedOut(id: string, mark: string): Promise<Glance | null> {
   if (!found.ok) return null;
   const { worst, counts, due, awaited } = found.value;
   const name = (of: string) => nameOf(job, of);
+  const [sketch, change] = await Promise.all([sketched(job), lastChange(id)]);
   return {
     mark,
     worst: worst ? { grade: worst.grade, title: findingText(worst, job.units, name).title } : null,
@@ -38,7 +51,26 @@ async function workedOut(id: string, mark: string): Promise<Glance | null> {
       .calendarDays(job, due, name)
       .map(({ uid, on, summary, description }) => ({ uid, on, text: summary, detail: description })),
     awaited,
+    sketch,
+    changed: change && changeText(change, name),
   };
+}
+
+/** The plumbing drawn small; null where there is none, or where it could not be laid out. */
+async function sketched(job: Job): Promise<Sketch | null> {
+  const [{ buildNetwork }, { currentPlan }, { plumbingGraph }, { layOut }, { sketchOf }] = await Promise.all([
+    import("~/core/network/network"),
+    import("~/core/plan/ports"),
+    import("~/plumbing/graph"),
+    import("~/plumbing/layout.client"),
+    import("~/plumbing/sketch"),
+  ]);
+  const graph = plumbingGraph(job, currentPlan(job), buildNetwork(job));
+  if (graph.nodes.length === 0) return null;
+  return layOut(graph).then(
+    (placed) => sketchOf(graph, placed),
+    () => null,
+  );
 }
 
 /** By job; those that changed since are worked out one after the other, and stand as they were until then. */

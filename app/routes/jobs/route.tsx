@@ -2,14 +2,12 @@
  * Decides: which job to open, and whether what is kept here is safe elsewhere too.
  * Seen in three seconds: the jobs by their last change, and what is not yet saved as a file.
  */
-import { lazy, Suspense, useState } from "react";
-import { Link, redirect, useFetcher, useRevalidator } from "react-router";
+import { lazy, Suspense, startTransition, useCallback, useEffect, useMemo, useRef, useState } from "react";
+import { redirect, useFetcher, useRevalidator } from "react-router";
 import styled from "styled-components";
 import type { StarterId } from "~/core/edit/starters";
-import { dayText } from "~/messages/care";
 import { counted } from "~/messages/counted";
 import { storageFault } from "~/messages/storage";
-import type { Glance } from "~/schemas/noted";
 import { saveText } from "~/state/files";
 import { answerInTime } from "~/store/faults";
 import {
@@ -18,6 +16,7 @@ import {
   deleteJob,
   duplicateJob,
   type JobList,
+  type JobSummary,
   listJobs,
   readSetting,
   restoreJob,
@@ -25,12 +24,14 @@ import {
   seedDemo,
 } from "~/store/list";
 import { Button } from "~/ui/button";
-import { GradeGlyph } from "~/ui/glyphs";
+import { SearchField, Select } from "~/ui/fields";
 import { Mark } from "~/ui/mark";
 import { say } from "~/ui/toast";
 import type { Route } from "./+types/route";
 import { DueOverAll } from "./DueOverAll";
 import { useGlances } from "./glances";
+import { JobRow } from "./JobRow";
+import { inOrder, type Order, orders } from "./order";
 
 export const meta = () => [{ title: "Jobs · Iron Keel" }];
 
@@ -108,16 +109,11 @@ const Head = styled.header`
 `;
 const List = styled.ul`
   list-style: none; margin: 0; padding: 0; border-top: 1.5px solid var(--ink);
-  li { display: grid; grid-template-columns: minmax(0, 1fr) auto; gap: 4px 16px; align-items: center; padding: 12px 4px; border-bottom: 1px solid var(--hairline); }
-  @media (max-width: 700px) { li { grid-template-columns: minmax(0, 1fr); } }
 `;
-const JobLink = styled(Link)`
-  color: var(--ink); text-decoration: none; display: grid; gap: 2px; min-height: 44px;
-  b { font-size: 18px; font-weight: 650; font-stretch: 84%; text-decoration: underline; text-underline-offset: 3px; text-decoration-thickness: 1px; }
-  span { color: var(--soft); font-size: 13px; }
-  .glance { display: inline-flex; gap: 6px; align-items: center; color: var(--ink); }
+const Sought = styled.div`
+  display: grid; grid-template-columns: minmax(0, 1fr) 200px; gap: 8px 14px; align-items: end; margin-bottom: 12px;
+  @media (max-width: 600px) { grid-template-columns: minmax(0, 1fr); }
 `;
-
 const Foot = styled.footer`
   margin-top: 28px; display: flex; flex-wrap: wrap; gap: 4px 16px; align-items: center; justify-content: space-between; color: var(--soft); font-size: 13px;
   p { margin: 0; }
@@ -146,28 +142,26 @@ function isOld(savedAll: string | null, jobs: JobList["jobs"]): boolean {
   return newest > savedAll && Date.now() - Date.parse(savedAll) > OLD_MS;
 }
 
-/** How a job stands: the worst of its findings, what is due next, what has not come. */
-function AtAGlance({ glance }: { glance: Glance | undefined }) {
-  if (!glance) return null;
-  const { worst, counts, due, awaited } = glance;
-  const more = counts.stop + counts.mend + counts.watch - 1;
-  const [next] = due;
-  return (
-    <>
-      {worst && (
-        <span className="glance">
-          <GradeGlyph grade={worst.grade} size={13} /> {worst.title}
-          {more > 0 && `, and ${more} more`}
-        </span>
-      )}
-      {(next || awaited > 0) && (
-        <span>
-          {next && `Next due ${dayText(new Date(`${next.on}T00:00:00Z`))}. `}
-          {awaited > 0 && `${counted(awaited, "part")} awaited.`}
-        </span>
-      )}
-    </>
-  );
+/** So many rows are drawn at first, and so many more each time that the end of them is seen. */
+const ROWS = 24;
+/** Fewer jobs need no search. */
+const MANY = 6;
+
+/** Draws the rest as it is scrolled to: a list of years opens as quickly as one of days. */
+function useMore(count: number) {
+  const [shown, show] = useState(ROWS);
+  const end = useRef<HTMLDivElement>(null);
+  useEffect(() => {
+    const mark = end.current;
+    if (!mark || shown >= count) return;
+    const observer = new IntersectionObserver(
+      ([seen]) => seen?.isIntersecting && startTransition(() => show((now) => now + ROWS)),
+      { rootMargin: "600px" },
+    );
+    observer.observe(mark);
+    return () => observer.disconnect();
+  }, [shown, count]);
+  return { shown, end };
 }
 
 export default function Jobs({ loaderData }: Route.ComponentProps) {
@@ -178,17 +172,30 @@ export default function Jobs({ loaderData }: Route.ComponentProps) {
   const glances = useGlances(jobs);
   const [today] = useState(() => new Date().toISOString().slice(0, 10));
   const close = () => setDialog(null);
-  const remove = (id: string, name: string) => {
-    void fetcher.submit({ intent: "delete", id }, { method: "post" });
-    say({
-      text: `${name} is deleted.`,
-      lasts: true,
-      action: {
-        label: "Bring it back",
-        run: () => void fetcher.submit({ intent: "restore", id }, { method: "post" }),
-      },
-    });
-  };
+  const [sought, seek] = useState("");
+  const [order, setOrder] = useState<Order>("changed");
+  const listed = useMemo(() => inOrder(jobs, glances, order, sought), [jobs, glances, order, sought]);
+  const { shown, end } = useMore(listed.length);
+  const { submit } = fetcher;
+  const save = useCallback(({ id, name }: JobSummary) => setDialog({ kind: "save", id, name }), []);
+  const duplicate = useCallback(
+    ({ id }: JobSummary) => void submit({ intent: "duplicate", id }, { method: "post" }),
+    [submit],
+  );
+  const remove = useCallback(
+    ({ id, name }: JobSummary) => {
+      void submit({ intent: "delete", id }, { method: "post" });
+      say({
+        text: `${name} is deleted.`,
+        lasts: true,
+        action: {
+          label: "Bring it back",
+          run: () => void submit({ intent: "restore", id }, { method: "post" }),
+        },
+      });
+    },
+    [submit],
+  );
   return (
     <Page>
       <Head>
@@ -212,48 +219,33 @@ export default function Jobs({ loaderData }: Route.ComponentProps) {
           </p>
         </section>
       )}
-      {jobs.length > 0 && (
+      {jobs.length >= MANY && (
+        <Sought>
+          <SearchField label={`Find among ${counted(jobs.length, "job")}`} value={sought} onChange={seek} />
+          <Select
+            label="Sorted"
+            value={order}
+            options={[...orders]}
+            onChange={(id) => setOrder(id as Order)}
+          />
+        </Sought>
+      )}
+      {jobs.length > 0 && listed.length === 0 && <p role="status">No job has these words.</p>}
+      {listed.length > 0 && (
         <List aria-label="Jobs">
-          {jobs.map((job) => (
-            <li key={job.id}>
-              <JobLink to={`/job/${job.id}/survey`} prefetch="intent">
-                <b>{job.name}</b>
-                {job.note && <span>{job.note}</span>}
-                <span>
-                  {job.kind}, {counted(job.tanks, "tank")}, {counted(job.parts, "part")}. Changed{" "}
-                  {dateText(job.updatedAt)}. Last saved as a file: {dateText(job.exportedAt)}
-                  {job.exportedAt && job.changedSinceExport ? ", changed since" : ""}.
-                </span>
-                <AtAGlance glance={glances.get(job.id)} />
-                {job.isNewer && (
-                  <span>
-                    Written by a newer version of this application: open it there. Nothing is changed here.
-                  </span>
-                )}
-              </JobLink>
-              <Actions>
-                <Button
-                  $quiet
-                  onPress={() => setDialog({ kind: "save", id: job.id, name: job.name })}
-                  aria-label={`Save ${job.name} as a file`}
-                >
-                  Save file
-                </Button>
-                <Button
-                  $quiet
-                  onPress={() => void fetcher.submit({ intent: "duplicate", id: job.id }, { method: "post" })}
-                  aria-label={`Duplicate ${job.name}`}
-                >
-                  Duplicate
-                </Button>
-                <Button $quiet onPress={() => remove(job.id, job.name)} aria-label={`Delete ${job.name}`}>
-                  Delete
-                </Button>
-              </Actions>
-            </li>
+          {listed.slice(0, shown).map((job) => (
+            <JobRow
+              key={job.id}
+              job={job}
+              glance={glances.get(job.id)}
+              onSave={save}
+              onDuplicate={duplicate}
+              onDelete={remove}
+            />
           ))}
         </List>
       )}
+      <div ref={end} />
       <DueOverAll jobs={jobs} glances={glances} today={today} />
       {deleted.length > 0 && (
         <section style={{ marginTop: 24 }}>
