@@ -113,7 +113,7 @@ test("a fault is hidden, guessed wrong, told, and the practice is kept in the lo
   await expect(what).toBeVisible();
   await page.getByRole("button", { name: "Tell me" }).click();
   await expect(page.getByText(/^Right: /)).toBeVisible();
-  await page.getByRole("button", { name: /^Frame pump, outlet joint/ }).click();
+  await page.getByRole("button", { name: /^Frame pump, outlet joint: / }).click();
   await page.getByRole("button", { name: "+¼ turn" }).click();
   await page.getByRole("button", { name: /Press: Frame pump/ }).click();
   await expect(page.getByRole("button", { name: "Keep this practice in the log" })).toBeEnabled();

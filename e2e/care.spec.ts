@@ -138,7 +138,9 @@ test("a filter is changed by the card: minutes, what comes, its own bleed, and i
   const due = page.getByRole("region", { name: "What is due" });
   await due.getByRole("button", { name: /^Done: Separator 1: element/ }).click();
   await expect(page.getByRole("heading", { name: "How long elements lasted" })).toBeVisible();
-  await expect(page.getByText(/^One taken out of the box: element for filter, 10 µm, 1 left\./)).toBeVisible();
+  await expect(
+    page.getByText(/^One taken out of the box: element for filter, 10 µm, 1 left\./),
+  ).toBeVisible();
 });
 
 for (const hand of ["mouse", "keyboard"] as const)

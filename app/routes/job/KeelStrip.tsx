@@ -1,5 +1,5 @@
 import { ChevronsDownUp, ChevronsUpDown } from "lucide-react";
-import { memo, useCallback, useEffect, useMemo, useState } from "react";
+import { memo, useCallback, useMemo, useState } from "react";
 import { useLocation, useSearchParams } from "react-router";
 import styled from "styled-components";
 import { entriesOf } from "~/core/book/entries";
@@ -15,6 +15,7 @@ import { keelHeightsSchema, noted } from "~/schemas/noted";
 import { type OpenJob, useExplored, useJob } from "~/state/job";
 import { Button } from "~/ui/button";
 import { keep, kept } from "~/ui/kept";
+import { useNarrow } from "~/ui/useNarrow";
 
 const Strip = styled.section`
   grid-area: keel; border-top: 2px solid var(--ink); background: var(--panel); position: relative; min-width: 0; contain: layout paint style;
@@ -69,18 +70,6 @@ function marksFor(place: string, { plan, book, stored: verdict, lineUp }: OpenJo
       .map(({ gaugeId, vacuumPa }) => ({ id: gaugeId, sign: "reading", gaugePa: -vacuumPa }));
   }
   return [];
-}
-
-function useNarrow(): boolean {
-  const [narrow, setNarrow] = useState(false);
-  useEffect(() => {
-    const query = window.matchMedia("(max-width: 600px)");
-    const read = () => setNarrow(query.matches);
-    read();
-    query.addEventListener("change", read);
-    return () => query.removeEventListener("change", read);
-  }, []);
-  return narrow;
 }
 
 /** Folds the Keel away, or makes it tall. Not drawn anew as a slider moves. */

@@ -1,6 +1,6 @@
 import { ClipboardCheck, Droplets, Gauge, List, PenTool, Ruler, Waypoints, Wrench } from "lucide-react";
-import { useMemo } from "react";
-import { NavLink } from "react-router";
+import { useEffect, useMemo, useRef } from "react";
+import { NavLink, useLocation } from "react-router";
 import styled from "styled-components";
 import { bledSoFar } from "~/core/air/bled";
 import { entriesOf } from "~/core/book/entries";
@@ -31,8 +31,13 @@ const Nav = styled.nav`
   }
   @media (max-width: 600px) {
     border-right: 0; border-bottom: 1px solid var(--hairline); overflow-x: auto;
+    height: 48px; scrollbar-width: none;
     ol { display: flex; padding: 0; }
-    a { min-width: 48px; border-left: 0; border-bottom: 4px solid transparent; }
+    a { min-width: 48px; min-height: 47px; border-left: 0; border-bottom: 4px solid transparent; padding: 0 13px; white-space: nowrap; }
+    a b { position: static; width: auto; height: auto; clip-path: none; font-size: 15px; }
+    a svg.icon { display: none; }
+    a { padding-top: 8px; }
+    a .grade { top: 2px; right: 3px; svg { width: 11px; height: 11px; } }
     a[aria-current="page"] { border-bottom-color: var(--ink); }
   }
   @media print { display: none; }
@@ -78,8 +83,16 @@ export function Rail() {
     findings
       .filter((finding) => !finding.setAside && placeOf(finding) === place)
       .map(({ grade }) => grade)[0];
+  const nav = useRef<HTMLElement>(null);
+  const { pathname } = useLocation();
+  // Where the places scroll, the one that is open is seen.
+  useEffect(() => {
+    const open = nav.current?.querySelector<HTMLElement>('[aria-current="page"]');
+    if (nav.current && open)
+      nav.current.scrollLeft = open.offsetLeft - nav.current.clientWidth / 2 + open.offsetWidth / 2;
+  }, [pathname]);
   return (
-    <Nav aria-label="Places">
+    <Nav aria-label="Places" ref={nav}>
       <ol>
         {places.map((place, i) => {
           const Icon = icons[place];
