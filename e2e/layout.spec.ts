@@ -223,3 +223,48 @@ for (const hand of ["mouse", "keyboard"] as const)
     await press(page, hand, page.getByRole("button", { name: "Take the line off" }));
     await expect(page.getByRole("heading", { name: "Port wing", exact: true })).toBeVisible();
   });
+
+for (const hand of ["drag", "taps", "keys"] as const) {
+  test(`free ports are joined on the drawing by ${hand}: what fits is lit, and the new hose is chosen`, async ({
+    page,
+  }) => {
+    await page.goto("/");
+    await page.getByRole("button", { name: "New job" }).click();
+    await page.getByRole("button", { name: "Start", exact: true }).click();
+    await page.getByRole("button", { name: "Add tank" }).click();
+    await page.getByRole("button", { name: "Add engine" }).click();
+    const from = page.getByRole("button", { name: /^Join from Tank.*, supply/ });
+    await expect(from).toBeVisible();
+    const to = page.getByRole("button", { name: /^Join (from|to) Engine.*, feed/ });
+    if (hand === "drag") {
+      const [a, b] = [await from.boundingBox(), await to.boundingBox()];
+      await page.mouse.move(a!.x + a!.width / 2, a!.y + a!.height / 2);
+      await page.mouse.down();
+      await page.mouse.move(b!.x + b!.width / 2 - 30, b!.y + b!.height / 2, { steps: 6 });
+      await page.mouse.move(b!.x + b!.width / 2 + 4, b!.y + b!.height / 2 + 4, { steps: 3 });
+      await expect(to).toHaveAttribute("data-state", "over");
+      await page.mouse.up();
+    } else if (hand === "taps") {
+      await from.click();
+      await expect(page.getByText(/choose where it goes/)).toBeVisible();
+      await expect(to).toHaveAttribute("data-state", "fits");
+      await to.click();
+    } else {
+      await from.focus();
+      await page.keyboard.press("Enter");
+      await page.keyboard.press("ArrowRight");
+      await expect(to).toHaveAttribute("data-state", "over");
+      // Left and begun again: nothing is joined.
+      await page.keyboard.press("Escape");
+      await expect(page.getByText(/choose where it goes/)).toHaveCount(0);
+      await page.keyboard.press("Enter");
+      await page.keyboard.press("ArrowRight");
+      await page.keyboard.press("Enter");
+    }
+    await expect(page.getByRole("button", { name: /^Hose from / })).toHaveAttribute("aria-pressed", "true");
+    await expect(page.getByRole("button", { name: /^Join from Tank.*, supply/ })).toHaveCount(0);
+    await page.getByRole("button", { name: "Undo" }).click();
+    await expect(from).toBeVisible();
+    await expectAccessible(page, "#place");
+  });
+}

@@ -43,7 +43,7 @@ for (const [group, members] of Object.entries(groups)) {
 }
 
 test("what stands round every place has no accessibility fault, nor has the job list", async ({ page }) => {
-  await openMarram(page, "parts");
+  await openMarram(page, "install");
   await page.locator("#keel").getByRole("button", { name: "Lift pump", exact: true }).click();
   await expect(page.getByText("Run on starboard returns to Port wing")).toBeVisible();
   await expectAccessible(page, "body");

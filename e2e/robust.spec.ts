@@ -134,7 +134,7 @@ test("the same job in two tabs loses nothing", async ({ page, context }) => {
 });
 
 test("edits can be undone one by one, after a reload too", async ({ page }) => {
-  await openMarram(page, "parts");
+  await openMarram(page, "install");
   const before = await storedJob(page, "marram");
   await page.locator("#keel").getByRole("button", { name: "Lift pump", exact: true }).click();
   const toggle = page.getByRole("switch", { name: /On in/ });

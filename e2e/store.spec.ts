@@ -113,7 +113,7 @@ test("two fields of one record typed quickly are both kept", async ({ page }) =>
 test("a photograph is scaled down, goes with the file on request, and comes back with it", async ({
   page,
 }) => {
-  await openMarram(page, "parts");
+  await openMarram(page, "install");
   await page.locator("#keel").getByRole("button", { name: "Lift pump", exact: true }).click();
   // A picture of 3,000 by 2,000, made here: no file of anyone's.
   const picture = await page.evaluate(async () => {

@@ -1,5 +1,6 @@
 import { useState } from "react";
 import { newId } from "~/core/kinds/ids";
+import { freePorts, joinables } from "~/core/plan/joining";
 import { placedPorts, portKey, samePort } from "~/core/plan/ports";
 import type { PortRef } from "~/core/plan/types";
 import { Buttons, Group } from "~/fields/layout";
@@ -11,14 +12,9 @@ import { Select, Switch } from "~/ui/fields";
 export function Connections({ owner }: { owner: { id: string; ports: { id: string; name: string }[] } }) {
   const { job, plan, dispatch, select } = useJob();
   const ports = placedPorts(job, plan);
-  const taken = new Set(
-    [...plan.runs, ...plan.joints].flatMap(({ from, to }) => [portKey(from), portKey(to)]),
-  );
-  const openPorts = [...ports.values()].filter(
-    ({ ref }) => !taken.has(portKey(ref)) && ref.part !== owner.id,
-  );
   const [isScrewed, setScrewed] = useState(false);
-  const hasOpen = owner.ports.some(({ id }) => !taken.has(`${owner.id}.${id}`));
+  const isFree = new Set(freePorts(job, plan).map(({ ref }) => portKey(ref)));
+  const hasOpen = owner.ports.some(({ id }) => isFree.has(`${owner.id}.${id}`));
   const farOf = (ref: PortRef) => {
     const item = [...plan.runs, ...plan.joints].find(
       ({ from, to }) => samePort(from, ref) || samePort(to, ref),
@@ -43,18 +39,19 @@ export function Connections({ owner }: { owner: { id: string; ports: { id: strin
           const ref = { part: owner.id, port: id };
           const connection = farOf(ref);
           if (!connection) {
+            const offers = joinables(job, plan, ref);
             return (
               <Select
                 key={id}
                 label={`${name}: open, join to`}
                 value={null}
-                placeholder={openPorts.length > 0 ? "choose a port" : "no open port elsewhere"}
-                options={openPorts.map((port) => ({
+                placeholder={offers.length > 0 ? "choose a port" : "no open port elsewhere"}
+                options={offers.map(({ port, rank }) => ({
                   id: portKey(port.ref),
-                  name: `${port.ownerName}, ${port.name}`,
+                  name: `${port.ownerName}, ${port.name}${rank === 2 ? " (not what it is for)" : ""}`,
                 }))}
                 onChange={(key) => {
-                  const to = openPorts.find((port) => portKey(port.ref) === key);
+                  const to = offers.find(({ port }) => portKey(port.ref) === key)?.port;
                   if (to)
                     void dispatch({
                       name: isScrewed ? "join" : "connect",

@@ -7,6 +7,7 @@ import { useRef, useState } from "react";
 import { Link, useOutletContext } from "react-router";
 import styled from "styled-components";
 import type { Id } from "~/core/kinds/record";
+import type { PlacedPort } from "~/core/plan/ports";
 import { outcomeText } from "~/messages/outcomes";
 import { FlowMarks } from "~/plumbing/FlowMarks";
 import { Plumbing } from "~/plumbing/Plumbing";
@@ -20,6 +21,7 @@ import { addable, useAdding } from "./adding";
 import { InVehicle } from "./InVehicle";
 import { LineUps } from "./LineUps";
 import { ManifoldDialog } from "./ManifoldDialog";
+import { JoiningSays, Nubs } from "./Nubs";
 import { PlanOutline } from "./PlanOutline";
 import { OtherPlan, useDifferences } from "./Plans";
 import { PlansDialog } from "./PlansDialog";
@@ -108,6 +110,8 @@ export default function LayOut() {
     },
     { id: "lineUps", name: "Make and change line-ups", key: "e", run: () => setEditing(true) },
   ]);
+  const [heldPort, begin] = useState<PlacedPort | null>(null);
+  const joining = { from: heldPort, begin };
   const { addTank, addEngine, addPart } = useAdding();
   const step = (by: number) => {
     const at = zooms.findIndex((z) => z >= scale - 0.01);
@@ -137,7 +141,8 @@ export default function LayOut() {
         </ToggleButton>
         <Link to={`/job/${job.id}/print/valves`}>Valve table</Link>
         <span className="grow" />
-        {verdict && <span role="status">{outcomeText(verdict, job.units)}</span>}
+        <JoiningSays from={heldPort} />
+        {verdict && !heldPort && <span role="status">{outcomeText(verdict, job.units)}</span>}
       </Bar>
       {inVehicle && <InVehicle />}
       <Stage hidden={inVehicle}>
@@ -183,6 +188,7 @@ export default function LayOut() {
                   scale={scale}
                   differences={here}
                 />
+                <Nubs placed={placed} scale={scale} joining={joining} />
               </svg>
             )}
           </Wash>

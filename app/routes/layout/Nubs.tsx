@@ -1,0 +1,190 @@
+/*
+ * Decides: which free port goes to which.
+ * Seen in three seconds: every open port as a nub; once one is held, what can take it, lit.
+ */
+import { type KeyboardEvent, type PointerEvent as ReactPointerEvent, useRef, useState } from "react";
+import styled from "styled-components";
+import { newId } from "~/core/kinds/ids";
+import type { Id } from "~/core/kinds/record";
+import { freePorts, type Joinable, joinables } from "~/core/plan/joining";
+import { type PlacedPort, portKey } from "~/core/plan/ports";
+import type { Placed } from "~/plumbing/layout.client";
+import { useJob } from "~/state/job";
+
+const Nub = styled.g`
+  cursor: crosshair; outline: none; touch-action: none;
+  .dot { fill: var(--raised); stroke: var(--act); stroke-width: 2; }
+  &:hover .dot, &[data-state="over"] .dot, &[data-state="from"] .dot { fill: var(--act); }
+  &[data-state="fits"] .dot { fill: color-mix(in srgb, var(--act) 55%, var(--raised)); }
+  &[data-state="no"] .dot { opacity: 0.35; }
+  &:focus-visible .halo { stroke: var(--act); stroke-width: 2; }
+`;
+/** A hand lets go within this of a nub, screen px. */
+const NEAR_PX = 24;
+const RADIUS_PX = 6;
+const FINGER_PX = 22;
+/** How far a press may wander and still be a tap, screen px. */
+const TAP_PX = 6;
+
+interface Point {
+  x: number;
+  y: number;
+}
+
+/** What is being joined, for whoever stands outside of the drawing. */
+export interface Joining {
+  from: PlacedPort | null;
+  begin: (from: PlacedPort | null) => void;
+}
+
+export function Nubs({ placed, scale, joining }: { placed: Placed; scale: number; joining: Joining }) {
+  const { job, plan, dispatch, select } = useJob();
+  const { from, begin } = joining;
+  const [hand, setHand] = useState<Point | null>(null);
+  const [over, setOver] = useState<string | null>(null);
+  const press = useRef<{ x: number; y: number; wasHeld: boolean } | null>(null);
+  const px = (screen: number) => screen / scale;
+  const shift = (id: Id) => plan.nudges[id] ?? { dx: 0, dy: 0 };
+  const nubs = freePorts(job, plan).flatMap((port) => {
+    const key = portKey(port.ref);
+    const at = placed.ports.get(key);
+    const { dx, dy } = shift(port.ref.part);
+    const out = at?.side === "WEST" ? -px(RADIUS_PX) : px(RADIUS_PX);
+    return at ? [{ key, port, x: at.x + dx + out, y: at.y + dy }] : [];
+  });
+  const offers = new Map<string, Joinable["rank"]>(
+    from ? joinables(job, plan, from.ref).map(({ port, rank }) => [portKey(port.ref), rank]) : [],
+  );
+  const fromKey = from && portKey(from.ref);
+  const start = nubs.find(({ key }) => key === fromKey);
+  const end = nubs.find(({ key }) => key === over);
+  const leave = () => {
+    begin(null);
+    setHand(null);
+    setOver(null);
+  };
+  const join = (to: PlacedPort) => {
+    if (!from) return;
+    const id = newId();
+    void dispatch({ name: "connect", id, from: from.ref, to: to.ref }).then(({ ok }) => ok && select(id));
+    leave();
+  };
+  const pointOf = (event: ReactPointerEvent<SVGGElement>): Point => {
+    const matrix = (event.currentTarget.ownerSVGElement as SVGSVGElement).getScreenCTM();
+    const { x, y } = new DOMPoint(event.clientX, event.clientY).matrixTransform(matrix?.inverse());
+    return { x, y };
+  };
+  const nearest = ({ x, y }: Point) =>
+    nubs
+      .filter(({ key }) => offers.has(key))
+      .map((nub) => ({ nub, away: Math.hypot(nub.x - x, nub.y - y) }))
+      .filter(({ away }) => away <= px(NEAR_PX))
+      .sort((a, b) => a.away - b.away)[0]?.nub;
+  const onDown = (port: PlacedPort) => (event: ReactPointerEvent<SVGGElement>) => {
+    event.stopPropagation();
+    event.currentTarget.setPointerCapture(event.pointerId);
+    press.current = { x: event.clientX, y: event.clientY, wasHeld: from !== null };
+    if (!from) begin(port);
+  };
+  const onMove = (event: ReactPointerEvent<SVGGElement>) => {
+    const held = press.current;
+    if (!held || held.wasHeld || Math.hypot(event.clientX - held.x, event.clientY - held.y) < TAP_PX) return;
+    const at = pointOf(event);
+    setHand(at);
+    setOver(nearest(at)?.key ?? null);
+  };
+  const onUp = (port: PlacedPort) => (event: ReactPointerEvent<SVGGElement>) => {
+    const held = press.current;
+    press.current = null;
+    if (!held) return;
+    const isTap = Math.hypot(event.clientX - held.x, event.clientY - held.y) < TAP_PX;
+    if (isTap) {
+      // A second tap: on what can take it, or on what is held, which lets go of it.
+      if (!held.wasHeld) return;
+      if (offers.has(portKey(port.ref))) join(port);
+      else leave();
+      return;
+    }
+    const to = held.wasHeld ? undefined : nearest(pointOf(event));
+    if (to) join(to.port);
+    else leave();
+  };
+  /** By keys the offers are gone through in their order, the fitting and near first. */
+  const onKey = (port: PlacedPort) => (event: KeyboardEvent<SVGGElement>) => {
+    const order = [...offers.keys()];
+    const step = { ArrowRight: 1, ArrowDown: 1, ArrowLeft: -1, ArrowUp: -1 }[event.key];
+    if (event.key === "Escape" && from) leave();
+    else if (event.key === "Enter" || event.key === " ") {
+      const to = nubs.find(({ key }) => key === over);
+      if (from && to) join(to.port);
+      else begin(port);
+    } else if (step && from && order.length > 0) {
+      const now = over === null ? -1 : order.indexOf(over);
+      setOver(order[(now + step + order.length) % order.length] ?? null);
+    } else return;
+    event.preventDefault();
+    event.stopPropagation();
+  };
+  const stateOf = (key: string) => {
+    if (!from) return "free";
+    if (key === fromKey) return "from";
+    if (key === over) return "over";
+    const rank = offers.get(key);
+    return rank === undefined ? "no" : rank < 2 ? "fits" : "no";
+  };
+  /** As large as a finger, but no nub lies over another one's half of the way. */
+  const reach = (key: string, x: number, y: number) =>
+    nubs.reduce(
+      (r, other) => (other.key === key ? r : Math.min(r, Math.hypot(other.x - x, other.y - y) / 2)),
+      px(FINGER_PX),
+    );
+  const tip = end ?? hand;
+  return (
+    <g>
+      {start && tip && (
+        <line
+          x1={start.x}
+          y1={start.y}
+          x2={tip.x}
+          y2={tip.y}
+          stroke="var(--act)"
+          strokeWidth={px(3)}
+          strokeDasharray={end ? undefined : `${px(6)} ${px(4)}`}
+          pointerEvents="none"
+        />
+      )}
+      {nubs.map(({ key, port, x, y }) => (
+        <Nub
+          key={key}
+          role="button"
+          tabIndex={0}
+          aria-label={`${from && key !== fromKey ? "Join to" : "Join from"} ${port.ownerName}, ${port.name}`}
+          aria-pressed={key === fromKey || key === over}
+          data-state={stateOf(key)}
+          transform={`translate(${x} ${y})`}
+          onPointerDown={onDown(port)}
+          onPointerMove={onMove}
+          onPointerUp={onUp(port)}
+          onPointerCancel={leave}
+          onKeyDown={onKey(port)}
+        >
+          <circle className="halo" r={px(11)} fill="none" stroke="transparent" />
+          <circle r={reach(key, x, y)} fill="transparent" />
+          <circle
+            className="dot"
+            r={px(stateOf(key) === "fits" || stateOf(key) === "over" ? 8 : RADIUS_PX)}
+          />
+        </Nub>
+      ))}
+    </g>
+  );
+}
+
+/** What is held, said; and how it is let go. */
+export function JoiningSays({ from }: Pick<Joining, "from">) {
+  return (
+    <span role="status">
+      {from && `${from.ownerName}, ${from.name}: choose where it goes. Escape or itself lets go.`}
+    </span>
+  );
+}
