@@ -19,6 +19,10 @@ const Nub = styled.g`
   &[data-state="no"] .dot { opacity: 0.35; }
   &:focus-visible .halo { stroke: var(--act); stroke-width: 2; }
 `;
+const Said = styled.p`
+  position: absolute; left: 12px; bottom: 10px; z-index: 3; margin: 0; max-width: calc(100% - 220px); pointer-events: none;
+  &[data-held="true"] { background: var(--ink); color: var(--raised); padding: 6px 10px; border-radius: 2px; }
+`;
 /** A hand lets go within this of a nub, screen px. */
 const NEAR_PX = 24;
 const RADIUS_PX = 6;
@@ -183,8 +187,8 @@ export function Nubs({ placed, scale, joining }: { placed: Placed; scale: number
 /** What is held, said; and how it is let go. */
 export function JoiningSays({ from }: Pick<Joining, "from">) {
   return (
-    <span role="status">
+    <Said role="status" data-held={from !== null}>
       {from && `${from.ownerName}, ${from.name}: choose where it goes. Escape or itself lets go.`}
-    </span>
+    </Said>
   );
 }

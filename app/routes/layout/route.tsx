@@ -141,11 +141,11 @@ export default function LayOut() {
         </ToggleButton>
         <Link to={`/job/${job.id}/print/valves`}>Valve table</Link>
         <span className="grow" />
-        <JoiningSays from={heldPort} />
-        {verdict && !heldPort && <span role="status">{outcomeText(verdict, job.units)}</span>}
+        {verdict && <span role="status">{outcomeText(verdict, job.units)}</span>}
       </Bar>
       {inVehicle && <InVehicle />}
       <Stage hidden={inVehicle}>
+        <JoiningSays from={heldPort} />
         <Zoom>
           <Button
             $quiet
@@ -171,6 +171,7 @@ export default function LayOut() {
                 width={placed.width * scale}
                 height={placed.height * scale}
                 viewBox={`0 0 ${placed.width} ${placed.height}`}
+                overflow="visible"
                 data-status={plumbing.status}
               >
                 <Plumbing
