@@ -108,9 +108,12 @@ test("every kind of part can be added, chosen and read, and taken back by undo",
     await choose(page, "mouse", "Add a part", new RegExp(`^${kind.replace(/[()]/g, ".")}$`));
     await expect(page.getByRole("region", { name: "Chosen part" })).toBeVisible();
   }
-  await expect(page.locator("svg[data-status=laid] [role=button]")).toHaveCount(kinds.length, {
-    timeout: 20_000,
-  });
+  await expect(page.locator("svg[data-status=laid] [role=button]:not([data-state])")).toHaveCount(
+    kinds.length,
+    {
+      timeout: 20_000,
+    },
+  );
   for (let i = 0; i < kinds.length; i++) await page.getByRole("button", { name: "Undo" }).click();
   await expect(page.getByText("Nothing is laid out yet.")).toBeVisible();
   expect(faults).toEqual([]);
@@ -261,7 +264,9 @@ for (const hand of ["drag", "taps", "keys"] as const) {
       await page.keyboard.press("ArrowRight");
       await page.keyboard.press("Enter");
     }
-    await expect(page.getByRole("button", { name: /^Hose from / })).toHaveAttribute("aria-pressed", "true");
+    const hose = page.getByRole("button", { name: /^Hose from / });
+    await expect(hose).toHaveAttribute("aria-pressed", "true");
+    if (hand === "keys") await expect(hose).toBeFocused();
     await expect(page.getByRole("button", { name: /^Join from Tank.*, supply/ })).toHaveCount(0);
     await page.getByRole("button", { name: "Undo" }).click();
     await expect(from).toBeVisible();

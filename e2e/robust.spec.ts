@@ -146,7 +146,7 @@ test("edits can be undone one by one, after a reload too", async ({ page }) => {
   }
   await page.reload();
   await expect(page.getByRole("heading", { level: 1, name: "Marram" })).toBeVisible();
-  const undo = page.getByRole("button", { name: "Undo" });
+  const undo = page.getByRole("button", { name: "Undo", exact: true });
   for (let i = 0; i < 12; i++) await undo.click();
   await expect(undo).toBeDisabled();
   expect(await storedJob(page, "marram")).toBe(before);

@@ -152,7 +152,7 @@ test("a photograph is scaled down, goes with the file on request, and comes back
   });
   await page.getByRole("button", { name: "Keep both" }).click();
   await page.getByRole("link", { name: /Marram \(imported\)/ }).click();
-  await page.getByRole("link", { name: /Parts/ }).click();
+  await page.getByRole("link", { name: /Install/ }).click();
   await page.locator("#keel").getByRole("button", { name: "Lift pump", exact: true }).click();
   await expect(page.getByRole("button", { name: /^Enlarge Lift pump/ }).getByRole("img")).toBeVisible();
 });

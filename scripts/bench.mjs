@@ -19,6 +19,7 @@ for (const name of [
   "bundle",
   "keel",
   "store",
+  "actions",
 ].filter((one) => wanted.length === 0 || wanted.includes(one))) {
   console.log(`\n== ${name}`);
   if (existsSync(`bench/${name}.mjs`)) {

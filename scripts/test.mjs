@@ -47,12 +47,12 @@ async function step(name, command, args, { env, count, isBeside } = {}) {
 const unitReport = "test-results/unit.json";
 const e2eReport = "node_modules/.e2e.json";
 const isBeside = true;
-// Types and lint do not keep a second core busy to the end: unit tests take what is left of both.
+// Types and lint keep one core busy, unit tests the other.
 const [, isTypes] = await Promise.all([
   step(
     "unit tests",
     "npx",
-    ["jest", "--maxWorkers=2", "--json", `--outputFile=${unitReport}`, "--silent=false"],
+    ["jest", "--json", `--outputFile=${unitReport}`, "--silent=false"],
     {
       isBeside,
       count: () => {

@@ -311,6 +311,7 @@ const Edge = memo(function Edge({
   const choose = () => onSelect(id);
   return (
     <Hit
+      data-id={id}
       role={label ? "button" : undefined}
       tabIndex={label ? 0 : undefined}
       aria-label={label}

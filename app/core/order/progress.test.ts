@@ -48,6 +48,40 @@ function upTo(id: string): string[] {
   return [...wanted];
 }
 
+test("ticked as it is proposed, or anything that can be done now, the work never stands still before its end", () => {
+  const read = (name: string) =>
+    (JSON.parse(readFileSync(`demo/${name}.keel.json`, "utf8")) as { job: Job }).job;
+  for (const name of ["marram", "unit-12", "reading-van"]) {
+    const job = read(name);
+    const pairs = job.plans.map((plan) => [startsFrom(job, plan), plan] as const);
+    for (const [before, plan] of pairs)
+      for (const pick of ["proposed", "last"] as const) {
+        const book: BookEntry[] = [];
+        for (let i = 0; i < 400; i++) {
+          const { next, now } = progressOf({ ...job, currentPlanId: plan.id }, before, plan, book);
+          if (!next) break;
+          const step = pick === "proposed" ? next.step : now.at(-1);
+          expect([name, plan.id, pick, next.step.id, next.holds]).toEqual([
+            name,
+            plan.id,
+            pick,
+            next.step.id,
+            [],
+          ]);
+          book.push({
+            kind: "stepDone",
+            id: `t${i}`,
+            at: new Date(1e12 + i * 1000).toISOString(),
+            planId: plan.id,
+            planHash: "",
+            stepId: step?.id ?? "",
+            isDone: true,
+          });
+        }
+      }
+  }
+});
+
 describe("where the work stands", () => {
   test("it starts from the plan that this one is based on, and a plan based on none from nothing", () => {
     expect(before?.id).toBe("found");

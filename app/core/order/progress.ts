@@ -99,8 +99,19 @@ export function progressOf(job: Job, before: Plan | null, after: Plan, book: Boo
     ({ planId, stepId }) => planId === after.id && byId.has(stepId),
   );
   const left = steps.filter(({ id }) => !isDone.has(id));
+  // What ends a value waits for every step that still needs it: the valves are not set anew before the pump had power.
+  const waitsFor = ({ needs, pre }: WorkStep): Fact[] =>
+    needs.flatMap((id) => {
+      const need = isDone.has(id) ? undefined : byId.get(id);
+      const makes = need?.post.some((one) =>
+        pre.some(({ fact, value }) => fact === one.fact && value === one.value),
+      );
+      return need && !makes ? need.post.slice(0, 1) : [];
+    });
   const holdsOf = (step: WorkStep) =>
-    unmet(step, now).filter(({ fact }) => !asides.some((one) => one.stepId === step.id && one.fact === fact));
+    [...unmet(step, now), ...waitsFor(step)].filter(
+      ({ fact }) => !asides.some((one) => one.stepId === step.id && one.fact === fact),
+    );
   const holds = new Map(left.map((step) => [step.id, holdsOf(step)]));
   const ready = left.filter(({ id }) => holds.get(id)?.length === 0);
   // Whoever works stays where the last step was, behind the same cover first, while there is something to do there.

@@ -2,7 +2,13 @@
  * Decides: which free port goes to which.
  * Seen in three seconds: every open port as a nub; once one is held, what can take it, lit.
  */
-import { type KeyboardEvent, type PointerEvent as ReactPointerEvent, useRef, useState } from "react";
+import {
+  type KeyboardEvent,
+  type PointerEvent as ReactPointerEvent,
+  useEffect,
+  useRef,
+  useState,
+} from "react";
 import styled from "styled-components";
 import { newId } from "~/core/kinds/ids";
 import type { Id } from "~/core/kinds/record";
@@ -67,9 +73,20 @@ export function Nubs({ placed, scale, joining }: { placed: Placed; scale: number
     setHand(null);
     setOver(null);
   };
+  const group = useRef<SVGGElement>(null);
+  const laying = useRef<Id | null>(null);
+  // The nub that was pressed is gone: whoever works by keys goes on from the hose that came of it.
+  useEffect(() => {
+    const id = laying.current;
+    if (id === null || !placed.edges.has(id)) return;
+    laying.current = null;
+    const hose = group.current?.ownerSVGElement?.querySelector<SVGGElement>(`[data-id="${CSS.escape(id)}"]`);
+    if (document.activeElement === document.body) hose?.focus();
+  }, [placed]);
   const join = (to: PlacedPort) => {
     if (!from) return;
     const id = newId();
+    laying.current = id;
     void dispatch({ name: "connect", id, from: from.ref, to: to.ref }).then(({ ok }) => ok && select(id));
     leave();
   };
@@ -144,7 +161,7 @@ export function Nubs({ placed, scale, joining }: { placed: Placed; scale: number
     );
   const tip = end ?? hand;
   return (
-    <g>
+    <g ref={group}>
       {start && tip && (
         <line
           x1={start.x}

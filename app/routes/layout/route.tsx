@@ -7,7 +7,8 @@ import { useRef, useState } from "react";
 import { Link, useOutletContext } from "react-router";
 import styled from "styled-components";
 import type { Id } from "~/core/kinds/record";
-import type { PlacedPort } from "~/core/plan/ports";
+import { freePorts } from "~/core/plan/joining";
+import { type PlacedPort, portKey } from "~/core/plan/ports";
 import { outcomeText } from "~/messages/outcomes";
 import { FlowMarks } from "~/plumbing/FlowMarks";
 import { Plumbing } from "~/plumbing/Plumbing";
@@ -110,7 +111,10 @@ export default function LayOut() {
     },
     { id: "lineUps", name: "Make and change line-ups", key: "e", run: () => setEditing(true) },
   ]);
-  const [heldPort, begin] = useState<PlacedPort | null>(null);
+  const [begun, begin] = useState<PlacedPort | null>(null);
+  // What is held is let go when it is taken otherwise, by an undo or in another tab.
+  const heldPort =
+    begun && freePorts(job, plan).some(({ ref }) => portKey(ref) === portKey(begun.ref)) ? begun : null;
   const joining = { from: heldPort, begin };
   const { addTank, addEngine, addPart } = useAdding();
   const step = (by: number) => {
