@@ -56,7 +56,14 @@ const chooseSeparator = (page) =>
   page.locator("#keel").getByRole("button", { name: "Separator 1", exact: true }).click();
 
 await withBrowser(20, async (browser, address) => {
-  await shoot(browser, address, { name: "jobs" });
+  const told = async (page) => {
+    for (let i = 0; i < 3; i++)
+      await page
+        .getByText(/Next due/)
+        .nth(i)
+        .waitFor();
+  };
+  await shoot(browser, address, { name: "jobs", before: told });
   for (const place of places) {
     // The truck's joints are known: one of them screws together and does not seal.
     if (place === "parts") {
@@ -103,7 +110,10 @@ await withBrowser(20, async (browser, address) => {
     await page.getByRole("button", { name: "Return cooler to Frame tank", exact: true }).first().focus();
     await page.keyboard.press("Enter");
     await page.getByRole("button", { name: "Trace its way" }).click();
-    await page.getByRole("button", { name: /^Point 1 from port side/ }).focus();
+    await page
+      .getByRole("button", { name: /^Point 1 from/ })
+      .first()
+      .focus();
     for (let i = 0; i < 2; i++) await page.keyboard.press("Shift+ArrowUp");
   };
   const van = { job: "van", title: "The reading van" };

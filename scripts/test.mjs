@@ -49,20 +49,15 @@ const e2eReport = "node_modules/.e2e.json";
 const isBeside = true;
 // Types and lint keep one core busy, unit tests the other.
 const [, isTypes] = await Promise.all([
-  step(
-    "unit tests",
-    "npx",
-    ["jest", "--json", `--outputFile=${unitReport}`, "--silent=false"],
-    {
-      isBeside,
-      count: () => {
-        const report = read(unitReport);
-        return report
-          ? [report.numPassedTests, report.numFailedTests + report.numRuntimeErrorTestSuites, 0]
-          : [0, 0, 0];
-      },
+  step("unit tests", "npx", ["jest", "--json", `--outputFile=${unitReport}`, "--silent=false"], {
+    isBeside,
+    count: () => {
+      const report = read(unitReport);
+      return report
+        ? [report.numPassedTests, report.numFailedTests + report.numRuntimeErrorTestSuites, 0]
+        : [0, 0, 0];
     },
-  ),
+  }),
   (async () => {
     const holds = await step("types", "npm", ["run", "-s", "typecheck"], { isBeside });
     await step("lint", "npm", ["run", "-s", "lint"], { isBeside });
