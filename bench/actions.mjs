@@ -29,6 +29,8 @@ class Hand {
     this.actions++;
   }
   async named(name) {
+    // A person sees whose name it is first.
+    await this.page.waitForTimeout(700);
     await this.type("Name", name);
   }
   async part(kind, name) {
@@ -64,18 +66,18 @@ const builds = {
     for (const [kind, name] of [
       ["Selector valve", "Supply"],
       ["Selector valve", "Return"],
-      ["Filter", "Separator"],
+      ["Filter or separator", "Separator"],
       ["Vacuum gauge"],
       ["Lift pump"],
-      ["Filter", "Fine filter"],
+      ["Filter or separator", "Fine filter"],
     ])
       await hand.part(kind, name);
     for (const [from, to] of [
       ["Port tank, supply", "Supply, way 1"],
       ["Starboard tank, supply", "Supply, way 2"],
       ["Supply, common", "Separator, in"],
-      ["Separator, out", "Gauge, one side"],
-      ["Gauge, other side", "Lift pump, in"],
+      ["Separator, out", "Vacuum gauge, one side"],
+      ["Vacuum gauge, other side", "Lift pump, in"],
       ["Lift pump, out", "Fine filter, in"],
       ["Fine filter, out", "Engine, feed"],
       ["Engine, return", "Return, common"],
@@ -83,16 +85,6 @@ const builds = {
       ["Return, way 2", "Starboard tank, return"],
     ])
       await hand.join(from, to);
-    return hand;
-  },
-  "heater on its own tank": async (page, address) => {
-    const hand = await begun(page, address, "Heater");
-    await hand.press("Add tank");
-    await hand.press("Add engine");
-    await hand.part("Dosing pump");
-    await hand.join("Tank 1, supply", "Dosing pump, in");
-    await hand.join("Dosing pump, out", "Engine, feed");
-    await hand.join("Engine, return", "Tank 1, return");
     return hand;
   },
 };
