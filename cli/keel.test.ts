@@ -1,5 +1,7 @@
 import { execFileSync } from "node:child_process";
-import { readFileSync } from "node:fs";
+import { mkdtempSync, readFileSync, writeFileSync } from "node:fs";
+import { tmpdir } from "node:os";
+import { join } from "node:path";
 import { describe, expect, test } from "@jest/globals";
 import { laws } from "~/schemas/calc";
 import { solveReportSchema } from "~/schemas/solveReport";
@@ -129,6 +131,45 @@ describe("the command line", () => {
     expect(steps.some(({ verb }: { verb: string }) => verb === "undo")).toBe(false);
     expect(keel(["work", "demo/marram.keel.json", "--from", "none"])).toMatchObject({ status: 2 });
     expect(keel(["work", "demo/marram.keel.json", "--people", "3"])).toMatchObject({ status: 2 });
+  });
+
+  test("trend: of the element that the gauge reads before, by what can be counted, and never silently by something else", () => {
+    const trend = (...more: string[]) =>
+      keel(["trend", "demo/marram.keel.json", "--gauge", "vacuum", ...more]);
+    const { filter, element, by } = JSON.parse(trend().out);
+    expect([filter, element, by]).toEqual(["sep1", "elSep1", "days"]);
+    expect(trend("--element", "elSep1", "--by", "days").out).toBe(trend().out);
+    // The readings of the demo have no engine hours.
+    for (const asked of ["litres", "hours"]) {
+      const { status, err } = trend("--by", asked);
+      expect([status, err]).toEqual([1, expect.stringContaining("engine hours")]);
+    }
+    expect(trend("--element", "elSecond")).toMatchObject({ status: 1 });
+    expect(trend("--element", "elSecond").err).toContain("elSep1");
+    expect(trend("--by", "moons")).toMatchObject({ status: 2 });
+    expect(keel(["trend", "demo/marram.keel.json", "--gauge", "none"])).toMatchObject({ status: 2 });
+  });
+
+  test("trend by litres: with engine hours in the book the litres are hours by the flow through the filter", () => {
+    const file = JSON.parse(readFileSync("demo/marram.keel.json", "utf8"));
+    let engineH = 1000;
+    for (const entry of file.book)
+      if (entry.kind === "vacuum" && entry.gaugeId === "vacuum") entry.engineH = engineH += 40;
+    const path = join(mkdtempSync(join(tmpdir(), "keel-")), "hours.keel.json");
+    writeFileSync(path, JSON.stringify(file));
+    const points = (by: string) =>
+      (JSON.parse(keel(["trend", path, "--gauge", "vacuum", "--by", by]).out).points as { x: number }[]).map(
+        ({ x }) => x,
+      );
+    const [hours, litres] = [points("hours"), points("litres")];
+    expect(hours.map((x) => x - (hours[0] as number))).toEqual(hours.map((_, i) => 40 * i));
+    expect(litres[0]).toBe(0);
+    // Of what runs on one separator, 210 L/h at the most.
+    for (let i = 1; i < litres.length; i++) {
+      const flow = ((litres[i] as number) - (litres[i - 1] as number)) / 40;
+      expect(flow).toBeGreaterThan(50);
+      expect(flow).toBeLessThanOrEqual(210.001);
+    }
   });
 
   test("findings and the network of a line-up", () => {

@@ -63,7 +63,7 @@ const usage = `usage: keel <verb> [file or -]
   work FILE [--from PLAN] [--people N]   the work order: steps with needs, holds, litres; ledger, hours, longest way
   bleed FILE --lineup ID [--school PRIMING] [--content WORD]   how it is bled: steps, proof, air left, why not
   air FILE --lineup ID --actions A.json [--content WORD] [--every S]   hands at it: air, joints and pumps over time
-  trend FILE --gauge ID [--by X]   readings of a gauge as its filter's loading, and when it is due
+  trend FILE --gauge ID [--element ID] [--by X]   readings of a gauge as its filter's loading, and when it is due
   calendar FILE                    what is due as an iCalendar file
   calc LAW [FILE]                  one law: ${Object.keys(laws).join(", ")}`;
 
@@ -190,7 +190,7 @@ function calendar(path: string | undefined): string {
 }
 
 function trend(args: string[]): unknown {
-  const { value, file: path } = flagged(args, ["--gauge", "--by"]);
+  const { value, file: path } = flagged(args, ["--gauge", "--element", "--by"]);
   const { job, book } = readFile(path);
   const gauges = currentPlan(job).parts.filter(({ kind }) => kind === "gauge");
   const gauge = gauges.find(({ id }) => id === value("--gauge"));
@@ -200,6 +200,13 @@ function trend(args: string[]): unknown {
     throw new Stop(["--by: hours, days or litres"], BAD_USE);
   const found = gaugeTrend(buildNetwork(job), standingOf(book), gauge.id, by);
   if (!found) throw new Stop([`${gauge.id}: no reading in the book that stands behind a filter`], BAD_INPUT);
+  const element = found.filter.element?.id ?? null;
+  const asked = value("--element");
+  if (asked !== undefined && asked !== element)
+    throw new Stop([`--element: ${gauge.id} reads before ${element ?? "no element"}`], BAD_INPUT);
+  // What cannot be counted so is not counted otherwise: it is said.
+  if (by !== undefined && found.by !== by)
+    throw new Stop([`--by ${by}: not every reading of ${gauge.id} has its engine hours`], BAD_INPUT);
   return trendReport(found);
 }
 

@@ -55,6 +55,24 @@ test("by keys what is wrong is looked for: a reading, the next step, and a readi
   await expect(page.getByText("What is wrong? Say what is known, then read once.")).toBeVisible();
 });
 
+test("the suspects' own lines lie over the Keel, each by its name, and go with the search", async ({
+  page,
+}) => {
+  await openMarram(page, "care");
+  await page.getByRole("tab", { name: "Find what is wrong" }).click();
+  const read = page.getByRole("textbox", { name: /the plan says/ }).first();
+  await read.fill("14 kPa");
+  await read.press("Enter");
+  await page.getByRole("button", { name: "Read", exact: true }).click();
+  const first = page.getByRole("list", { name: "What it may be" }).getByRole("listitem").first();
+  await expect(first).toBeVisible();
+  const name = (await first.locator("span").first().textContent()) ?? "";
+  const keel = page.locator("#keel svg[role=img]");
+  await expect(keel.getByText(name, { exact: true })).toBeVisible();
+  await page.getByRole("button", { name: "Begin again" }).click();
+  await expect(keel.getByText(name, { exact: true })).toHaveCount(0);
+});
+
 test("a customer is handed the document: whom it is for is asked once, parts are chosen, and it is saved", async ({
   page,
 }) => {

@@ -95,3 +95,31 @@ test("the first HTML is styled without JavaScript, and its classes hold after hy
   expect(await page.locator("main").getAttribute("class")).toBe(classes[0]);
   expect(faults).toEqual([]);
 });
+
+test("on a phone head and places take 96 px, in words, and what stands in the head is reached behind one button", async ({
+  page,
+}) => {
+  await page.setViewportSize({ width: 390, height: 844 });
+  await openMarram(page, "care");
+  const places = page.getByRole("navigation", { name: "Places" });
+  const { y, height } = (await places.boundingBox())!;
+  expect(y + height).toBeLessThanOrEqual(96);
+  for (const name of ["Survey", "Lay out", "Prove", "Fit", "Parts", "Install", "Bleed", "Care"])
+    await expect(places.getByText(name, { exact: true })).toBeVisible();
+  // The place that is open is in sight, however far the others scroll.
+  await expect(places.getByRole("link", { name: /Care/ })).toBeInViewport();
+  await page.getByRole("button", { name: "More", exact: true }).click();
+  const more = page.getByRole("dialog", { name: "More" });
+  for (const name of [
+    "Redo",
+    /^Units/,
+    "Save the job as a file",
+    "Day or night",
+    "Keys and what can be done",
+  ])
+    await expect(more.getByRole("button", { name })).toBeVisible();
+  await more.getByRole("button", { name: /^Units/ }).click();
+  await page.keyboard.press("Escape");
+  await page.getByRole("button", { name: "Undo", exact: true }).click();
+  await expect(page.getByRole("button", { name: "Undo", exact: true })).toBeDisabled();
+});

@@ -1,6 +1,6 @@
 import { readFileSync } from "node:fs";
-import { fill, openDemo, openMarram, storedJob } from "./helpers";
-import { expect, faultsOf, type Page, test } from "./test";
+import { choose, fill, openDemo, openMarram, storedJob } from "./helpers";
+import { expect, expectAccessible, faultsOf, type Page, test } from "./test";
 
 const first = (name: string) =>
   JSON.parse(readFileSync(`app/schemas/fixtures/v1/${name}.keel.json`, "utf8")).job as {
@@ -254,4 +254,46 @@ test("the server says what a page may do, and a session asks no other host for a
   }
   expect((await request.fetch("/", { method: "TRACE" })).status()).toBe(405);
   expect((await request.fetch("/", { method: "DELETE" })).status()).toBe(405);
+});
+
+test("a job opens where it was left, and the Keel keeps the height it was given there", async ({ page }) => {
+  await openDemo(page, "unit12", "parts");
+  await expect(page.locator("#keel svg[role=img]")).toHaveCount(0);
+  await page.getByRole("button", { name: "Make the Keel low" }).click();
+  await expect(page.locator("#keel svg[role=img]")).toBeVisible();
+  await page.goto("/");
+  await page.getByRole("link", { name: /^Unit 12 Road/ }).click();
+  await expect(page).toHaveURL(/\/job\/unit12\/parts$/);
+  await expect(page.locator("#keel svg[role=img]")).toBeVisible();
+  // Another place has a height of its own, and another job a place.
+  await page.goto("/job/unit12/survey");
+  await expect(page.getByRole("button", { name: "Make the Keel low" })).toBeVisible();
+  await page.goto("/job/marram");
+  await expect(page).toHaveURL(/\/job\/marram\/survey$/);
+});
+
+test("among many jobs one is sought by its words and sorted by what is due", async ({ page }) => {
+  await page.goto("/");
+  for (let i = 0; i < 3; i++)
+    await page.getByRole("button", { name: "Duplicate Marram", exact: true }).click();
+  await expect(page.getByRole("listitem").filter({ hasText: "Changed" })).toHaveCount(6);
+  const rows = page.getByRole("list", { name: "Jobs" }).getByRole("listitem");
+  const sought = page.getByRole("searchbox", { name: "Find among 6 jobs" });
+  await sought.fill("gritting TRUCK");
+  await expect(rows).toHaveCount(1);
+  await expect(rows.first()).toContainText("Unit 12");
+  await sought.fill("nothing like it");
+  await expect(page.getByText("No job has these words.")).toBeVisible();
+  await sought.press("Escape");
+  await expect(rows).toHaveCount(6);
+  await choose(page, "keyboard", /Sorted/, "by name");
+  await expect(rows.first()).toContainText("Marram");
+  await choose(page, "mouse", /Sorted/, "worst first");
+  await expect(rows.last()).toContainText("Unit 12");
+  // What was done last is told on the row.
+  await page.goto("/job/unit12/fit");
+  await page.getByRole("button", { name: /^Units/ }).click();
+  await page.goto("/");
+  await expect(rows.first()).toContainText("the job's own figures", { timeout: 20_000 });
+  await expectAccessible(page, "main");
 });

@@ -267,11 +267,12 @@ function Suspects({
   const named: { x: number; y: number; width: number }[] = [];
   return (
     <g>
-      {suspects.map(({ name, legs, isChosen }, i) => {
+      {suspects.map(({ name, legs, is }) => {
+        const isFirst = is === "likeliest";
         const points = overLegs(scale, legs);
         const [far] = points.toSorted((p, q) => q.offPa - p.offPa);
         if (!far) return null;
-        const colour = isChosen ? "var(--danger)" : "var(--ink)";
+        const colour = isFirst ? "var(--danger)" : is === "healthy" ? "var(--soft)" : "var(--ink)";
         // Under its line, and under the names that stand there already.
         let y = Math.min(scale.plotBottom - 4, scale.y(far.gaugePa) + 14);
         const isLate = far.x > right / 2;
@@ -288,15 +289,15 @@ function Suspects({
               points={line.join(" ")}
               fill="none"
               stroke={colour}
-              strokeWidth={isChosen ? 2.2 : 1.4}
-              strokeDasharray={suspectDashes[i]}
+              strokeWidth={isFirst ? 2.2 : 1.4}
+              strokeDasharray={suspectDashes[is]}
             />
             <text
               x={far.x + (isLate ? -6 : 6)}
               y={y}
               textAnchor={isLate ? "end" : "start"}
               fontSize={12}
-              fontWeight={isChosen ? 650 : 400}
+              fontWeight={isFirst ? 650 : 400}
               fill={colour}
               stroke="var(--panel)"
               strokeWidth={3}
@@ -322,7 +323,7 @@ const overLegs = (scale: KeelScale, legs: readonly Leg[]) =>
         : [];
     });
   });
-const suspectDashes = [undefined, "8 4", "2 3"];
+const suspectDashes = { likeliest: undefined, possible: "8 4", healthy: "2 3" } as const;
 
 /** The lie of the line: ink outside, what the fuel does inside. */
 function Elevation({ scale: { legs, elevation } }: { scale: KeelScale }) {

@@ -1,7 +1,9 @@
 import { readFileSync } from "node:fs";
 import { describe, expect, test } from "@jest/globals";
+import { startJob } from "~/core/edit/starters";
 import { derive } from "~/core/order/derive";
 import { ordered, type WorkStep } from "~/core/order/facts";
+import { bareStep } from "~/core/order/minutes";
 import { startsFrom } from "~/core/order/progress";
 import { currentPlan } from "~/core/plan/ports";
 import type { Job, Plan } from "~/core/plan/types";
@@ -10,6 +12,7 @@ import {
   awaitedText,
   cautionText,
   holdText,
+  interimText,
   namer,
   orderFaultText,
   placeTexts,
@@ -137,6 +140,53 @@ test("what is awaited is told with whom it comes from, when, and what was wrong 
   expect(awaitedText("Separator 1", { wrong: "left hand thread" })).toBe(
     "Separator 1, came wrong: left hand thread",
   );
+});
+
+test("what going on without it gives and costs, in hours, and nothing where nothing is told", () => {
+  const name = (id: string) => ({ plate: "Block", meter: "Flow meter" })[id] ?? id;
+  expect(interimText({ without: ["plate"], runsAfterMin: 385, moreMin: 190 }, name)).toBe(
+    `Without Block until then, its hoses joined, it runs after ${minutesText(385 * 60)}: ${minutesText(190 * 60)} more in all.`,
+  );
+  expect(interimText({ without: ["plate", "meter"], runsAfterMin: 60, moreMin: -3 }, name)).toContain(
+    `Block and Flow meter until then`,
+  );
+  // What is saved by rounding is not told as a gain.
+  expect(interimText({ without: ["plate"], runsAfterMin: 60, moreMin: -3 }, name)).toContain(
+    `: ${minutesText(0)} more in all.`,
+  );
+  expect(interimText(null, name)).toBeNull();
+});
+
+test("hoses blown through as one are named by their first and last, with the pump by whose bypass it goes", () => {
+  const job = startJob("j", "J", "oneTank");
+  const own = currentPlan(job);
+  const pump = own.parts.find(({ kind }) => kind === "liftPump")!;
+  const [into, out] = (["in", "out"] as const).map(
+    (port) =>
+      own.runs.find(({ from, to }) => [from, to].some((ref) => ref.part === pump.id && ref.port === port))!,
+  );
+  const before: Plan = {
+    ...own,
+    parts: own.parts.map((part) =>
+      part.kind === "liftPump" ? { ...part, off: { kind: "bypass", opensPa: 700, dropPa: 2500 } } : part,
+    ),
+  };
+  const blow = (of: string[]): WorkStep => ({
+    ...bareStep("blow"),
+    id: `blow:${of.join("+")}`,
+    of,
+    place: "line",
+    pre: [],
+    post: [],
+  });
+  const text = stepText(job, before, before, blow([into!.id, out!.id, pump.id]));
+  expect(text).toMatch(
+    /^Blow through the old hose .* to Lift pump, on to Lift pump to Engine, by the bypass of Lift pump, off$/,
+  );
+  expect(stepText(job, before, before, blow([out!.id]))).toBe(
+    "Blow through the old hose Lift pump to Engine",
+  );
+  expect(text).not.toMatch(raw);
 });
 
 test("how long work goes on before what has not come must be here, in hours and with its day", () => {

@@ -102,7 +102,7 @@ export interface Explored {
 export interface DrawnSuspect {
   name: string;
   legs: readonly Leg[];
-  isChosen: boolean;
+  is: "healthy" | "likeliest" | "possible";
 }
 const NO_SUSPECTS: readonly DrawnSuspect[] = [];
 

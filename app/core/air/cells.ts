@@ -23,7 +23,7 @@ const LEAST_CELLS = 2;
 const LEAST_TUBE_M = 0.05;
 /** How tall an engine's gallery is; at what it overflows where its maker does not say. Common practice, no source. */
 const GALLERY_TALL_M = 0.03;
-const GALLERY_OPENS_PA = 10e3;
+export const GALLERY_OPENS_PA = 10e3;
 /** A tee or a joint holds what this many bores of line hold. */
 const NODE_BORES = 2;
 

@@ -7,6 +7,7 @@ import { useEffect, useMemo, useState } from "react";
 import { Link, useSearchParams } from "react-router";
 import styled from "styled-components";
 import { bledSoFar, type PumpShare, pumpShareOf, stepKey } from "~/core/air/bled";
+import { GALLERY_OPENS_PA } from "~/core/air/cells";
 import { type Content, contentOf, missingIn } from "~/core/air/content";
 import { COLD_C, ENOUGH, type ProcedureStep } from "~/core/air/procedure";
 import type { Proved } from "~/core/air/report";
@@ -336,7 +337,7 @@ function Summary({ work, pan }: { work: ReturnType<typeof useBleedPlan>; pan: (m
 
 /** What the procedure is worth on a worse day; a figure that does not hold is told. */
 function Proof({ proved: { procedure, proof }, told }: { proved: Proved; told: PumpShare | null }) {
-  const { pan, temperature } = useTrade();
+  const { gauge, pan, temperature } = useTrade();
   const days: [string, number | null][] = [
     ["the pump gives a fifth less", proof.weakPump],
     [`the fuel is at ${temperature(COLD_C)}`, proof.cold],
@@ -351,7 +352,7 @@ function Proof({ proved: { procedure, proof }, told }: { proved: Proved; told: P
         Followed once more from the start it ends the same. Not reckoned with: air dissolved in the fuel, a
         gallery whose room its maker does not tell, a wet element that holds air back. Where a part does not
         say otherwise: head over a filter's outlet 8 % of it, lift pump dry 15 s at the most, dosing pump 60
-        s: common practice, assumed.
+        s, a gallery overflows at {gauge(GALLERY_OPENS_PA)}: common practice, assumed.
       </p>
       {told && (
         <p>

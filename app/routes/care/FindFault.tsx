@@ -97,17 +97,21 @@ function useToldStudy(turned: Parameters<typeof useStudy>[2], asked: StudyAsked)
 /** The suspects' own lines over the Keel, the likeliest the strongest; gone with the place. */
 function useOverKeel(told: Study | null | undefined, name: (id: string) => string) {
   const { suspect } = useExplored();
+  const { plan, job } = useJob();
   const lines = told?.suspects;
+  const healthy = told?.healthy;
+  // The Keel stands at the stored load, the suspects at full: where the two differ, the healthy line at full stands too.
+  const isFull = job.consumers.every(({ id }) => (plan.conditions.load[id] ?? 1) === 1);
   useEffect(() => {
-    suspect(
-      (lines ?? []).map(({ legs, ...group }, i) => ({
-        name: groupText(group, name),
-        legs,
-        isChosen: i === 0,
-      })),
-    );
+    const drawn = (lines ?? []).map(({ legs, ...group }, i) => ({
+      name: groupText(group, name),
+      legs,
+      is: i === 0 ? ("likeliest" as const) : ("possible" as const),
+    }));
+    const beside = { name: "nothing wrong, at full load", legs: healthy ?? [], is: "healthy" as const };
+    suspect(isFull || drawn.length === 0 ? drawn : [beside, ...drawn]);
     return () => suspect([]);
-  }, [lines, name, suspect]);
+  }, [lines, healthy, isFull, name, suspect]);
 }
 
 function Search({ turned }: { turned: Parameters<typeof useStudy>[2] }) {
@@ -140,6 +144,8 @@ function Search({ turned }: { turned: Parameters<typeof useStudy>[2] }) {
     );
   const { practice } = asked;
   const { found, readings } = told;
+  // What stands on the page is then of before the last reading.
+  const fault = work.status === "failed" ? work.reason : null;
   const setReadings = (next: CareReading[]) => ask({ ...asked, readings: next });
   const add = (visit: StudyVisit, read: CareReading[]) => {
     ask({ ...asked, readings: [...asked.readings, ...read], done: [...asked.done, visit.id] });
@@ -167,6 +173,9 @@ function Search({ turned }: { turned: Parameters<typeof useStudy>[2] }) {
   return (
     <>
       <Sheet>
+        {fault !== null && (
+          <p role="alert">The last reading could not be weighed: {fault}. Take it back, or enter it again.</p>
+        )}
         {practice ? (
           <Verdict role="status">Something may be wrong: {told.minutes} minutes spent.</Verdict>
         ) : found ? (
