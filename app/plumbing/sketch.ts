@@ -1,15 +1,8 @@
 /** The laid-out plumbing as a small picture: bodies and hoses in whole units of a card, nothing that is read. */
 import { isConsumerKind } from "~/core/kinds/families";
+import type { Sketch } from "~/core/work/glance";
 import type { PlumbingGraph } from "./graph";
 import type { Placed } from "./layout.client";
-
-export interface Sketch {
-  width: number;
-  height: number;
-  /** Corners, x and y in turn. */
-  hoses: number[][];
-  bodies: { is: "tank" | "consumer" | "part"; x: number; y: number; width: number; height: number }[];
-}
 
 /** The card's own units; it is drawn at about this many px. */
 const WIDTH = 168;

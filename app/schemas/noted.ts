@@ -1,12 +1,13 @@
 /** What a browser notes beside the jobs, for itself: read back through a schema, since an older page may have noted it otherwise. */
 import type { ColumnMapping } from "~/core/care/incoming";
+import type { Sketch } from "~/core/work/glance";
 import { z } from "./zod";
 
 const grade = z.enum(["stop", "mend", "watch"]);
 const count = z.int().min(0);
 
 /** A small picture of the plumbing: bodies, and hoses as x and y in turn. */
-const sketchSchema = z.strictObject({
+const sketchSchema: z.ZodType<Sketch> = z.strictObject({
   width: z.int(),
   height: z.int(),
   hoses: z.array(z.array(z.int())),
@@ -20,7 +21,6 @@ const sketchSchema = z.strictObject({
     }),
   ),
 });
-export type Sketch = z.infer<typeof sketchSchema>;
 
 /** What the job list tells of a job, in words, with the state of the job that it was worked out from. */
 export const glanceSchema = z.strictObject({

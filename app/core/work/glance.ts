@@ -8,6 +8,15 @@ import type { Grade } from "../findings/rule";
 import { buildNetwork } from "../network/network";
 import type { Job } from "../plan/types";
 
+/** A small picture of the plumbing, in the units of its card: for a list, made by whoever lays the plumbing out. */
+export interface Sketch {
+  width: number;
+  height: number;
+  /** Corners, x and y in turn. */
+  hoses: number[][];
+  bodies: { is: "tank" | "consumer" | "part"; x: number; y: number; width: number; height: number }[];
+}
+
 export interface JobGlance {
   worst: Finding | null;
   counts: Record<Grade, number>;

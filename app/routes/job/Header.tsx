@@ -72,13 +72,22 @@ export function Header({ onFindings, sheetOpen }: { onFindings: () => void; shee
   const grades = ["stop", "mend", "watch"] as const;
   // On a phone the worst alone stands in the head; the sheet behind it has all.
   const shown = narrow ? [grades.find((grade) => count(grade) > 0) ?? "watch"] : grades;
+  // Behind one button what is chosen shuts the list.
+  const closes = narrow ? ({ slot: "close" } as const) : {};
   const more = (
     <>
-      <Button $quiet aria-label="Redo" isDisabled={!open.canRedo} onPress={() => void open.redo()}>
+      <Button
+        $quiet
+        {...closes}
+        aria-label="Redo"
+        isDisabled={!open.canRedo}
+        onPress={() => void open.redo()}
+      >
         <Redo2 size={18} /> {narrow && "Redo"}
       </Button>
       <Button
         $quiet
+        {...closes}
         aria-label={`Units: ${isMetric ? "metric" : "inch"}; change over`}
         onPress={() =>
           void open.dispatch({
@@ -89,17 +98,18 @@ export function Header({ onFindings, sheetOpen }: { onFindings: () => void; shee
       >
         {narrow ? (isMetric ? "To inches" : "To metric") : job.units.pressure}
       </Button>
-      <Button $quiet aria-label="Save the job as a file" onPress={openSave}>
+      <Button $quiet {...closes} aria-label="Save the job as a file" onPress={openSave}>
         <Download size={18} /> {narrow && "Save as a file"}
       </Button>
       <Button
         $quiet
+        {...closes}
         aria-label="Day or night"
         onPress={() => setTheme(currentTheme() === "day" ? "night" : "day")}
       >
         <Moon size={18} /> {narrow && "Day or night"}
       </Button>
-      <Button $quiet aria-label="Keys and what can be done" onPress={openHelp}>
+      <Button $quiet {...closes} aria-label="Keys and what can be done" onPress={openHelp}>
         <HelpCircle size={18} /> {narrow && "What can be done"}
       </Button>
     </>

@@ -2,9 +2,10 @@
 import { memo } from "react";
 import { Link } from "react-router";
 import styled from "styled-components";
+import type { Sketch } from "~/core/work/glance";
 import { dayText } from "~/messages/care";
 import { counted } from "~/messages/counted";
-import type { Glance, Sketch } from "~/schemas/noted";
+import type { Glance } from "~/schemas/noted";
 import type { JobSummary } from "~/store/list";
 import { Button } from "~/ui/button";
 import { GradeGlyph } from "~/ui/glyphs";

@@ -1,8 +1,9 @@
 /** What the list tells of a job beside its name: the worst finding, what is due, what is awaited. Worked out once a change. */
 import { useEffect, useState } from "react";
 import type { Job } from "~/core/plan/types";
+import type { Sketch } from "~/core/work/glance";
 import { storageFault } from "~/messages/storage";
-import { type Glance, glanceSchema, noted, type Sketch } from "~/schemas/noted";
+import { type Glance, glanceSchema, noted } from "~/schemas/noted";
 import { type JobSummary, readSettings, writeSetting } from "~/store/list";
 import { say } from "~/ui/toast";
 
