@@ -106,7 +106,7 @@ await withBrowser(11, async (browser, address) => {
   });
   await page.getByRole("link", { name: /Ladder/ }).click();
   await page.goto(`${address}/job/big/layout`);
-  await page.locator('svg[data-status="laid"]').waitFor({ timeout: 60000 });
+  await page.locator("svg[data-drawing]").waitFor({ timeout: 60000 });
   await page.waitForTimeout(1500);
   const frames = await framesOf(page);
   const within = frames.filter((gap) => gap <= 33.4).length / frames.length;
@@ -122,14 +122,14 @@ await withBrowser(11, async (browser, address) => {
   await page.waitForTimeout(3000);
   console.log(`  at rest: ${((((await busy()) - before) / 3) * 1000).toFixed(0)} ms of main thread a second`);
   await page.goto(`${address}/job/big/layout`);
-  await page.locator('svg[data-status="laid"]').waitFor({ timeout: 60000 });
+  await page.locator("svg[data-drawing]").waitFor({ timeout: 60000 });
   await page.waitForTimeout(3000);
   console.log(`  opened: ${((await busy()) * 1000).toFixed(0)} ms of main thread in all`);
 
   // A change of the large plan, which every name on the drawing shows: from the press to the drawing.
   const toggles = [];
   for (let i = 0; i < 24; i++) {
-    toggles.push(await pressed(page, 'button[aria-label^="Units"]', 'svg[data-status="laid"]'));
+    toggles.push(await pressed(page, 'button[aria-label^="Units"]', "svg[data-drawing]"));
     await page.waitForTimeout(400);
   }
   const settled = toggles.slice(4);

@@ -9,7 +9,7 @@ async function pick(page: Page, hand: Hand, name: string | RegExp): Promise<void
   const node = page.getByRole("region", { name: "Plumbing" }).getByRole("button", { name }).first();
   await expect(async () => {
     // A change lays the drawing out anew: what is chosen while it moves may be another part.
-    await expect(page.locator('svg[data-status="laid"]')).toBeVisible();
+    await expect(page.locator("svg[data-drawing]")).toBeVisible();
     if ((await node.getAttribute("aria-pressed", { timeout: 2000 })) === "true") return;
     if (hand === "mouse") await node.click({ force: true, timeout: 2000 });
     else {

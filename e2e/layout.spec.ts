@@ -7,8 +7,8 @@ import { expect, expectAccessible, type Page, test } from "./test";
 
 /** Names on the drawing that lie over one another or over a hose. */
 async function overlaps(page: Page): Promise<string[]> {
-  await expect(page.locator("svg[data-status=laid]")).toBeVisible();
-  return page.locator("svg[data-status=laid]").evaluate((svg) => {
+  await expect(page.locator("svg[data-drawing]")).toBeVisible();
+  return page.locator("svg[data-drawing]").evaluate((svg) => {
     const texts = [...svg.querySelectorAll("text")]
       .filter((text) => text.textContent && text.getBoundingClientRect().width > 0)
       .map((text) => ({
@@ -108,12 +108,9 @@ test("every kind of part can be added, chosen and read, and taken back by undo",
     await choose(page, "mouse", "Add a part", new RegExp(`^${kind.replace(/[()]/g, ".")}$`));
     await expect(page.getByRole("region", { name: "Chosen part" })).toBeVisible();
   }
-  await expect(page.locator("svg[data-status=laid] [role=button]:not([data-state])")).toHaveCount(
-    kinds.length,
-    {
-      timeout: 20_000,
-    },
-  );
+  await expect(page.locator("svg[data-drawing] [role=button]:not([data-state])")).toHaveCount(kinds.length, {
+    timeout: 20_000,
+  });
   for (let i = 0; i < kinds.length; i++) await page.getByRole("button", { name: "Undo" }).click();
   await expect(page.getByText("Nothing is laid out yet.")).toBeVisible();
   expect(faults).toEqual([]);

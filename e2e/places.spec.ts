@@ -31,7 +31,7 @@ for (const [group, members] of Object.entries(groups)) {
       await test.step(place, async () => {
         await openMarram(page, place);
         await expect(page.locator("#place")).not.toBeEmpty();
-        if (place === "layout") await expect(page.locator("svg[data-status=laid]").first()).toBeVisible();
+        if (place === "layout") await expect(page.locator("svg[data-drawing]").first()).toBeVisible();
         await expect(page).toHaveTitle(/Iron Keel/);
         await expectAccessible(page, "#place");
         await setScheme(page, "night");

@@ -237,7 +237,7 @@ test("the server says what a page may do, and a session asks no other host for a
   await openMarram(page, "prove");
   await expect(page.getByRole("cell", { name: /\d+ of 125/ }).first()).toBeVisible();
   await page.getByRole("link", { name: /Lay out/ }).click();
-  await expect(page.locator("svg[data-status=laid]").first()).toBeVisible();
+  await expect(page.locator("svg[data-drawing]").first()).toBeVisible();
   expect(faults).toEqual([]);
   const hosts = new Set(asked.filter((url) => /^\w+:\/\//.test(url)).map((url) => new URL(url).origin));
   expect([...hosts].filter((origin) => origin !== baseURL && origin !== "null")).toEqual([]);

@@ -56,8 +56,9 @@ const coreRooms = {
   manifold: [...solved, "edit"],
   order: [...solved, "edit", "boards", "joints", "parts", "random"],
   service: [...solved, "boards"],
+  drawing: [...solved, "edit"],
   findings: [...solved, "air", "running", "care", "joints", "boards", "service", "parts"],
-  work: [...solved, "air", "boards", "care", "findings", "parts", "order", "service"],
+  work: [...solved, "drawing", "edit", "air", "boards", "care", "findings", "parts", "order", "service"],
   export: solved,
 };
 

@@ -50,7 +50,7 @@ const done: Readonly<Record<Command["name"], string>> = {
   pin: "held in its place:",
   setHandle: "handle of",
   takeDown: "taken off its board:",
-  nudge: "moved on the drawing:",
+  put: "moved on the drawing:",
   replaceJob: "taken from a file",
 };
 

@@ -4,10 +4,10 @@
  */
 import { type RefObject, useEffect, useMemo, useRef } from "react";
 import styled from "styled-components";
+import type { Placed } from "~/core/drawing/placed";
 import type { LineUpVerdict } from "~/core/hydraulics/worst";
 import type { Network } from "~/core/network/network";
 import { flowMarks, MARK_UNITS } from "./edges";
-import type { Placed } from "./layout.client";
 
 const Over = styled.canvas`
   position: absolute; inset: 0; width: 100%; height: 100%; pointer-events: none;

@@ -9,6 +9,8 @@ import {
   useState,
 } from "react";
 import styled from "styled-components";
+import { toCells } from "~/core/drawing/nodes";
+import type { Placed } from "~/core/drawing/placed";
 import { type Passing, passingParts } from "~/core/hydraulics/derive";
 import type { LineUpVerdict } from "~/core/hydraulics/worst";
 import { isValve } from "~/core/kinds/families";
@@ -22,7 +24,6 @@ import { type UnitChoice } from "~/core/units/format";
 import { tradeIn } from "~/core/units/trade";
 import { settingText } from "~/messages/settingText";
 import { type DrawnEdge, drawnEdges, type LineKind, type Point } from "./edges";
-import type { Placed } from "./layout.client";
 import { PartNode, TankNode } from "./nodes";
 
 export interface PlumbingProps {
@@ -34,7 +35,8 @@ export interface PlumbingProps {
   glowIds: readonly Id[];
   onSelect: (id: Id) => void;
   onOperate?: (id: Id) => void;
-  onNudge?: (id: Id, dx: number, dy: number) => void;
+  /** Moved by hand, by cells of the drawing. */
+  onMove?: (id: Id, dx: number, dy: number) => void;
   /** Screen px of a drawing unit: names keep their size on the screen however small the drawing is. */
   scale: number;
   /** Ticks to draw at ports: joints done. */
@@ -90,7 +92,7 @@ export const Plumbing = memo(function Plumbing(props: PlumbingProps) {
     glowIds,
     onSelect,
     onOperate,
-    onNudge,
+    onMove,
     scale,
     doneKeys,
     hiddenIds,
@@ -101,12 +103,10 @@ export const Plumbing = memo(function Plumbing(props: PlumbingProps) {
   const [drag, setDrag] = useState<{ id: Id; dx: number; dy: number } | null>(null);
   const grip = useRef<{ id: Id; x: number; y: number; scale: number; moved: boolean } | null>(null);
   const shift = (id: Id): Point => {
-    const nudge = plan.nudges[id] ?? { dx: 0, dy: 0 };
-    const held = drag?.id === id ? drag : { dx: 0, dy: 0 };
-    return { x: nudge.dx + held.dx, y: nudge.dy + held.dy };
+    return drag?.id === id ? { x: drag.dx, y: drag.dy } : { x: 0, y: 0 };
   };
   const press = (id: Id) => (event: ReactPointerEvent<SVGGElement>) => {
-    if (!onNudge || event.pointerType === "touch") return;
+    if (!onMove || event.pointerType === "touch") return;
     const matrix = (event.currentTarget.ownerSVGElement as SVGSVGElement).getScreenCTM();
     grip.current = { id, x: event.clientX, y: event.clientY, scale: matrix?.a ?? 1, moved: false };
     event.currentTarget.setPointerCapture(event.pointerId);
@@ -122,7 +122,7 @@ export const Plumbing = memo(function Plumbing(props: PlumbingProps) {
   const release = () => {
     const held = grip.current;
     grip.current = null;
-    if (held?.moved && drag) onNudge?.(held.id, Math.round(drag.dx), Math.round(drag.dy));
+    if (held?.moved && drag) onMove?.(held.id, toCells(drag.dx), toCells(drag.dy));
     setDrag(null);
   };
   const result = verdict?.result.outcome === "solved" ? verdict.result : null;
@@ -177,18 +177,18 @@ export const Plumbing = memo(function Plumbing(props: PlumbingProps) {
             onDoubleClick={() => onOperate?.(id)}
             onKeyDown={(event) => {
               const step = {
-                ArrowLeft: [-10, 0],
-                ArrowRight: [10, 0],
-                ArrowUp: [0, -10],
-                ArrowDown: [0, 10],
+                ArrowLeft: [-1, 0],
+                ArrowRight: [1, 0],
+                ArrowUp: [0, -1],
+                ArrowDown: [0, 1],
               }[event.key];
               if (event.key === "Enter" || event.key === " ") {
                 event.preventDefault();
                 if (selectedId === id && onOperate) onOperate(id);
                 else onSelect(id);
-              } else if (event.altKey && step && onNudge) {
+              } else if (event.altKey && step && onMove) {
                 event.preventDefault();
-                onNudge(id, step[0] as number, step[1] as number);
+                onMove(id, step[0] as number, step[1] as number);
               }
             }}
             onPointerDown={press(id)}

@@ -1,8 +1,8 @@
 import { readFileSync } from "node:fs";
 import { describe, expect, test } from "@jest/globals";
 import { renderToStaticMarkup } from "react-dom/server";
-import type { Command } from "~/core/edit/command";
-import { applyCommand } from "~/core/edit/commands";
+import { drawnHoses, drawnNodes } from "~/core/drawing/nodes";
+import type { Placed } from "~/core/drawing/placed";
 import { startJob } from "~/core/edit/starters";
 import { gaugeAtPort, returnLinks } from "~/core/hydraulics/derive";
 import { judgeAll, type LineUpVerdict } from "~/core/hydraulics/worst";
@@ -13,11 +13,9 @@ import { currentPlan, portKey, portsOf } from "~/core/plan/ports";
 import type { Job } from "~/core/plan/types";
 import { metricUnits } from "~/core/units/format";
 import { newPartKinds } from "~/messages/kinds";
-import { flowMarks, MARK_UNITS } from "./edges";
+import { drawnEdges, flowMarks, MARK_UNITS } from "./edges";
 import { TankGlyph } from "./glyphs";
-import { plumbingGraph } from "./graph";
 import { needleRad } from "./kinds/gauge";
-import type { Placed } from "./layout.client";
 import { PartNode } from "./nodes";
 import { Plumbing } from "./Plumbing";
 
@@ -30,24 +28,28 @@ const verdictOf = (job: Job, name: string): LineUpVerdict => {
   return found;
 };
 
+const empty = (): Placed => ({
+  width: 0,
+  height: 0,
+  nodes: new Map(),
+  ports: new Map(),
+  edges: new Map(),
+  cells: new Map(),
+  origin: { x: 0, y: 0 },
+});
+
 /** Parts in a row, hoses straight from one to the other: a layout that needs no layouter. */
 function inARow(job: Job): Placed {
-  const graph = plumbingGraph(job, currentPlan(job), buildNetwork(job));
-  const placed: Placed = { width: 0, height: 0, nodes: new Map(), ports: new Map(), edges: new Map() };
-  graph.nodes.forEach(({ id, width, height, ports }, i) => {
-    placed.nodes.set(id, { x: i * 200, y: 0, width, height });
-    ports.forEach((port, k) => {
-      placed.ports.set(port.id, {
-        x: i * 200 + (port.side === "WEST" ? 0 : width),
-        y: port.y ?? 10 + 12 * k,
-        side: port.side,
-      });
-    });
+  const network = buildNetwork(job);
+  const nodes = drawnNodes(network, {});
+  const placed = empty();
+  nodes.forEach(({ id, kind, widthPx, heightPx, rowPx, ports }, i) => {
+    placed.nodes.set(id, { x: i * 200, y: 0, width: widthPx, height: heightPx, bodyHeight: heightPx, kind });
+    for (const { key, side, row } of ports)
+      placed.ports.set(key, { x: i * 200 + (side === "WEST" ? 0 : widthPx), y: rowPx + 12 * row, side });
   });
-  for (const { id, source, target } of graph.edges) {
-    const [from, to] = [placed.ports.get(source)!, placed.ports.get(target)!];
-    placed.edges.set(id, [from, to]);
-  }
+  for (const { id, from, to } of drawnHoses(network, nodes))
+    placed.edges.set(id, [placed.ports.get(from)!, placed.ports.get(to)!]);
   return placed;
 }
 
@@ -79,7 +81,7 @@ function button(markup: string, label: string): string {
 
 /** A part by itself, its first port to the left or, turned, to the right. */
 const alone = (part: Part, verdict: LineUpVerdict | null = null, isTurned = false) => {
-  const placed: Placed = { width: 0, height: 0, nodes: new Map(), ports: new Map(), edges: new Map() };
+  const placed = empty();
   portsOf(part).forEach(({ id }, i) => {
     const isWest = (i === 0) !== isTurned;
     placed.ports.set(`${part.id}.${id}`, { x: isWest ? 0 : 60, y: 20 + i, side: isWest ? "WEST" : "EAST" });
@@ -291,15 +293,11 @@ describe("the plumbing of a line-up", () => {
     expect(other).toContain("≠");
   });
 
-  test("a part that was nudged takes its hoses along", () => {
-    const nudge: Command = { name: "nudge", id: "lift", dx: 30, dy: 50 };
-    const moved = applyCommand(job, nudge).job;
-    const place = (text: string) =>
-      /transform="translate\(([\d.-]+) ([\d.-]+)\)"/.exec(button(text, "Lift pump"))!;
-    const [before, after] = [place(markup), place(drawn(moved, run))];
-    expect(Number(after[1]) - Number(before[1])).toBeCloseTo(30);
-    expect(Number(after[2]) - Number(before[2])).toBeCloseTo(50);
-    const hose = (text: string) => button(text, "Hose from Vacuum gauge to Lift pump");
-    expect(hose(drawn(moved, run))).not.toBe(hose(markup));
+  test("a part that the hand holds takes its hoses along", () => {
+    const edge = (shift: (id: string) => { x: number; y: number }) =>
+      drawnEdges(buildNetwork(job), inARow(job), run, shift).find(({ id }) => id === "run10")?.d;
+    const held = edge((id) => (id === "lift" ? { x: 30, y: 50 } : { x: 0, y: 0 }));
+    expect(held).toMatch(/^M[\d.]+ [\d.]+L/);
+    expect(held).not.toBe(edge(() => ({ x: 0, y: 0 })));
   });
 });

@@ -1,5 +1,6 @@
 /** Hoses and joints as they are drawn: their way, and what the fuel in them does. */
 
+import type { Placed } from "~/core/drawing/placed";
 import { gaugeAtPort, type Passing, passingParts, returnLinks } from "~/core/hydraulics/derive";
 import type { LineUpVerdict } from "~/core/hydraulics/worst";
 import type { Id } from "~/core/kinds/record";
@@ -7,7 +8,6 @@ import type { Network } from "~/core/network/network";
 import { portKey } from "~/core/plan/ports";
 import type { Joint, Run } from "~/core/plan/types";
 import { areaM2 } from "~/core/units/bore";
-import type { Placed } from "./layout.client";
 
 export interface Point {
   x: number;
@@ -28,7 +28,7 @@ export interface DrawnEdge {
   middle: Point | undefined;
 }
 
-/** Orthogonal way with rounded corners; where an end was nudged, its first or last corner goes with it. */
+/** Orthogonal way with rounded corners; where an end is held elsewhere, its first or last corner goes with it. */
 export function edgePath(points: readonly Point[], start: Point, end: Point): string {
   const first = points[0];
   const last = points.at(-1);
@@ -43,8 +43,13 @@ export function edgePath(points: readonly Point[], start: Point, end: Point): st
       { x, y: to.y },
     ];
   } else if (middle.length > 0) {
-    (middle[0] as Point).y = from.y;
-    (middle.at(-1) as Point).y = to.y;
+    const follow = (corner: Point, was: Point, end: Point) => {
+      // Level or upright as it comes in.
+      if (Math.abs(corner.x - was.x) < Math.abs(corner.y - was.y)) corner.x = end.x;
+      else corner.y = end.y;
+    };
+    follow(middle[0] as Point, first, from);
+    follow(middle.at(-1) as Point, last, to);
   }
   const way = [from, ...middle, to];
   let d = `M${way[0]?.x} ${way[0]?.y}`;
@@ -131,12 +136,12 @@ function stateOf(item: Run | Joint, sourceKey: string, flowing: Flowing | null):
   };
 }
 
-/** Every hose and joint that has a way on the drawing; `shift` is how far a part stands from where it was laid. */
+/** Every hose and joint that has a way on the drawing; `shift` is how far the hand holds a part from where it stands. */
 export function drawnEdges(
   { plan }: Network,
   placed: Placed,
   verdict: LineUpVerdict | null,
-  shift: (id: Id) => Point,
+  shift: (id: Id) => Point = () => ({ x: 0, y: 0 }),
 ): DrawnEdge[] {
   const flowing = flowingOf(verdict);
   return [...plan.runs, ...plan.joints].flatMap((item): DrawnEdge[] => {
@@ -171,9 +176,7 @@ const LONGEST_PERIOD_S = 6;
 
 /** The marks of a line-up: on every hose that fuel moves in, and on no other. */
 export function flowMarks(network: Network, placed: Placed, verdict: LineUpVerdict | null): FlowMark[] {
-  const { nudges } = network.plan;
-  const shift = (id: Id): Point => ({ x: nudges[id]?.dx ?? 0, y: nudges[id]?.dy ?? 0 });
-  return drawnEdges(network, placed, verdict, shift)
+  return drawnEdges(network, placed, verdict)
     .filter(({ sense }) => sense !== 0)
     .map(({ id, d, sense, velocityMS }) => {
       const numbers = [...d.matchAll(/-?[\d.]+/g)].map(Number);

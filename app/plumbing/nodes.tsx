@@ -1,4 +1,5 @@
 import { memo } from "react";
+import type { Placed } from "~/core/drawing/placed";
 import type { Tank } from "~/core/plan/types";
 import { levelOfVolumeM } from "~/core/tanks/tank";
 import { type UnitChoice } from "~/core/units/format";
@@ -6,7 +7,6 @@ import { tradeIn } from "~/core/units/trade";
 import { TankGlyph } from "./glyphs";
 import { type Drawn, halo } from "./kinds/drawing";
 import { drawingOf } from "./kinds/index";
-import type { Placed } from "./layout.client";
 
 type NodeBox = Drawn["box"];
 
@@ -68,5 +68,5 @@ export const TankNode = memo(function TankNode({
 
 /** A part as its kind draws it. */
 export const PartNode = memo(function PartNode(of: Drawn) {
-  return drawingOf(of.part).draw(of);
+  return drawingOf(of.part)(of);
 });

@@ -190,7 +190,7 @@ export const bookEntrySchema = z.discriminatedUnion("kind", [
 ]) satisfies z.ZodType<BookEntry>;
 
 export const snapshotSchema = z.strictObject({
-  plan: plan.omit({ conditions: true, nudges: true, duty: true }),
+  plan: plan.omit({ conditions: true, places: true, sides: true, duty: true }),
   tanks: z.array(tank).max(40).exactOptional(),
   consumers: z.array(engine).max(10).exactOptional(),
 }) satisfies z.ZodType<Snapshot>;

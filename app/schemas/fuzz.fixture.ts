@@ -78,7 +78,7 @@ function mutate(root: Json, random: () => number): { what: string; isWrong: bool
     parent[pick(["colour", "__proto__x", "x"])] = 1;
     return {
       what: `${where} beside an unknown key`,
-      isWrong: !/valves|pumps|consumers|aboardM3|loading|load$|nudges|given|ports/.test(
+      isWrong: !/valves|pumps|consumers|aboardM3|loading|load$|places|sides|given|ports/.test(
         path.slice(0, -1).join("."),
       ),
     };
@@ -91,7 +91,7 @@ function mutate(root: Json, random: () => number): { what: string; isWrong: bool
   if (
     isNode(value) &&
     !Array.isArray(value) &&
-    /valves|pumps|consumers|aboardM3|loading|nudges/.test(String(key))
+    /valves|pumps|consumers|aboardM3|loading|places|sides/.test(String(key))
   ) {
     (value as Record<string, unknown>).nobody = Object.values(value)[0] ?? 1;
     return { what: `${where}.nobody`, isWrong: true };

@@ -34,7 +34,7 @@ test("what was once taken for right: ids twice inside lists, keys that name noth
   expect(spoil((job) => job.tanks[0].baffles.push(job.tanks[0].baffles[0]))).toBe("refused");
   expect(spoil((job) => (plan(job).conditions.loading.nobody = 2))).toBe("refused");
   expect(spoil((job) => (plan(job).conditions.load.nobody = 1))).toBe("refused");
-  expect(spoil((job) => (plan(job).nudges.nobody = { dx: 1, dy: 1 }))).toBe("refused");
+  expect(spoil((job) => (plan(job).places = { nobody: { x: 1, y: 1 } }))).toBe("refused");
   expect(spoil((job) => (plan(job).runs[0].boreM = 1e-9))).toBe("refused");
   expect(spoil((job) => (plan(job).parts[0].boreM = 1e-6))).toBe("refused");
   expect(spoil((job) => (plan(job).basedOn = "nobody"))).toBe("refused");

@@ -4,6 +4,7 @@
  */
 
 import { gradeIds } from "~/core/fuel/grades";
+import { SHEET } from "~/core/plan/places";
 import {
   type Job,
   markColours,
@@ -28,6 +29,7 @@ import {
   share,
 } from "./primitives";
 import { coordinate, size, tankShape } from "./shape";
+
 import { z } from "./zod";
 
 export const portRef = z.strictObject({ part: id, port: id });
@@ -389,10 +391,18 @@ export const plan = z.strictObject({
   tankLines: z.array(tankLine).max(60).exactOptional(),
   boards: z.array(board).max(20).exactOptional(),
   mounted: z.record(id, mounted).exactOptional(),
-  nudges: z.record(
-    id,
-    z.strictObject({ dx: z.number().min(-1e4).max(1e4), dy: z.number().min(-1e4).max(1e4) }),
-  ),
+  places: z
+    .record(
+      id,
+      z.strictObject({
+        x: z.int().min(SHEET.left).max(SHEET.right),
+        y: z.int().min(SHEET.top).max(SHEET.bottom),
+      }),
+    )
+    .exactOptional(),
+  sides: z
+    .record(id, z.strictObject({ west: z.array(id).max(60), east: z.array(id).max(60) }))
+    .exactOptional(),
 });
 
 const unit = <D extends keyof typeof dimensions>(dimension: D) =>

@@ -181,8 +181,26 @@ const toVersion3: Step = {
   patches: (patches) => (JSON.stringify(patches).includes("drawShare") ? null : [...patches]),
 };
 
+/** Version 4: parts have places on the drawing in place of how far they were nudged from where they were laid. */
+const toVersion4: Step = {
+  file: ({ file, pictures }) => {
+    const { job, ...rest } = loose(file);
+    const unnudged = (plan: Loose): Loose => {
+      const { nudges: _, ...others } = plan;
+      return others;
+    };
+    const changed = tried((one) => ({ ...one, plans: list(one.plans).map(unnudged) }), loose(job));
+    return { file: { ...rest, version: 4, job: changed }, pictures };
+  },
+  patches: (patches) =>
+    JSON.parse(
+      JSON.stringify(patches.filter(({ path }) => !path.includes("nudges"))),
+      (key, value: unknown) => (key === "nudges" ? undefined : value),
+    ) as Patch[],
+};
+
 /** By the version that it starts from. */
-const steps: Record<number, Step> = { 1: toVersion2, 2: toVersion3 };
+const steps: Record<number, Step> = { 1: toVersion2, 2: toVersion3, 3: toVersion4 };
 
 const stepFrom = (version: number): Step => {
   const step = steps[version];

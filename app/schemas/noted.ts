@@ -1,6 +1,6 @@
 /** What a browser notes beside the jobs, for itself: read back through a schema, since an older page may have noted it otherwise. */
 import type { ColumnMapping } from "~/core/care/incoming";
-import type { Sketch } from "~/core/work/glance";
+import type { Sketch } from "~/core/drawing/sketch";
 import { z } from "./zod";
 
 const grade = z.enum(["stop", "mend", "watch"]);

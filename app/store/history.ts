@@ -3,8 +3,9 @@
  * own changes; one that another tab has since changed further is undone only together with what came after it.
  */
 import type { Patch } from "immer";
+import { carryOut } from "~/core/drawing/carryOut";
 import { type Command, CommandRefused, type Note } from "~/core/edit/command";
-import { applyCommand, playPatches } from "~/core/edit/commands";
+import { playPatches } from "~/core/edit/commands";
 import { joined, overlap } from "~/core/edit/patches";
 import { newId } from "~/core/kinds/ids";
 import type { Job } from "~/core/plan/types";
@@ -83,7 +84,7 @@ export async function commit(
     if (stored.status !== "open") return closedFault(stored, jobId);
     const { record } = stored;
     try {
-      const { job, patches, inverse, notes } = applyCommand(stored.job, command);
+      const { job, patches, inverse, notes } = carryOut(stored.job, command);
       if (patches.length === 0) return { ok: true, job, revision: record.revision, notes };
       const faults = jobFaults(job);
       if (faults.length > 0) return { ok: false, faults };

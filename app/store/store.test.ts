@@ -66,15 +66,16 @@ describe("changes", () => {
 
   test("of one gesture are one step, with one first and one last patch however long it is", async () => {
     for (let i = 0; i < 40; i++)
-      await commit("marram", { name: "nudge", id: "lift", dx: 1, dy: 0 }, "drag-1");
-    expect((await stored())?.plans[0]?.nudges.lift).toEqual({ dx: 40, dy: 0 });
+      await commit("marram", { name: "editPart", id: "lift", change: { name: `Pump ${i}` } }, "drag-1");
+    const nameNow = async () => (await stored())?.plans[0]?.parts.find(({ id }) => id === "lift")?.name;
+    expect(await nameNow()).toBe("Pump 39");
     const [step] = await database().steps.toArray();
     expect(step?.patches).toHaveLength(1);
     expect(step?.inverse).toHaveLength(1);
     await undo("marram");
     expect(await stored()).toEqual(job);
     await redo("marram");
-    expect((await stored())?.plans[0]?.nudges.lift).toEqual({ dx: 40, dy: 0 });
+    expect(await nameNow()).toBe("Pump 39");
   });
 
   test("from two hands at once both stand", async () => {
@@ -465,7 +466,7 @@ describe("what commit accepts", () => {
         name: fc.constant("setConditions" as const),
         change: fc.record({ fuelC: number, aboardM3: fc.dictionary(id, number) }, { requiredKeys: [] }),
       }),
-      fc.record({ name: fc.constant("nudge" as const), id, dx: number, dy: number }),
+      fc.record({ name: fc.constant("put" as const), id, x: number, y: number }),
       fc.record({ name: fc.constant("rename" as const), jobName: fc.string() }),
     );
     await fc.assert(
@@ -544,7 +545,8 @@ describe("a browser with the data of 0.3.0", () => {
       ...then
     } = first("marram") as Job & { book: unknown[]; keptRevisions: unknown };
     // A dosing pump's share of its period is the time of its stroke since version 3.
-    const now = JSON.parse(JSON.stringify(then), (_, one) => {
+    const now = JSON.parse(JSON.stringify(then), (key, one) => {
+      if (key === "nudges") return undefined;
       if (one?.kind !== "dosingPump") return one;
       const { drawShare, ...rest } = one;
       return { ...rest, strokeS: drawShare / one.mostHz };

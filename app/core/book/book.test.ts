@@ -69,7 +69,7 @@ describe("plans that a book cites", () => {
     const { job } = marram();
     const hash = (one: Job) => snapshotOf(one, currentPlan(one)).hash;
     const warmer = applyCommand(job, { name: "setConditions", change: { fuelC: 3 } }).job;
-    const moved = applyCommand(warmer, { name: "nudge", id: "lift", dx: 4, dy: 0 }).job;
+    const moved = applyCommand(warmer, { name: "put", id: "lift", x: 4, y: 0 }).job;
     expect(hash(moved)).toBe(hash(job));
     const wider = applyCommand(job, { name: "editPart", id: "lift", change: { boreM: 0.011 } }).job;
     expect(hash(wider)).not.toBe(hash(job));

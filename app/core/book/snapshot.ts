@@ -5,7 +5,7 @@ import type { Engine } from "../kinds/index";
 import type { Job, Plan, Tank } from "../plan/types";
 
 /** What is built: conditions stand in the reading itself, and places on the drawing say nothing of the system. */
-export type BuiltPlan = Omit<Plan, "conditions" | "nudges" | "duty">;
+export type BuiltPlan = Omit<Plan, "conditions" | "places" | "sides" | "duty">;
 
 export interface Snapshot {
   plan: BuiltPlan;
@@ -31,7 +31,7 @@ function canonical(value: unknown): string {
 export const hashOf = (snapshot: Snapshot): string =>
   bytesToHex(sha256(utf8ToBytes(canonical(snapshot)))).slice(0, HASH_DIGITS);
 
-export function builtPlan({ conditions: _, nudges: __, duty: ___, ...built }: Plan): BuiltPlan {
+export function builtPlan({ conditions: _, places: __, sides: ___, duty: ____, ...built }: Plan): BuiltPlan {
   return built;
 }
 

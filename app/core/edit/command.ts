@@ -113,7 +113,8 @@ export type Command =
   | { name: "pin"; id: Id; isPinned: boolean }
   | { name: "setHandle"; id: Id; handle: Mounted["handle"] | null }
   | { name: "takeDown"; id: Id }
-  | { name: "nudge"; id: Id; dx: number; dy: number }
+  /** Stands something elsewhere on the drawing, cells. */
+  | { name: "put"; id: Id; x: number; y: number }
   /** The whole job as a file has it. */
   | { name: "replaceJob"; job: Job };
 

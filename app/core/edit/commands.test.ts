@@ -42,7 +42,7 @@ function someCommand(job: Job, which: number, pick: number, step: number): Comma
     { name: "choosePlan", id: one(job.plans).id },
   ];
   if (job.tanks.length > 0) {
-    all.push({ name: "nudge", id: one(job.tanks).id, dx: 5, dy: -3 });
+    all.push({ name: "put", id: one(job.tanks).id, x: 5, y: -3 });
     all.push({ name: "removeTank", id: one(job.tanks).id });
   }
   if (job.consumers.length > 0) all.push({ name: "removeEngine", id: one(job.consumers).id });

@@ -70,12 +70,8 @@ describe("an end of a port", () => {
   });
 });
 
-test("a nudge adds to the nudges before it", () => {
-  const nudged = after(
-    job,
-    { name: "nudge", id: "lift", dx: 10, dy: -4 },
-    { name: "nudge", id: "lift", dx: 2.5, dy: 4 },
-  );
-  const had = currentPlan(job).nudges.lift ?? { dx: 0, dy: 0 };
-  expect(currentPlan(nudged).nudges.lift).toEqual({ dx: had.dx + 12.5, dy: had.dy });
+test("what is put elsewhere stands there; nobody is not put anywhere", () => {
+  const put = after(job, { name: "put", id: "lift", x: 10, y: -4 }, { name: "put", id: "lift", x: 12, y: 4 });
+  expect(currentPlan(put).places?.lift).toEqual({ x: 12, y: 4 });
+  expect(() => after(job, { name: "put", id: "nobody", x: 1, y: 1 })).toThrow("noSuch");
 });

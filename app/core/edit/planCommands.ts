@@ -32,7 +32,7 @@ function chooseChain(plan: Plan, key: string, chain: ChosenChain | null): void {
 }
 
 export const planCommands: Handlers<
-  "editPlan" | "forkPlan" | "addPlan" | "choosePlan" | "removePlan" | "nudge" | "setEnd" | "chooseChain"
+  "editPlan" | "forkPlan" | "addPlan" | "choosePlan" | "removePlan" | "put" | "setEnd" | "chooseChain"
 > = {
   editPlan: { record: (_, plan) => plan, run: (_, plan, command) => editRecord(plan, command) },
   forkPlan: {
@@ -72,10 +72,13 @@ export const planCommands: Handlers<
       if (Object.keys(of).length === 0) delete plan.ends[id];
     },
   },
-  nudge: {
-    run: (_, plan, { id, dx, dy }) => {
-      const now = plan.nudges[id] ?? { dx: 0, dy: 0 };
-      plan.nudges[id] = { dx: now.dx + dx, dy: now.dy + dy };
+  put: {
+    run: (job, plan, { id, x, y }) => {
+      found(
+        [...job.tanks, ...job.consumers, ...plan.parts].find((one) => one.id === id),
+        id,
+      );
+      plan.places = { ...plan.places, [id]: { x, y } };
     },
   },
 };

@@ -25,7 +25,8 @@ export function forget(plan: Plan, id: Id): void {
     delete lineUp.pumps[id];
     delete lineUp.consumers[id];
   }
-  delete plan.nudges[id];
+  delete plan.places?.[id];
+  delete plan.sides?.[id];
 }
 
 /** What was surveyed goes, and with it all that met it in any plan. */

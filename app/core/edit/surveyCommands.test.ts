@@ -96,7 +96,7 @@ describe("a tank", () => {
         tank.id,
       );
       expect(plan.conditions.aboardM3[tank.id]).toBeUndefined();
-      expect(plan.nudges[tank.id]).toBeUndefined();
+      expect(plan.places?.[tank.id]).toBeUndefined();
     }
     expect(() => applyCommand(truck, { name: "editTank", id: "nix", change: { name: "x" } })).toThrow(
       "noSuch",

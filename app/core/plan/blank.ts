@@ -132,7 +132,6 @@ export function newPlan(id: Id, name: string): Plan {
     conditions: newConditions(),
     limits: { ...commonLimits },
     serviceAllowanceM: COMMON_SERVICE_ALLOWANCE_M,
-    nudges: {},
   };
 }
 

@@ -7,7 +7,7 @@ export type Difference = "added" | "removed" | "changed";
 
 const text = (item: object): string => JSON.stringify(item);
 
-/** Parts, runs, joints and tank lines that `to` has and `from` has not, the other way round, or has otherwise. Conditions and nudges are no difference. */
+/** Parts, runs, joints and tank lines that `to` has and `from` has not, the other way round, or has otherwise. Conditions and places on the drawing are no difference. */
 export function planDifferences(from: Plan, to: Plan): Map<Id, Difference> {
   const items = (plan: Plan) =>
     new Map([...plan.parts, ...hosesOf(plan), ...plan.joints].map((item) => [item.id, item]));

@@ -38,7 +38,17 @@ function straysOfPlan(job: Job, plan: Plan, path: Stray["path"]): Stray[] {
     ...unknownKeys(conditions.aboardM3, idsOf(job.tanks), [...path, "conditions", "aboardM3"]),
     ...unknownKeys(conditions.loading, new Set(elementIds(plan.parts)), [...path, "conditions", "loading"]),
     ...unknownKeys(conditions.load, idsOf(job.consumers), [...path, "conditions", "load"]),
-    ...unknownKeys(plan.nudges, drawn, [...path, "nudges"]),
+    ...unknownKeys(plan.places ?? {}, drawn, [...path, "places"]),
+    ...unknownKeys(plan.sides ?? {}, idsOf(plan.parts), [...path, "sides"]),
+    ...plan.parts.flatMap((part): Stray[] => {
+      const own = plan.sides?.[part.id];
+      const known = idsOf(portsOf(part));
+      return (["west", "east"] as const).flatMap((side) =>
+        (own?.[side] ?? []).flatMap((id, i): Stray[] =>
+          known.has(id) ? [] : [{ path: [...path, "sides", part.id, side, i], id }],
+        ),
+      );
+    }),
     ...(plan.awaited ?? []).flatMap((id, i): Stray[] =>
       comes(id) ? [] : [{ path: [...path, "awaited", i], id }],
     ),

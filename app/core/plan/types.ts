@@ -70,6 +70,17 @@ export interface Limits {
   freeAirFraction: number;
 }
 
+/** A point of the drawing's grid, columns to the right and rows down. */
+export interface Cell {
+  x: number;
+  y: number;
+}
+/** Ids of ports on the left and on the right of a part, from its top down. */
+export interface PortSides {
+  west: Id[];
+  east: Id[];
+}
+
 export interface Plan {
   id: Id;
   name: string;
@@ -99,8 +110,10 @@ export interface Plan {
   boards?: Board[];
   /** Which parts hang on a board; where they hang is their own position: the middle of their body. */
   mounted?: Record<Id, Mounted>;
-  /** Where the user nudged a part on the drawing, in drawing units from where it was laid. */
-  nudges: Record<Id, { dx: number; dy: number }>;
+  /** Where tanks, parts and engines stand on the drawing; laid out fresh where it is absent. */
+  places?: Record<Id, Cell>;
+  /** Which side of a part its ports are drawn on, by part. */
+  sides?: Record<Id, PortSides>;
 }
 
 export interface Site {

@@ -2,20 +2,13 @@
 import type { Book } from "../book/entries";
 import { type Due, dueOf } from "../care/due";
 import { trendsOf } from "../care/gaugeTrend";
+import { placedOf } from "../drawing/placed";
+import { type Sketch, sketchOf } from "../drawing/sketch";
 import { findingsOf } from "../findings/findings";
 import type { Finding } from "../findings/index";
 import type { Grade } from "../findings/rule";
 import { buildNetwork } from "../network/network";
 import type { Job } from "../plan/types";
-
-/** A small picture of the plumbing, in the units of its card: for a list, made by whoever lays the plumbing out. */
-export interface Sketch {
-  width: number;
-  height: number;
-  /** Corners, x and y in turn. */
-  hoses: number[][];
-  bodies: { is: "tank" | "consumer" | "part"; x: number; y: number; width: number; height: number }[];
-}
 
 export interface JobGlance {
   worst: Finding | null;
@@ -23,6 +16,8 @@ export interface JobGlance {
   due: Due[];
   /** Parts and hoses that are ordered and have not come. */
   awaited: number;
+  /** Null for a plan without anything in it. */
+  sketch: Sketch | null;
 }
 
 /** Of the current plan; what was set aside is not told. */
@@ -36,5 +31,6 @@ export function glanceOf(job: Job, book: Book, now?: Date): JobGlance {
     counts,
     due: dueOf(network, book, trendsOf(network, book)),
     awaited: network.plan.awaited?.length ?? 0,
+    sketch: sketchOf(placedOf(network)),
   };
 }

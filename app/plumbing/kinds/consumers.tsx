@@ -100,14 +100,10 @@ function ConsumerNode({ of }: { of: Drawn<Engine> }) {
   );
 }
 
-const consumer = <K extends Engine["kind"]>(height: number): Drawing<PartOf<K>> => ({
-  width: 124,
-  height,
-  portY: null,
-  nameY: null,
-  draw: (of) => <ConsumerNode of={of as Drawn<Engine>} />,
-});
+const consumer =
+  <K extends Engine["kind"]>(): Drawing<PartOf<K>> =>
+  (of) => <ConsumerNode of={of as Drawn<Engine>} />;
 
-export const engine = consumer<"engine">(128);
-export const generator = consumer<"generator">(128);
-export const heater = consumer<"heater">(104);
+export const engine = consumer<"engine">();
+export const generator = consumer<"generator">();
+export const heater = consumer<"heater">();

@@ -1,13 +1,14 @@
 /** What the drawing of a kind of part says of itself, and what drawings share. */
 import type { ReactNode } from "react";
+import { bodyOf } from "~/core/drawing/bodies";
+import { firstLinePx, LINE_PX, wrapped } from "~/core/drawing/labels";
+import type { Placed } from "~/core/drawing/placed";
 import type { Passing } from "~/core/hydraulics/derive";
 import type { LineUpVerdict } from "~/core/hydraulics/worst";
 import { isPowered } from "~/core/kinds/families";
 import type { Part } from "~/core/kinds/index";
 import type { ValveSetting } from "~/core/plan/types";
 import type { UnitChoice } from "~/core/units/format";
-import { LINE_PX, wrapped } from "../labels";
-import type { Placed } from "../layout.client";
 
 /** What a part is drawn from. */
 export interface Drawn<P extends Part = Part> {
@@ -22,17 +23,8 @@ export interface Drawn<P extends Part = Part> {
   text: number;
 }
 
-export interface Drawing<P extends Part> {
-  width: number;
-  height: number;
-  /** Where hoses meet it, px from its top; null where the layout may order them. */
-  portY: number | null;
-  /** From its top to the foot of its name's first line at natural size, px; null where it is named otherwise. */
-  nameY: number | null;
-  /** The longest that is ever set under its name. */
-  longest?(part: P): string;
-  draw(of: Drawn<P>): ReactNode;
-}
+/** How a kind of part is drawn within its body; how large that is stands in the core. */
+export type Drawing<P extends Part> = (of: Drawn<P>) => ReactNode;
 
 export const body = { fill: "var(--raised)", stroke: "var(--ink)", strokeWidth: 1.8 } as const;
 export const thin = { fill: "none", stroke: "var(--ink)", strokeWidth: 1.5 } as const;
@@ -67,11 +59,11 @@ export const passingColour = (passing: Passing | undefined): string =>
         : "var(--pressure)";
 
 /** Its name under it, and a figure under that. */
-export function Under({ of, y, figure = "" }: { of: Drawn; y: number; figure?: string }) {
+export function Under({ of, figure = "" }: { of: Drawn; figure?: string }) {
   const { part, text, box } = of;
   const name = wrapped(part.name, text);
   const figures = figure && text <= MOST_TEXT_WITH_FIGURES ? wrapped(figure, text) : [];
-  const top = firstLinePx(y, text);
+  const top = firstLinePx(bodyOf(part).nameY ?? 0, text);
   return (
     <g textAnchor="middle">
       {[...name, ...figures].map((line, i) => (
@@ -90,9 +82,6 @@ export function Under({ of, y, figure = "" }: { of: Drawn; y: number; figure?: s
     </g>
   );
 }
-
-/** Foot of the first line, px: names that keep their size on a smaller drawing grow away from the part, not into it. */
-export const firstLinePx = (nameY: number, text: number): number => nameY + 11 * (text - 1);
 
 /** The line from side to side behind its body, in the colour of what passes. */
 export function Lead({ of: { box, passing }, y, half }: { of: Drawn; y: number; half: number }) {

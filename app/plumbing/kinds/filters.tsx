@@ -75,45 +75,30 @@ const loadingOf = (of: Drawn<Filtering>): number => {
 };
 const figure = ({ part, passing }: Drawn<Filtering>) =>
   `${part.micron}\u00a0µm, ${passing ? "in\u00a0use" : "stand-by"}`;
-const longest = ({ micron }: Filtering) => `${micron}\u00a0µm, stand-by`;
 
-export const filter: Drawing<PartOf<"filter">> = {
-  width: 64,
-  height: 140,
-  portY: 16,
-  nameY: 92,
-  longest,
-  draw: (of) => (
-    <g>
-      <Lead of={of} y={16} half={28} />
-      <FilterGlyph
-        cx={of.box.width / 2}
-        loading={loadingOf(of)}
-        hasElement={of.part.element !== null}
-        isSecondary={of.part.medium === "secondary"}
-      />
-      <Under of={of} y={92} figure={figure(of)} />
-    </g>
-  ),
-};
+export const filter: Drawing<PartOf<"filter">> = (of) => (
+  <g>
+    <Lead of={of} y={16} half={28} />
+    <FilterGlyph
+      cx={of.box.width / 2}
+      loading={loadingOf(of)}
+      hasElement={of.part.element !== null}
+      isSecondary={of.part.medium === "secondary"}
+    />
+    <Under of={of} figure={figure(of)} />
+  </g>
+);
 
-export const pumpFilterUnit: Drawing<PartOf<"pumpFilterUnit">> = {
-  width: 96,
-  height: 140,
-  portY: null,
-  nameY: 92,
-  longest,
-  draw: (of) => (
-    <g>
-      <FilterGlyph
-        cx={of.box.width / 2}
-        loading={loadingOf(of)}
-        hasElement={of.part.element !== null}
-        isSecondary={false}
-      />
-      <PumpGlyph cx={of.box.width / 2} isOn={isOn(of)} toLeft={isToLeft(of)} isSmall />
-      <PortLeads of={of} />
-      <Under of={of} y={92} figure={figure(of)} />
-    </g>
-  ),
-};
+export const pumpFilterUnit: Drawing<PartOf<"pumpFilterUnit">> = (of) => (
+  <g>
+    <FilterGlyph
+      cx={of.box.width / 2}
+      loading={loadingOf(of)}
+      hasElement={of.part.element !== null}
+      isSecondary={false}
+    />
+    <PumpGlyph cx={of.box.width / 2} isOn={isOn(of)} toLeft={isToLeft(of)} isSmall />
+    <PortLeads of={of} />
+    <Under of={of} figure={figure(of)} />
+  </g>
+);

@@ -76,10 +76,4 @@ function GaugeNode({ of }: { of: Drawn<PartOf<"gauge">> }) {
   );
 }
 
-export const gauge: Drawing<PartOf<"gauge">> = {
-  width: 52,
-  height: 76,
-  portY: 74,
-  nameY: null,
-  draw: (of) => <GaugeNode of={of} />,
-};
+export const gauge: Drawing<PartOf<"gauge">> = (of) => <GaugeNode of={of} />;

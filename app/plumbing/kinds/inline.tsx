@@ -3,19 +3,15 @@ import type { ReactNode } from "react";
 import type { PartKind, PartOf } from "~/core/kinds/index";
 import { body, type Drawing, isToLeft, Lead, thin, Under } from "./drawing";
 
-const inline = <K extends PartKind>(shape: ReactNode, width = 44): Drawing<PartOf<K>> => ({
-  width,
-  height: 76,
-  portY: 16,
-  nameY: 46,
-  draw: (of) => (
+const inline =
+  <K extends PartKind>(shape: ReactNode): Drawing<PartOf<K>> =>
+  (of) => (
     <g>
       <Lead of={of} y={16} half={0} />
       <g transform={`translate(${of.box.width / 2} 16)${isToLeft(of) ? " scale(-1 1)" : ""}`}>{shape}</g>
-      <Under of={of} y={46} />
+      <Under of={of} />
     </g>
-  ),
-});
+  );
 
 export const antiSiphon = inline<"antiSiphon">(
   <g>
@@ -29,7 +25,6 @@ export const bulb = inline<"bulb">(
     <path d="M-22 0C-18 -13 18 -13 22 0C18 13 -18 13 -22 0z" {...body} />
     <path d="M-10 -8v16M-3 -9.5v19M4 -9.5v19M11 -8v16" {...thin} strokeWidth={1.1} />
   </g>,
-  52,
 );
 
 export const relief = inline<"relief">(
@@ -52,7 +47,6 @@ export const cooler = inline<"cooler">(
     <rect x={-23} y={-13} width={46} height={26} rx={2} {...body} strokeWidth={1.5} />
     <path d="M-23 0h6l4 -8l6 16l6 -16l6 16l6 -16l4 8h8" {...thin} />
   </g>,
-  52,
 );
 
 export const flowMeter = inline<"flowMeter">(
@@ -67,7 +61,6 @@ export const fuelHeater = inline<"fuelHeater">(
     <rect x={-23} y={-12} width={46} height={24} rx={2} {...body} strokeWidth={1.5} />
     <path d="M-14 7c0 -5 5 -5 5 -10M-3 7c0 -5 5 -5 5 -10M8 7c0 -5 5 -5 5 -10" {...thin} />
   </g>,
-  52,
 );
 
 export const bleedScrew = inline<"bleedScrew">(
@@ -138,14 +131,10 @@ function CheckGlyph({ cx, toLeft }: { cx: number; toLeft: boolean }) {
   );
 }
 
-export const check: Drawing<PartOf<"check">> = {
-  ...inline<"check">(null),
-  nameY: 44,
-  draw: (of) => (
-    <g>
-      <Lead of={of} y={16} half={18} />
-      <CheckGlyph cx={of.box.width / 2} toLeft={isToLeft(of)} />
-      <Under of={of} y={44} />
-    </g>
-  ),
-};
+export const check: Drawing<PartOf<"check">> = (of) => (
+  <g>
+    <Lead of={of} y={16} half={18} />
+    <CheckGlyph cx={of.box.width / 2} toLeft={isToLeft(of)} />
+    <Under of={of} />
+  </g>
+);

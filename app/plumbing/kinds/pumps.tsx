@@ -61,31 +61,22 @@ export function PumpGlyph({
 }
 
 /** A dosing pump that holds fuel back gives less than none. */
-const pumpDrawing = <K extends PumpKind>(kind: K, height = 96): Drawing<PartOf<K>> => ({
-  width: 68,
-  height,
-  portY: 22,
-  nameY: 60,
-  longest: () => "+0 kPa",
-  draw: (of) => {
+const pumpDrawing =
+  <K extends PumpKind>(kind: K): Drawing<PartOf<K>> =>
+  (of) => {
     const { passing, units, box } = of;
     const risePa = passing ? passing.afterPa - passing.beforePa : 0;
     return (
       <g>
         <Lead of={of} y={22} half={30} />
         <PumpGlyph cx={box.width / 2} isOn={isOn(of)} toLeft={isToLeft(of)} kind={kind} />
-        <Under
-          of={of}
-          y={60}
-          figure={passing ? `${risePa > 0 ? "+" : ""}${tradeIn(units).gauge(risePa)}` : ""}
-        />
+        <Under of={of} figure={passing ? `${risePa > 0 ? "+" : ""}${tradeIn(units).gauge(risePa)}` : ""} />
       </g>
     );
-  },
-});
+  };
 
 export const liftPump = pumpDrawing("liftPump");
 export const transferPump = pumpDrawing("transferPump");
 export const primingPump = pumpDrawing("primingPump");
 export const inTankPump = pumpDrawing("inTankPump");
-export const dosingPump = pumpDrawing("dosingPump", 84);
+export const dosingPump = pumpDrawing("dosingPump");

@@ -1,8 +1,10 @@
 /** Valves: lever handles that lie along the pipe when open, a selector's ways as they are joined, a bank's rail. */
+
+import { BANK_HEAD_PX } from "~/core/drawing/bodies";
+import { LINE_PX, wrapped } from "~/core/drawing/labels";
 import type { PartOf } from "~/core/kinds/index";
 import { isOpen, waysThrough } from "~/core/plan/valves";
 import { settingText } from "~/messages/settingText";
-import { LINE_PX, wrapped } from "../labels";
 import { body, type Drawing, type Drawn, halo, Lead, settingOf, Under } from "./drawing";
 
 /** Lever along the pipe: open. Across it: shut. */
@@ -23,19 +25,13 @@ function Lever({ cx, cy, isOpen: open, r = 9 }: { cx: number; cy: number; isOpen
   );
 }
 
-export const twoWay: Drawing<PartOf<"twoWay">> = {
-  width: 38,
-  height: 74,
-  portY: 14,
-  nameY: 40,
-  draw: (of) => (
-    <g>
-      <Lead of={of} y={14} half={9} />
-      <Lever cx={of.box.width / 2} cy={14} isOpen={isOpen(of.part, ["a", "b"], settingOf(of))} />
-      <Under of={of} y={40} />
-    </g>
-  ),
-};
+export const twoWay: Drawing<PartOf<"twoWay">> = (of) => (
+  <g>
+    <Lead of={of} y={14} half={9} />
+    <Lever cx={of.box.width / 2} cy={14} isOpen={isOpen(of.part, ["a", "b"], settingOf(of))} />
+    <Under of={of} />
+  </g>
+);
 
 function SelectorNode({ of }: { of: Drawn<PartOf<"selector">> }) {
   const { part, placed, box } = of;
@@ -59,23 +55,12 @@ function SelectorNode({ of }: { of: Drawn<PartOf<"selector">> }) {
           ) : null;
         })}
       <circle cx={cx} cy={29} r={5} fill="var(--ink)" />
-      <Under of={of} y={70} figure={settingText(part, setting)} />
+      <Under of={of} figure={settingText(part, setting)} />
     </g>
   );
 }
 
-export const selector: Drawing<PartOf<"selector">> = {
-  width: 60,
-  height: 112,
-  portY: null,
-  nameY: 70,
-  longest: ({ positions }) =>
-    positions.reduce((longest, { name }) => (name.length > longest.length ? name : longest), "not set"),
-  draw: (of) => <SelectorNode of={of} />,
-};
-
-/** Room for a manifold's name over its rail. */
-export const BANK_HEAD_PX = 38;
+export const selector: Drawing<PartOf<"selector">> = (of) => <SelectorNode of={of} />;
 
 function BankNode({ of }: { of: Drawn<PartOf<"bank">> }) {
   const { part, placed, box, text } = of;
@@ -122,18 +107,8 @@ function BankNode({ of }: { of: Drawn<PartOf<"bank">> }) {
   );
 }
 
-export const bank: Drawing<PartOf<"bank">> = {
-  width: 56,
-  height: 100,
-  portY: null,
-  nameY: null,
-  draw: (of) => <BankNode of={of} />,
-};
+export const bank: Drawing<PartOf<"bank">> = (of) => <BankNode of={of} />;
 
-export const tee: Drawing<PartOf<"tee">> = {
-  width: 10,
-  height: 10,
-  portY: null,
-  nameY: null,
-  draw: ({ passing }) => <circle cx={5} cy={5} r={4.5} fill={passing ? "var(--ink)" : "var(--idle)"} />,
-};
+export const tee: Drawing<PartOf<"tee">> = ({ passing }) => (
+  <circle r={4.5} fill={passing ? "var(--ink)" : "var(--idle)"} />
+);

@@ -61,7 +61,7 @@ async function picturesOf(job: Job, book: Book): Promise<{ pictures: PaperPictur
 
 export function HandOver() {
   const { job, book, network, stored, dispatch, say } = useJob();
-  const { placed } = usePlumbing(network);
+  const placed = usePlumbing(network);
   const [left, setLeft] = useState<ReadonlySet<HandOverPart>>(new Set());
   const [isNamed, setNamed] = useState(false);
   const [done, setDone] = useState<number | null>(null);

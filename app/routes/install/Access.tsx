@@ -51,7 +51,7 @@ function asKind(cover: Cover, kind: Cover["kind"], tanks: { id: Id }[], engines:
 
 export function Access() {
   const { job, plan, book, network, stored, dispatch } = useJob();
-  const { placed } = usePlumbing(network);
+  const placed = usePlumbing(network);
   const [asked] = useSearchParams();
   const covers = useMemo(() => plan.covers ?? [], [plan.covers]);
   const [chosenId, choose] = useState<Id | null>(covers[0]?.id ?? null);

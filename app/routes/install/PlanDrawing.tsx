@@ -1,7 +1,7 @@
 /** The frame in which a place shows the plan as it is plumbed. */
 import type { ReactNode } from "react";
 import styled from "styled-components";
-import type { Placed } from "~/plumbing/layout.client";
+import type { Placed } from "~/core/drawing/placed";
 
 const Frame = styled.div`
   margin: 0 16px 10px; border: 1px solid var(--hairline); background: var(--raised); overflow-x: auto;

@@ -124,7 +124,7 @@ const sheets = [
 export function WorkOrder() {
   const { job, plan, book, network, enter, dispatch, stored, selectedId, select, chooseLineUp } = useJob();
   const trade = useTrade();
-  const { placed } = usePlumbing(network);
+  const placed = usePlumbing(network);
   const [asked, ask] = useSearchParams();
   const from = asked.get("from");
   const before = startsFrom(job, plan, from);

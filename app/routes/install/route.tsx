@@ -123,7 +123,7 @@ function DecayTest({ lineUpId }: { lineUpId: string }) {
  */
 function LeakTest() {
   const { job, plan, book, network, stored: verdict, lineUp, enter, select, selectedId } = useJob();
-  const { placed } = usePlumbing(network);
+  const placed = usePlumbing(network);
   const [chosen, setChosen] = useState<LeakState | null>(null);
   const state = chosen ?? (lineUp ? firstState(plan, lineUp) : "running");
   const way = verdict?.way ?? null;

@@ -2,7 +2,7 @@
 import { memo } from "react";
 import { Link } from "react-router";
 import styled from "styled-components";
-import type { Sketch } from "~/core/work/glance";
+import type { Sketch } from "~/core/drawing/sketch";
 import { dayText } from "~/messages/care";
 import { counted } from "~/messages/counted";
 import type { Glance } from "~/schemas/noted";

@@ -1,7 +1,5 @@
 /** What the list tells of a job beside its name: the worst finding, what is due, what is awaited. Worked out once a change. */
 import { useEffect, useState } from "react";
-import type { Job } from "~/core/plan/types";
-import type { Sketch } from "~/core/work/glance";
 import { storageFault } from "~/messages/storage";
 import { type Glance, glanceSchema, noted } from "~/schemas/noted";
 import { type JobSummary, readSettings, writeSetting } from "~/store/list";
@@ -41,9 +39,9 @@ async function workedOut(id: string, mark: string): Promise<Glance | null> {
     () => undefined,
   );
   if (!found.ok) return null;
-  const { worst, counts, due, awaited } = found.value;
+  const { worst, counts, due, awaited, sketch } = found.value;
   const name = (of: string) => nameOf(job, of);
-  const [sketch, change] = await Promise.all([sketched(job), lastChange(id)]);
+  const change = await lastChange(id);
   return {
     mark,
     worst: worst ? { grade: worst.grade, title: findingText(worst, job.units, name).title } : null,
@@ -55,23 +53,6 @@ async function workedOut(id: string, mark: string): Promise<Glance | null> {
     sketch,
     changed: change && changeText(change, name),
   };
-}
-
-/** The plumbing drawn small; null where there is none, or where it could not be laid out. */
-async function sketched(job: Job): Promise<Sketch | null> {
-  const [{ buildNetwork }, { currentPlan }, { plumbingGraph }, { layOut }, { sketchOf }] = await Promise.all([
-    import("~/core/network/network"),
-    import("~/core/plan/ports"),
-    import("~/plumbing/graph"),
-    import("~/plumbing/layout.client"),
-    import("~/plumbing/sketch"),
-  ]);
-  const graph = plumbingGraph(job, currentPlan(job), buildNetwork(job));
-  if (graph.nodes.length === 0) return null;
-  return layOut(graph).then(
-    (placed) => sketchOf(graph, placed),
-    () => null,
-  );
 }
 
 /** By job; those that changed since are worked out one after the other, and stand as they were until then. */

@@ -10,11 +10,11 @@ import {
   useState,
 } from "react";
 import styled from "styled-components";
+import type { Placed } from "~/core/drawing/placed";
 import { newId } from "~/core/kinds/ids";
 import type { Id } from "~/core/kinds/record";
 import { freePorts, type Joinable, joinables } from "~/core/plan/joining";
 import { type PlacedPort, portKey } from "~/core/plan/ports";
-import type { Placed } from "~/plumbing/layout.client";
 import { useJob } from "~/state/job";
 
 const Nub = styled.g`
@@ -54,13 +54,11 @@ export function Nubs({ placed, scale, joining }: { placed: Placed; scale: number
   const [over, setOver] = useState<string | null>(null);
   const press = useRef<{ x: number; y: number; wasHeld: boolean } | null>(null);
   const px = (screen: number) => screen / scale;
-  const shift = (id: Id) => plan.nudges[id] ?? { dx: 0, dy: 0 };
   const nubs = freePorts(job, plan).flatMap((port) => {
     const key = portKey(port.ref);
     const at = placed.ports.get(key);
-    const { dx, dy } = shift(port.ref.part);
     const out = at?.side === "WEST" ? -px(RADIUS_PX) : px(RADIUS_PX);
-    return at ? [{ key, port, x: at.x + dx + out, y: at.y + dy }] : [];
+    return at ? [{ key, port, x: at.x + out, y: at.y }] : [];
   });
   const offers = new Map<string, Joinable["rank"]>(
     from ? joinables(job, plan, from.ref).map(({ port, rank }) => [portKey(port.ref), rank]) : [],

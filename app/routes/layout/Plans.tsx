@@ -174,7 +174,7 @@ export function useDifferences(other: Plan | null): {
 export function OtherPlan({ other, scale }: { other: Plan; scale: number }) {
   const { job, plan, lineUp, select, selectedId } = useJob();
   const network = useMemo(() => buildNetwork(job, other), [job, other]);
-  const { placed } = usePlumbing(network);
+  const placed = usePlumbing(network);
   const { there } = useDifferences(other);
   const verdict = useMemo(() => {
     const same =

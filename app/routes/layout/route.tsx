@@ -70,7 +70,7 @@ export default function LayOut() {
   const { job, plan, network, dispatch, select, selectedId, focusFinding } = open;
   const { verdict } = useExplored();
   const openSheet = useOutletContext<() => void>();
-  const plumbing = usePlumbing(network);
+  const placed = usePlumbing(network);
   const canvas = useRef<HTMLDivElement>(null);
   const [zoom, setZoom] = useState<number | null>(null);
   const [isMoving, setMoving] = useState(true);
@@ -83,7 +83,6 @@ export default function LayOut() {
   const [otherId, setOther] = useState<Id | null>(null);
   const other = job.plans.find(({ id }) => id === otherId && id !== plan.id) ?? null;
   const { here } = useDifferences(other);
-  const { placed } = plumbing;
   const fit = useFit(canvas, placed);
   const scale = zoom ?? fit;
 
@@ -93,6 +92,12 @@ export default function LayOut() {
     openSheet();
   };
   const operate = useOperate();
+  /** Stands a part elsewhere, by cells of the drawing. */
+  const move = (id: Id, dx: number, dy: number) => {
+    const at = placed.cells.get(id);
+    if (at && (dx !== 0 || dy !== 0))
+      void dispatch({ name: "put", id, x: at.x + dx, y: at.y + dy }, gestureOf(`put:${id}`));
+  };
   useLocalActions([
     { id: "operate", name: "Move the chosen valve", key: "v", run: () => selectedId && operate(selectedId) },
     {
@@ -170,13 +175,13 @@ export default function LayOut() {
         </Zoom>
         <Canvas ref={canvas} tabIndex={0} aria-label="Plumbing" role="region">
           <Wash>
-            {placed && !isEmpty && (
+            {!isEmpty && (
               <svg
                 width={placed.width * scale}
                 height={placed.height * scale}
                 viewBox={`0 0 ${placed.width} ${placed.height}`}
                 overflow="visible"
-                data-status={plumbing.status}
+                data-drawing
               >
                 <Plumbing
                   network={network}
@@ -187,9 +192,7 @@ export default function LayOut() {
                   glowIds={focusFinding?.ids ?? none}
                   onSelect={select}
                   onOperate={operate}
-                  onNudge={(id, dx, dy) =>
-                    void dispatch({ name: "nudge", id, dx, dy }, gestureOf(`nudge:${id}`))
-                  }
+                  onMove={move}
                   scale={scale}
                   differences={here}
                 />
@@ -203,15 +206,8 @@ export default function LayOut() {
               the other. A part is let into a hose: choose the hose, then the part.
             </Note>
           )}
-          {plumbing.status === "failed" && (
-            <Note>
-              The drawing could not be laid out. The plan itself is whole: the outline on a narrow screen and
-              every other place work on it.
-            </Note>
-          )}
-          {plumbing.status === "laying" && !placed && !isEmpty && <Note aria-busy="true">Drawing…</Note>}
         </Canvas>
-        {placed && !isEmpty && (
+        {!isEmpty && (
           <FlowMarks
             network={network}
             placed={placed}

@@ -1,5 +1,5 @@
 import { type RefObject, useEffect, useState } from "react";
-import { LEAST_FIT } from "~/plumbing/labels";
+import { LEAST_FIT } from "~/core/drawing/labels";
 
 /** Left free under the drawing for the buttons of its size. */
 export const UNDER_PX = 38;
