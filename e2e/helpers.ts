@@ -42,7 +42,12 @@ export async function choose(
   else {
     const id = await target.getAttribute("data-key");
     for (let tries = 0; tries < 60; tries++) {
-      const at = await page.evaluate(() => document.activeElement?.getAttribute("data-key"));
+      const at = await page.evaluate(() => {
+        const active = document.activeElement;
+        // In a list that is sought by typing the focus stays in the field, which points at the option.
+        const points = active?.getAttribute("aria-activedescendant");
+        return (points ? document.getElementById(points) : active)?.getAttribute("data-key");
+      });
       if (at === id) break;
       await page.keyboard.press("ArrowDown");
     }

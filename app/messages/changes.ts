@@ -51,6 +51,7 @@ const done: Readonly<Record<Command["name"], string>> = {
   setHandle: "handle of",
   takeDown: "taken off its board:",
   put: "moved on the drawing:",
+  several: "added:",
   replaceJob: "taken from a file",
 };
 
@@ -88,6 +89,11 @@ export function changeText(command: Command, name: (id: Id) => string): string {
         return command.plan.name;
       case "addBoard":
         return command.board.name;
+      case "several": {
+        // The last that was made is what it came to.
+        const made = [...command.commands].reverse().find((one) => "kind" in one && "id" in one);
+        return made && "id" in made ? known(made.id) : null;
+      }
       default:
         return "id" in command ? known(command.id) : null;
     }

@@ -1,7 +1,9 @@
 /** The plumbing drawn by itself: parts, hoses by what the fuel in them does, flow marks that move with its speed. */
 import {
   memo,
+  type KeyboardEvent as ReactKeyboardEvent,
   type PointerEvent as ReactPointerEvent,
+  type RefObject,
   useCallback,
   useEffect,
   useMemo,
@@ -25,6 +27,7 @@ import { tradeIn } from "~/core/units/trade";
 import { settingText } from "~/messages/settingText";
 import { type DrawnEdge, drawnEdges, type LineKind, type Point } from "./edges";
 import { PartNode, TankNode } from "./nodes";
+import { isArrow, stepFrom } from "./walk";
 
 export interface PlumbingProps {
   network: Network;
@@ -130,9 +133,11 @@ export const Plumbing = memo(function Plumbing(props: PlumbingProps) {
   const parts = new Map(partsOf(job, plan).map((part) => [part.id, part]));
   const tanks = new Map(job.tanks.map((tank) => [tank.id, tank]));
   const choose = useLatest(onSelect);
+  const group = useRef<SVGGElement>(null);
+  const walk = useWalk(group, network, placed, selectedId);
 
   return (
-    <g>
+    <g ref={group} onFocus={walk.onFocus} onBlur={walk.onBlur} onKeyDown={walk.onKeyDown}>
       {hiddenIds && hiddenIds.size > 0 && (
         <pattern
           id="hatched"
@@ -156,7 +161,8 @@ export const Plumbing = memo(function Plumbing(props: PlumbingProps) {
           glows={glowIds.includes(edge.id)}
           isHidden={hiddenIds?.has(edge.id) ?? false}
           difference={differences?.get(edge.id)}
-          label={edge.run && edgeLabel(network, edge.run, units)}
+          label={edge.run && edgeLabel(network, edge.run, edge.kind, units)}
+          isStop={walk.stop === edge.id}
           onSelect={choose}
         />
       ))}
@@ -168,8 +174,9 @@ export const Plumbing = memo(function Plumbing(props: PlumbingProps) {
         return (
           <Hit
             key={id}
+            data-id={id}
             role="button"
-            tabIndex={0}
+            tabIndex={walk.stop === id ? 0 : -1}
             aria-label={`${nodeLabel(part, tank, verdict, passing.get(id), units)}${hiddenIds?.has(id) ? ", behind a cover" : ""}`}
             aria-pressed={selectedId === id}
             transform={`translate(${box.x + at.x} ${box.y + at.y})`}
@@ -188,6 +195,7 @@ export const Plumbing = memo(function Plumbing(props: PlumbingProps) {
                 else onSelect(id);
               } else if (event.altKey && step && onMove) {
                 event.preventDefault();
+                event.stopPropagation();
                 onMove(id, step[0] as number, step[1] as number);
               }
             }}
@@ -280,8 +288,14 @@ export const Plumbing = memo(function Plumbing(props: PlumbingProps) {
   );
 });
 
-const edgeLabel = (network: Network, item: Run, units: UnitChoice) =>
-  `Hose from ${network.ports.get(portKey(item.from))?.ownerName} to ${network.ports.get(portKey(item.to))?.ownerName}, ${tradeIn(units).bore(item.boreM)}`;
+const kindWords: Record<LineKind, string> = {
+  idle: "idle",
+  vacuum: "under vacuum",
+  pressure: "under pressure",
+  return: "return",
+};
+const edgeLabel = (network: Network, item: Run, kind: LineKind, units: UnitChoice) =>
+  `Hose from ${network.ports.get(portKey(item.from))?.ownerName} to ${network.ports.get(portKey(item.to))?.ownerName}, ${tradeIn(units).bore(item.boreM)}, ${kindWords[kind]}`;
 
 interface EdgeProps extends DrawnEdge {
   middleX: number | undefined;
@@ -291,6 +305,8 @@ interface EdgeProps extends DrawnEdge {
   isHidden: boolean;
   difference: Difference | undefined;
   label: string | undefined;
+  /** The one stop of the whole drawing for the Tab key. */
+  isStop: boolean;
   onSelect: (id: Id) => void;
 }
 
@@ -306,6 +322,7 @@ const Edge = memo(function Edge({
   middleX,
   middleY,
   label,
+  isStop,
   onSelect,
 }: EdgeProps) {
   const choose = () => onSelect(id);
@@ -313,7 +330,7 @@ const Edge = memo(function Edge({
     <Hit
       data-id={id}
       role={label ? "button" : undefined}
-      tabIndex={label ? 0 : undefined}
+      tabIndex={label ? (isStop ? 0 : -1) : undefined}
       aria-label={label}
       aria-pressed={label ? isSelected : undefined}
       onClick={label ? choose : undefined}
@@ -338,6 +355,47 @@ const Edge = memo(function Edge({
     </Hit>
   );
 });
+
+/**
+ * The drawing as one stop of the Tab key, walked by arrows; the focus stays on it when what had it is taken away, and
+ * goes on from what is chosen.
+ */
+function useWalk(
+  group: RefObject<SVGGElement | null>,
+  { plan, job }: Network,
+  placed: Placed,
+  selectedId: Id | null,
+) {
+  const [at, setAt] = useState<Id | null>(null);
+  const isHere = useRef(false);
+  const isDrawn = (id: Id | null): id is Id => id !== null && (placed.nodes.has(id) || placed.edges.has(id));
+  const first = job.tanks.find(({ id }) => placed.nodes.has(id))?.id ?? [...placed.nodes.keys()][0] ?? null;
+  const stop = isDrawn(at) ? at : isDrawn(selectedId) ? selectedId : first;
+  const focus = (id: Id | null) => {
+    if (id !== null) group.current?.querySelector<SVGGElement>(`[data-id="${CSS.escape(id)}"]`)?.focus();
+  };
+  useEffect(() => {
+    if (isHere.current && document.activeElement === document.body) focus(stop);
+  });
+  return {
+    stop,
+    onFocus: ({ target }: { target: EventTarget }) => {
+      isHere.current = true;
+      const id = (target as Element).closest("[data-id]")?.getAttribute("data-id");
+      if (id) setAt(id);
+    },
+    onBlur: ({ target }: { target: EventTarget }) => {
+      // What is taken away with the focus on it leaves the focus here.
+      if ((target as Element).isConnected) isHere.current = false;
+    },
+    onKeyDown: (event: ReactKeyboardEvent) => {
+      if (event.altKey || event.ctrlKey || event.metaKey || !isArrow(event.key) || stop === null) return;
+      event.preventDefault();
+      event.stopPropagation();
+      focus(stepFrom(plan, placed, stop, event.key));
+    },
+  };
+}
 
 /** A handler that stays the same while what it does changes: what is memoised need not be drawn for it. */
 function useLatest<A extends unknown[]>(handler: (...args: A) => void): (...args: A) => void {

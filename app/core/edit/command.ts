@@ -115,6 +115,8 @@ export type Command =
   | { name: "takeDown"; id: Id }
   /** Stands something elsewhere on the drawing, cells. */
   | { name: "put"; id: Id; x: number; y: number }
+  /** One step of several, each on what the one before it left; all of them or none. */
+  | { name: "several"; commands: Command[] }
   /** The whole job as a file has it. */
   | { name: "replaceJob"; job: Job };
 

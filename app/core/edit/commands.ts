@@ -23,6 +23,10 @@ const handlers: Handlers<Command["name"]> = {
   ...lineUpCommands,
   ...planCommands,
   ...boardCommands,
+  several: {
+    run: (job, _, { commands }) =>
+      commands.flatMap((command) => handlerOf(command).run(job, planOf(job), command) ?? []),
+  },
 };
 const handlerOf = <C extends Command>(command: C): Handler<C> => handlers[command.name] as Handler<C>;
 

@@ -1,8 +1,6 @@
 import { useState } from "react";
 import type { Change } from "~/core/edit/merge";
 import { figuresOf } from "~/core/hydraulics/derive";
-import { newId } from "~/core/kinds/ids";
-import type { NewPartKind } from "~/core/plan/blank";
 import { placedPorts, portKey } from "~/core/plan/ports";
 import { runGeometry } from "~/core/plan/route";
 import type { Run } from "~/core/plan/types";
@@ -12,10 +10,10 @@ import { Figure } from "~/fields/Figure";
 import { Buttons, Group, Lines, useFields } from "~/fields/layout";
 import { QuantityField } from "~/fields/QuantityField";
 import { explainRun } from "~/messages/explain";
-import { letInKinds } from "~/messages/kinds";
 import { useJob, useSettled } from "~/state/job";
 import { Button } from "~/ui/button";
-import { Quantity, Select, Switch, TextField } from "~/ui/fields";
+import { Quantity, Switch, TextField } from "~/ui/fields";
+import { AddPart } from "./AddPart";
 import { HoseFields } from "./HoseFields";
 import { Neighbours } from "./Neighbours";
 
@@ -23,7 +21,7 @@ export function RunInspector({ run }: { run: Run }) {
   const { job, plan, dispatch, select } = useJob();
   const { verdict } = useSettled();
   const { units } = job;
-  const [kind, setKind] = useState<NewPartKind>("twoWay");
+  const [letsIn, setLetsIn] = useState(false);
   const ports = placedPorts(job, plan);
   const from = ports.get(portKey(run.from));
   const to = ports.get(portKey(run.to));
@@ -39,12 +37,6 @@ export function RunInspector({ run }: { run: Run }) {
   const figures = solved && index >= 0 ? figuresOf(solved, index) : null;
   const edit = (change: Change<Omit<Run, "id" | "from" | "to">>) =>
     void dispatch({ name: "editRun", id: run.id, change });
-  const insert = () => {
-    const id = newId();
-    void dispatch({ name: "insertPart", id, kind, runId: run.id, newRunId: newId() }).then(
-      (result) => result.ok && select(id),
-    );
-  };
   const setLength = (lengthM: number, entered: string) => {
     const bends = run.route.kind === "measured" ? run.route : { bends: [], extremes: [] };
     void dispatch({
@@ -158,10 +150,9 @@ export function RunInspector({ run }: { run: Run }) {
       </Group>
       <Neighbours near={run.neighbours} keep={(neighbours) => edit({ neighbours })} />
       <Group>
-        <Select label="Let in a part" value={kind} options={letInKinds} onChange={setKind} />
         <Buttons>
-          <Button $main onPress={insert}>
-            Let it in
+          <Button $main onPress={() => setLetsIn(true)}>
+            Let in a part
           </Button>
           <Button
             onPress={() => {
@@ -172,6 +163,7 @@ export function RunInspector({ run }: { run: Run }) {
             Take the hose off
           </Button>
         </Buttons>
+        <AddPart spot={{ kind: "hose", runId: run.id }} isOpen={letsIn} onOpenChange={setLetsIn} />
       </Group>
     </section>
   );

@@ -56,7 +56,7 @@ export function Side({ isSheetOpen, onClose }: { isSheetOpen: boolean; onClose: 
           <X size={18} />
         </Button>
       </Close>
-      <Chosen tabIndex={0} role="group" aria-label="What is chosen">
+      <Chosen id="chosen" tabIndex={0} role="group" aria-label="What is chosen">
         <Inspector />
       </Chosen>
       <Standing tabIndex={0} role="group" aria-label="Findings">

@@ -10,7 +10,6 @@ import {
   useRef,
   useState,
 } from "react";
-import { Autocomplete, Input, ListBox, ListBoxItem, SearchField, useFilter } from "react-aria-components";
 import { useNavigate } from "react-router";
 import styled from "styled-components";
 import { places } from "~/core/findings/rule";
@@ -18,8 +17,10 @@ import { placeNames } from "~/messages/outcomes";
 import { useJob } from "~/state/job";
 import { Dialog } from "~/ui/dialog";
 import { Switch } from "~/ui/fields";
+import { Find } from "~/ui/find";
 import { keep, kept } from "~/ui/kept";
 import { currentTheme, setTheme } from "~/ui/theme";
+import { focusDrawn } from "./focusDrawn";
 
 const SaveFile = lazy(() => import("../jobs/SaveFile"));
 
@@ -53,15 +54,12 @@ const Rows = styled.dl`
   display: grid; grid-template-columns: 72px 1fr; gap: 4px 12px; margin: 0;
   dt { font-weight: 650; } dd { margin: 0; }
 `;
-const Search = styled(Input)`
-  width: 100%; min-height: 40px; padding: 6px 10px; border: 1px solid var(--idle); background: var(--raised); border-radius: 2px;
-`;
-const Found = styled(ListBox)`
-  max-height: 50vh; overflow: auto; outline: none;
-  [role="option"] { padding: 8px 10px; cursor: pointer; display: flex; justify-content: space-between; gap: 12px; }
-  [role="option"][data-focused] { background: color-mix(in srgb, var(--act) 14%, transparent); }
-  kbd { color: var(--soft); font: inherit; }
-`;
+/** From the drawing to the figures of what is chosen, and back. */
+function acrossToFigures(chosenId: string | null): void {
+  const figures = document.querySelector<HTMLElement>("#chosen");
+  if (figures && !figures.contains(document.activeElement)) figures.focus();
+  else if (chosenId !== null) focusDrawn(chosenId);
+}
 
 const isTyping = (target: EventTarget | null) =>
   target instanceof HTMLElement &&
@@ -75,7 +73,6 @@ export function ShortcutsProvider({ children }: { children: ReactNode }) {
   const [saving, setSaving] = useState(false);
   const [off, setOff] = useState(readOff);
   const [local, setLocal] = useState<Action[]>([]);
-  const { contains } = useFilter({ sensitivity: "base" });
 
   const { plan, lineUp, job } = open;
   const nextLineUp = () => {
@@ -100,6 +97,12 @@ export function ShortcutsProvider({ children }: { children: ReactNode }) {
       run: () => setTheme(currentTheme() === "day" ? "night" : "day"),
     },
     { id: "export", name: "Save the job as a file", key: "s", run: () => setSaving(true) },
+    {
+      id: "figures",
+      name: "From the drawing to the figures, and back",
+      key: "f",
+      run: () => acrossToFigures(open.selectedId),
+    },
     { id: "unselect", name: "Choose nothing", key: "Escape", run: () => open.select(null) },
     ...plan.lineUps.map((one) => ({
       id: `lineUp-${one.id}`,
@@ -109,8 +112,10 @@ export function ShortcutsProvider({ children }: { children: ReactNode }) {
     ...local,
   ];
   const latest = useRef(actions);
+  const chosen = useRef(open.selectedId);
   useEffect(() => {
     latest.current = actions;
+    chosen.current = open.selectedId;
   });
 
   useEffect(() => {
@@ -119,6 +124,11 @@ export function ShortcutsProvider({ children }: { children: ReactNode }) {
       if (mod && event.key.toLowerCase() === "k") {
         event.preventDefault();
         setPalette(true);
+        return;
+      }
+      if (event.key === "F6") {
+        event.preventDefault();
+        acrossToFigures(chosen.current);
         return;
       }
       if (isTyping(event.target)) return;
@@ -164,25 +174,16 @@ export function ShortcutsProvider({ children }: { children: ReactNode }) {
         </Suspense>
       )}
       <Dialog title="Do" isOpen={palette} onOpenChange={setPalette}>
-        <Autocomplete filter={contains}>
-          <SearchField aria-label="What to do" autoFocus>
-            <Search placeholder="Type what to do" />
-          </SearchField>
-          <Found
-            aria-label="Actions"
-            onAction={(key) => {
-              setPalette(false);
-              latest.current.find(({ id }) => id === key)?.run();
-            }}
-          >
-            {actions.map(({ id, name, key }) => (
-              <ListBoxItem key={id} id={id} textValue={name}>
-                <span>{name}</span>
-                {key && <kbd>{key}</kbd>}
-              </ListBoxItem>
-            ))}
-          </Found>
-        </Autocomplete>
+        <Find
+          label="What to do"
+          placeholder="Type what to do"
+          of="Actions"
+          items={actions}
+          onChoose={(id) => {
+            setPalette(false);
+            latest.current.find((action) => action.id === id)?.run();
+          }}
+        />
       </Dialog>
       <Dialog title="Keys" isOpen={help} onOpenChange={setHelp}>
         <Switch isOn={!off} onChange={turn}>
@@ -194,7 +195,11 @@ export function ShortcutsProvider({ children }: { children: ReactNode }) {
           <dt>Ctrl Z</dt>
           <dd>Undo; with Shift redo</dd>
           <dt>Alt arrows</dt>
-          <dd>Nudge the part that has focus on the drawing</dd>
+          <dd>Move the part that has focus on the drawing</dd>
+          <dt>Arrows</dt>
+          <dd>On the drawing: right and left along the hoses, up and down over branches</dd>
+          <dt>F6</dt>
+          <dd>From the drawing to the figures of what is chosen and back, from a field as well</dd>
           {actions
             .filter(({ key }) => key)
             .map(({ id, name, key }) => [<dt key={`${id}k`}>{key}</dt>, <dd key={id}>{name}</dd>])}

@@ -16,6 +16,7 @@ import type { Id } from "~/core/kinds/record";
 import { freePorts, type Joinable, joinables } from "~/core/plan/joining";
 import { type PlacedPort, portKey } from "~/core/plan/ports";
 import { useJob } from "~/state/job";
+import { focusDrawn } from "../job/focusDrawn";
 
 const Nub = styled.g`
   cursor: crosshair; outline: none; touch-action: none;
@@ -45,11 +46,13 @@ interface Point {
 export interface Joining {
   from: PlacedPort | null;
   begin: (from: PlacedPort | null) => void;
+  /** Let go over empty ground: something may be put there. */
+  onGround: (from: PlacedPort) => void;
 }
 
 export function Nubs({ placed, scale, joining }: { placed: Placed; scale: number; joining: Joining }) {
   const { job, plan, dispatch, select } = useJob();
-  const { from, begin } = joining;
+  const { from, begin, onGround } = joining;
   const [hand, setHand] = useState<Point | null>(null);
   const [over, setOver] = useState<string | null>(null);
   const press = useRef<{ x: number; y: number; wasHeld: boolean } | null>(null);
@@ -125,14 +128,34 @@ export function Nubs({ placed, scale, joining }: { placed: Placed; scale: number
       return;
     }
     const to = held.wasHeld ? undefined : nearest(pointOf(event));
-    if (to) join(to.port);
-    else leave();
+    const under = document.elementFromPoint(event.clientX, event.clientY);
+    const on = under?.closest("[data-drawing] [data-id]")?.getAttribute("data-id") ?? null;
+    if (to) return join(to.port);
+    leave();
+    if (held.wasHeld || !from) return;
+    if (plan.runs.some(({ id }) => id === on)) teeInto(on as Id, from);
+    else if (on === null && under?.closest("[data-drawing], [data-ground]")) onGround(from);
+  };
+  /** A tee in a hose, and its branch joined to what is held. */
+  const teeInto = (runId: Id, port: PlacedPort) => {
+    const [tee, hose] = [newId(), newId()];
+    laying.current = hose;
+    void dispatch({
+      name: "several",
+      commands: [
+        { name: "insertPart", id: tee, kind: "tee", runId, newRunId: newId() },
+        { name: "connect", id: hose, from: port.ref, to: { part: tee, port: "c" } },
+      ],
+    }).then(({ ok }) => ok && select(hose));
   };
   /** By keys the offers are gone through in their order, the fitting and near first. */
   const onKey = (port: PlacedPort) => (event: KeyboardEvent<SVGGElement>) => {
     const order = [...offers.keys()];
     const step = { ArrowRight: 1, ArrowDown: 1, ArrowLeft: -1, ArrowUp: -1 }[event.key];
-    if (event.key === "Escape" && from) leave();
+    if (event.key === "Escape" && from) {
+      leave();
+      focusDrawn(port.ref.part);
+    } else if (event.key.toLowerCase() === "j") beginFrom(port.ref.part, portKey(port.ref));
     else if (event.key === "Enter" || event.key === " ") {
       const to = nubs.find(({ key }) => key === over);
       if (from && to) join(to.port);
@@ -143,6 +166,15 @@ export function Nubs({ placed, scale, joining }: { placed: Placed; scale: number
     } else return;
     event.preventDefault();
     event.stopPropagation();
+  };
+  /** The next free port of a part, held and with the focus. */
+  const beginFrom = (id: Id, after?: string) => {
+    const own = nubs.filter(({ port }) => port.ref.part === id);
+    const next = own[(own.findIndex(({ key }) => key === after) + 1) % Math.max(1, own.length)];
+    if (!next) return;
+    begin(next.port);
+    setOver(null);
+    group.current?.querySelector<SVGGElement>(`[data-nub="${CSS.escape(next.key)}"]`)?.focus();
   };
   const stateOf = (key: string) => {
     if (!from) return "free";
@@ -176,7 +208,8 @@ export function Nubs({ placed, scale, joining }: { placed: Placed; scale: number
         <Nub
           key={key}
           role="button"
-          tabIndex={0}
+          tabIndex={-1}
+          data-nub={key}
           aria-label={`${from && key !== fromKey ? "Join to" : "Join from"} ${port.ownerName}, ${port.name}`}
           aria-pressed={key === fromKey || key === over}
           data-state={stateOf(key)}

@@ -6,6 +6,7 @@ import { Minus, Pause, Play, Plus } from "lucide-react";
 import { useRef, useState } from "react";
 import { Link, useOutletContext } from "react-router";
 import styled from "styled-components";
+import { type Spot, spotOf } from "~/core/edit/adding";
 import type { Id } from "~/core/kinds/record";
 import { freePorts } from "~/core/plan/joining";
 import { type PlacedPort, portKey } from "~/core/plan/ports";
@@ -15,10 +16,9 @@ import { Plumbing } from "~/plumbing/Plumbing";
 import { usePlumbing } from "~/plumbing/usePlumbing";
 import { useExplored, useJob } from "~/state/job";
 import { Button, ToggleButton } from "~/ui/button";
-import { Select } from "~/ui/fields";
 import { gestureOf } from "~/ui/gesture";
+import { AddPart, useAdd } from "../job/AddPart";
 import { useLocalActions } from "../job/shortcuts";
-import { addable, useAdding } from "./adding";
 import { InVehicle } from "./InVehicle";
 import { LineUps } from "./LineUps";
 import { ManifoldDialog } from "./ManifoldDialog";
@@ -92,6 +92,20 @@ export default function LayOut() {
     openSheet();
   };
   const operate = useOperate();
+  const [begun, begin] = useState<PlacedPort | null>(null);
+  const [spot, setSpot] = useState<Spot | null>(null);
+  /** What has the focus on the drawing, or is chosen. */
+  const atHand = (): Id | null =>
+    document.activeElement?.closest("[data-drawing] [data-id]")?.getAttribute("data-id") ?? selectedId;
+  const spotAt = () => spotOf(job, plan, atHand(), freePorts(job, plan));
+  /** Takes the first free port of what is at hand, one that gives before others. */
+  const joinFrom = () => {
+    const own = freePorts(job, plan).filter(({ ref }) => ref.part === atHand());
+    const port = own.find(({ role }) => role === "out" || role === "outlet") ?? own[0];
+    if (!port) return;
+    begin(port);
+    document.querySelector<SVGGElement>(`[data-nub="${CSS.escape(portKey(port.ref))}"]`)?.focus();
+  };
   /** Stands a part elsewhere, by cells of the drawing. */
   const move = (id: Id, dx: number, dy: number) => {
     const at = placed.cells.get(id);
@@ -102,12 +116,17 @@ export default function LayOut() {
     { id: "operate", name: "Move the chosen valve", key: "v", run: () => selectedId && operate(selectedId) },
     {
       id: "takeOut",
-      name: "Take the chosen part out",
+      name: "Delete the chosen part from the plan",
       key: "Delete",
-      run: () =>
-        plan.parts.some(({ id }) => id === selectedId) &&
-        void dispatch({ name: "removePart", id: selectedId as Id }),
+      run: () => {
+        const id = atHand();
+        if (plan.parts.some((part) => part.id === id)) void dispatch({ name: "removePart", id: id as Id });
+        else if (plan.runs.some((run) => run.id === id)) void dispatch({ name: "disconnect", id: id as Id });
+      },
     },
+    { id: "add", name: "Add a part at what is chosen", key: "a", run: () => setSpot(spotAt()) },
+    { id: "letIn", name: "Let a part into the chosen hose", key: "i", run: () => setSpot(spotAt()) },
+    { id: "join", name: "Join a free port of what is chosen", key: "j", run: joinFrom },
     {
       id: "pause",
       name: isMoving ? "Stop the moving flow marks" : "Let the flow marks move",
@@ -116,12 +135,17 @@ export default function LayOut() {
     },
     { id: "lineUps", name: "Make and change line-ups", key: "e", run: () => setEditing(true) },
   ]);
-  const [begun, begin] = useState<PlacedPort | null>(null);
   // What is held is let go when it is taken otherwise, by an undo or in another tab.
   const heldPort =
     begun && freePorts(job, plan).some(({ ref }) => portKey(ref) === portKey(begun.ref)) ? begun : null;
-  const joining = { from: heldPort, begin };
-  const { addTank, addEngine, addPart } = useAdding();
+  const joining = {
+    from: heldPort,
+    begin,
+    onGround: ({ ref }: PlacedPort) => setSpot({ kind: "port", ref }),
+  };
+  const add = useAdd();
+  const addTank = () => void add({ kind: "tank", name: "" }, { kind: "loose" });
+  const addEngine = () => void add({ kind: "consumer", consumer: "engine" }, { kind: "loose" });
   const step = (by: number) => {
     const at = zooms.findIndex((z) => z >= scale - 0.01);
     setZoom(zooms[Math.max(0, Math.min(zooms.length - 1, (at < 0 ? zooms.length - 1 : at) + by))] ?? 1);
@@ -132,16 +156,7 @@ export default function LayOut() {
       <Bar>
         <Button onPress={addTank}>Add tank</Button>
         <Button onPress={addEngine}>Add engine</Button>
-        <div style={{ width: 118 }}>
-          <Select
-            label="Add a part"
-            hideLabel
-            value={null}
-            placeholder="Add a part"
-            options={addable}
-            onChange={addPart}
-          />
-        </div>
+        <Button onPress={() => setSpot(spotAt())}>Add a part</Button>
         <Button onPress={() => setEditing(true)}>Line-ups…</Button>
         <Button onPress={() => setPlanning(true)}>Plans…</Button>
         <Button onPress={() => setManifold(true)}>Manifold…</Button>
@@ -173,7 +188,7 @@ export default function LayOut() {
             <Plus size={16} />
           </Button>
         </Zoom>
-        <Canvas ref={canvas} tabIndex={0} aria-label="Plumbing" role="region">
+        <Canvas ref={canvas} tabIndex={-1} aria-label="Plumbing" role="region" data-ground>
           <Wash>
             {!isEmpty && (
               <svg
@@ -220,6 +235,7 @@ export default function LayOut() {
       </Stage>
       <PlanOutline onInspect={inspect} />
       {other && <OtherPlan other={other} scale={scale} />}
+      {spot && <AddPart spot={spot} isOpen onOpenChange={(open) => !open && setSpot(null)} />}
       <LineUps isOpen={editing} onOpenChange={setEditing} />
       <PlansDialog
         isOpen={planning}

@@ -1,0 +1,106 @@
+import { describe, expect, test } from "@jest/globals";
+import { buildNetwork } from "../network/network";
+import { freePorts } from "../plan/joining";
+import { currentPlan, portKey } from "../plan/ports";
+import type { Job } from "../plan/types";
+import { adding, fitsSpot, type Spot, spotOf, type Thing } from "./adding";
+import { applyCommand } from "./commands";
+import { startJob } from "./starters";
+
+const job = startJob("a", "A", "oneTank");
+const plan = currentPlan(job);
+const run = plan.runs[0]!;
+const onHose: Spot = { kind: "hose", runId: run.id };
+const add = (thing: Thing, spot: Spot, to: Job = job) => {
+  const { command, id } = adding(to, currentPlan(to), thing, spot);
+  const { job: after, notes } = applyCommand(to, command);
+  return { after, id, notes, now: currentPlan(after) };
+};
+/** Ports of a part that nothing meets. */
+const open = (of: Job, id: string) =>
+  freePorts(of, currentPlan(of)).flatMap(({ ref }) => (ref.part === id ? [ref.port] : []));
+
+describe("added where the hand points", () => {
+  test("a part is let into the hose that is chosen", () => {
+    const { now, id } = add({ kind: "part", part: "check" }, onHose);
+    expect(now.runs).toHaveLength(plan.runs.length + 1);
+    expect(now.runs.find((one) => one.id === run.id)).toMatchObject({
+      from: run.from,
+      to: { part: id, port: "in" },
+    });
+  });
+
+  test("at a port that gives it is joined by what takes, at one that takes by what gives", () => {
+    const bare = applyCommand(job, { name: "disconnect", id: run.id }).job;
+    const before = add({ kind: "part", part: "filter" }, { kind: "port", ref: run.from }, bare);
+    expect(before.now.runs.at(-1)).toMatchObject({ from: run.from, to: { part: before.id, port: "in" } });
+    const engine = job.consumers[0]!.id;
+    const feed = plan.runs.find(({ to }) => to.part === engine && to.port === "feed")!;
+    const unfed = applyCommand(job, { name: "disconnect", id: feed.id }).job;
+    const at: Spot = { kind: "port", ref: feed.to };
+    const behind = add({ kind: "part", part: "filter" }, at, unfed);
+    expect(behind.now.runs.at(-1)).toMatchObject({ from: { part: behind.id, port: "out" }, to: feed.to });
+  });
+
+  test("a consumer is fed from where it was put, a tank stands by itself", () => {
+    const bare = applyCommand(job, { name: "disconnect", id: run.id }).job;
+    const { after, id, now } = add(
+      { kind: "consumer", consumer: "heater" },
+      { kind: "port", ref: run.from },
+      bare,
+    );
+    expect(now.runs.at(-1)).toMatchObject({ from: run.from, to: { part: id, port: "feed" } });
+    expect(after.consumers.at(-1)?.kind).toBe("heater");
+    expect(fitsSpot({ kind: "tank", name: "T" }, onHose)).toBe(false);
+    expect(add({ kind: "tank", name: "Day tank" }, onHose).after.tanks.at(-1)?.name).toBe("Day tank");
+  });
+
+  test("a breather is joined to a tank and never let into a hose", () => {
+    expect(fitsSpot({ kind: "part", part: "breatherValve" }, onHose)).toBe(false);
+    expect(add({ kind: "part", part: "breatherValve" }, onHose).now.runs).toHaveLength(plan.runs.length);
+  });
+
+  test.each(["duplex", "pumpWithBypass", "teeWithTap"] as const)(
+    "%s is one thing: joined through, one command",
+    (group) => {
+      const { after, now, notes } = add({ kind: "group", group }, onHose);
+      expect(notes.filter(({ code }) => code === "endsNoLongerMeet")).toEqual([]);
+      // All that came is joined to the rest, and the way through is whole.
+      const came = now.parts.filter(({ id }) => !plan.parts.some((one) => one.id === id));
+      const ends = came.flatMap(({ id }) => open(after, id));
+      expect(ends).toEqual(group === "teeWithTap" ? ["b"] : []);
+      const { links, nodeOf } = buildNetwork(after);
+      const reached = new Set([nodeOf.get(portKey(run.from))]);
+      for (let i = 0; i < links.length; i++)
+        for (const { from, to } of links) {
+          if (reached.has(from)) reached.add(to);
+          if (reached.has(to)) reached.add(from);
+        }
+      expect(reached.has(nodeOf.get(portKey(run.to)))).toBe(true);
+      const count = { duplex: 6, pumpWithBypass: 4, teeWithTap: 2 }[group];
+      expect(came).toHaveLength(count);
+    },
+  );
+
+  test("a duplex pair at a tank's outlet, and loose", () => {
+    const bare = applyCommand(job, { name: "disconnect", id: run.id }).job;
+    const at = add({ kind: "group", group: "duplex" }, { kind: "port", ref: run.from }, bare);
+    expect(at.now.runs.some(({ from, to }) => from.part === run.from.part && to.port === "a")).toBe(true);
+    const loose = add({ kind: "group", group: "duplex" }, { kind: "loose" });
+    const came = loose.now.parts.filter(({ id }) => !plan.parts.some((one) => one.id === id));
+    expect(came.flatMap(({ id }) => open(loose.after, id))).toHaveLength(2);
+  });
+});
+
+test("it goes to the chosen hose, to the free end of a chosen part, to a chosen tank's outlet, else it is loose", () => {
+  const bare = applyCommand(job, { name: "disconnect", id: run.id }).job;
+  const spot = (of: Job, id: string | null) => {
+    const now = currentPlan(of);
+    return spotOf(of, now, id, freePorts(of, now));
+  };
+  expect(spot(job, run.id)).toEqual(onHose);
+  expect(spot(bare, run.from.part)).toEqual({ kind: "port", ref: run.from });
+  expect(spot(job, null)).toEqual({ kind: "loose" });
+  const { after, id } = add({ kind: "part", part: "filter" }, { kind: "port", ref: run.from }, bare);
+  expect(spot(after, id)).toEqual({ kind: "port", ref: { part: id, port: "out" } });
+});

@@ -1,0 +1,55 @@
+/** A list that is sought by typing: the palette, and what can be added. */
+import { Autocomplete, Input, ListBox, ListBoxItem, SearchField, useFilter } from "react-aria-components";
+import styled from "styled-components";
+
+export interface Findable {
+  id: string;
+  name: string;
+  /** Other words that it is found by. */
+  words?: string;
+  key?: string | undefined;
+}
+
+const Search = styled(Input)`
+  width: 100%; min-height: 40px; padding: 6px 10px; border: 1px solid var(--idle); background: var(--raised); border-radius: 2px;
+  @media (pointer: coarse) { min-height: 44px; }
+`;
+const Found = styled(ListBox)`
+  max-height: 50vh; overflow: auto; outline: none;
+  [role="option"] { padding: 8px 10px; cursor: pointer; display: flex; justify-content: space-between; gap: 12px; }
+  [role="option"][data-focused] { background: color-mix(in srgb, var(--act) 14%, transparent); }
+  kbd { color: var(--soft); font: inherit; }
+  @media (pointer: coarse) { [role="option"] { min-height: 44px; align-items: center; } }
+`;
+
+export function Find({
+  label,
+  placeholder,
+  of,
+  items,
+  onChoose,
+}: {
+  label: string;
+  placeholder: string;
+  /** What the list holds. */
+  of: string;
+  items: readonly Findable[];
+  onChoose: (id: string) => void;
+}) {
+  const { contains } = useFilter({ sensitivity: "base" });
+  return (
+    <Autocomplete filter={contains}>
+      <SearchField aria-label={label} autoFocus>
+        <Search placeholder={placeholder} />
+      </SearchField>
+      <Found aria-label={of} onAction={(key) => onChoose(String(key))}>
+        {items.map(({ id, name, words, key }) => (
+          <ListBoxItem key={id} id={id} textValue={words ? `${name} ${words}` : name}>
+            <span>{name}</span>
+            {key && <kbd>{key}</kbd>}
+          </ListBoxItem>
+        ))}
+      </Found>
+    </Autocomplete>
+  );
+}
