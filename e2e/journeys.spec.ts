@@ -51,12 +51,17 @@ for (const hand of hands) {
     await press(page, hand, page.getByRole("button", { name: "Add engine" }));
     await expect(page.getByRole("region", { name: "Chosen part" })).toBeVisible();
     for (const name of ["Supply selector", "Return selector"]) {
+      // Out of the field, then with nothing chosen: a part is loose until it is joined.
+      await page.keyboard.press("Escape");
+      await page.keyboard.press("Escape");
       await choose(page, hand, "Add a part", "Selector valve");
       const panel = page.getByRole("region", { name: "Chosen part" });
       await expect(panel.getByRole("heading", { level: 2, name: "Selector", exact: true })).toBeVisible();
       await fill(panel.getByLabel("Name"), name);
       await expect(panel.getByRole("heading", { name })).toBeVisible();
     }
+    await page.keyboard.press("Escape");
+    await page.keyboard.press("Escape");
     await choose(page, hand, "Add a part", "Lift pump");
     await expect(
       page.getByRole("region", { name: "Chosen part" }).getByRole("heading", { name: "Lift pump" }),
@@ -71,15 +76,14 @@ for (const hand of hands) {
     await join(page, hand, /^Return selector/, "common", "Engine, return");
 
     await press(page, hand, page.getByRole("button", { name: "Line-ups…" }));
-    await press(page, hand, page.getByRole("button", { name: "New line-up" }));
-    await fill(page.getByRole("dialog").getByLabel("Name"), "Run on starboard");
-    await page.keyboard.press("Escape");
+    await choose(page, hand, /From/, "Starboard tank");
+    await press(page, hand, page.getByRole("button", { name: "New line-up: Run on Starboard tank" }));
     await expect(page.getByRole("dialog")).toHaveCount(0);
 
     for (const valve of [/^Supply selector/, /^Return selector/]) {
       await pick(page, hand, valve);
-      await press(page, hand, page.getByRole("button", { name: "way 2", exact: true }));
-      await expect(page.getByRole("button", { name: "way 2", exact: true })).toHaveAttribute(
+      // It asked for the tank, and set both handles for it.
+      await expect(page.getByRole("button", { name: "way 2: Starboard tank", exact: true })).toHaveAttribute(
         "aria-pressed",
         "true",
       );
@@ -168,14 +172,13 @@ test("a part is let into a hose, turned, replaced and taken out, and what moved 
   await openMarram(page);
   await pick(page, "keyboard", /Hose from Vacuum gauge to Lift pump/);
   await choose(page, "mouse", /Let in a part/, "Check valve");
-  await page.getByRole("button", { name: "Let it in" }).click();
   await expect(page.getByRole("heading", { level: 2, name: "Check valve" })).toBeVisible();
   await expect(page.getByRole("status", { name: "Figures that moved" })).toContainText(/vacuum .* to/);
   await page.getByRole("button", { name: "Reverse its direction" }).click();
   await expect(page.getByRole("button", { name: /Check valve stands against the flow/ })).toBeVisible();
   await choose(page, "mouse", /Replace by/, "Vacuum gauge");
   await expect(page.getByRole("button", { name: /stands against the flow/ })).toHaveCount(0);
-  await page.getByRole("button", { name: "Take it out" }).click();
+  await page.getByRole("button", { name: "Delete it from the plan" }).click();
   await expect(page.getByRole("status").filter({ hasText: "fed 210 L/h" })).toBeVisible();
 });
 

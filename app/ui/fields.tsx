@@ -8,10 +8,12 @@ import {
   Switch as AriaSwitch,
   TextField as AriaTextField,
   FieldError,
+  Header,
   Input,
   Label,
   ListBox,
   ListBoxItem,
+  ListBoxSection,
   Popover,
   SelectValue,
   SliderOutput,
@@ -332,11 +334,25 @@ const Option = styled(ListBoxItem)`
   &[data-selected] { font-weight: 650; }
 `;
 
+const SectionName = styled(Header)`
+  padding: 6px 10px 2px; font-size: 12px; color: var(--soft);
+`;
+
+/** Options by section, in their order; those without one stand by themselves. */
+function sectionsOf<O extends { section?: string }>(
+  options: readonly O[],
+): { name: string | undefined; own: O[] }[] {
+  const found = new Map<string | undefined, O[]>();
+  for (const one of options) found.set(one.section, [...(found.get(one.section) ?? []), one]);
+  return [...found].map(([name, own]) => ({ name, own }));
+}
+
 interface SelectProps<K extends string> {
   label: string;
   hideLabel?: boolean;
   value: K | null;
-  options: readonly { id: K; name: string }[];
+  /** Those of one section stand together under its name, in the order that they come in. */
+  options: readonly { id: K; name: string; section?: string }[];
   onChange: (value: K) => void;
   placeholder?: string;
 }
@@ -364,11 +380,24 @@ export function Select<K extends string>({
           <ChevronDown size={16} aria-hidden />
         </Trigger>
         <Floating>
-          <ListBox items={options.map((option) => ({ ...option, key: option.id }))}>
-            {(item) => (
-              <Option id={item.id} textValue={item.name}>
-                {item.name}
-              </Option>
+          <ListBox>
+            {sectionsOf(options).map(({ name: section, own }) =>
+              section === undefined ? (
+                own.map(({ id, name }) => (
+                  <Option key={id} id={id} textValue={name}>
+                    {name}
+                  </Option>
+                ))
+              ) : (
+                <ListBoxSection key={section}>
+                  <SectionName>{section}</SectionName>
+                  {own.map(({ id, name }) => (
+                    <Option key={id} id={id} textValue={name}>
+                      {name}
+                    </Option>
+                  ))}
+                </ListBoxSection>
+              ),
             )}
           </ListBox>
         </Floating>

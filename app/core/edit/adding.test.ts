@@ -42,6 +42,17 @@ describe("added where the hand points", () => {
     expect(behind.now.runs.at(-1)).toMatchObject({ from: { part: behind.id, port: "out" }, to: feed.to });
   });
 
+  test("at an engine's return what is put there takes from it", () => {
+    const engine = job.consumers[0]!.id;
+    const back = plan.runs.find(({ from }) => from.part === engine && from.port === "return")!;
+    const bare = applyCommand(job, { name: "disconnect", id: back.id }).job;
+    const now = currentPlan(bare);
+    const spot = spotOf(bare, now, engine, freePorts(bare, now));
+    expect(spot).toEqual({ kind: "port", ref: back.from });
+    const { id, now: after } = add({ kind: "part", part: "cooler" }, spot, bare);
+    expect(after.runs.at(-1)).toMatchObject({ from: back.from, to: { part: id, port: "in" } });
+  });
+
   test("a consumer is fed from where it was put, a tank stands by itself", () => {
     const bare = applyCommand(job, { name: "disconnect", id: run.id }).job;
     const { after, id, now } = add(

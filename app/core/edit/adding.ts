@@ -4,7 +4,7 @@ import { newId } from "../kinds/ids";
 import type { Engine } from "../kinds/index";
 import type { Id, Position } from "../kinds/record";
 import { type NewPartKind, newPart } from "../plan/blank";
-import { placedPorts, portKey, portsOf } from "../plan/ports";
+import { type PlacedPort, placedPorts, portKey, portsOf } from "../plan/ports";
 import type { Job, Plan, PortRef } from "../plan/types";
 import type { Command } from "./command";
 import { throughPorts } from "./standing";
@@ -33,7 +33,11 @@ const LOOSE: Position = { xM: 1, yM: 0.2, zM: 0.6 };
 const TANK_AT: Position = { xM: 2.2, yM: 0.4, zM: 0.2 };
 const ENGINE_AT: Position = { xM: 0, yM: 0, zM: 0.5 };
 
-const isGiving = (role: string) => role === "out" || role === "outlet" || role === "either";
+/** Does fuel come out of a port? Of an engine's return it does, of a tank's it does not. */
+const isGiving = (job: Job, { ref, role }: Pick<PlacedPort, "ref" | "role">): boolean =>
+  role === "return"
+    ? job.consumers.some(({ id }) => id === ref.part)
+    : role === "out" || role === "outlet" || role === "either" || role === "branch";
 
 /** Can it be put there? A tank or a consumer is let into nothing; a breather is joined, and never let in. */
 export function fitsSpot(thing: Thing, spot: Spot): boolean {
@@ -47,10 +51,9 @@ export function fitsSpot(thing: Thing, spot: Spot): boolean {
 /** The port that a thing is joined by to a port: the one whose use answers it. */
 function answering(
   ports: readonly { id: Id; role: string }[],
-  role: string,
+  gives: boolean,
   through: readonly [Id, Id] | null,
 ): Id | undefined {
-  const gives = isGiving(role);
   if (through) return gives ? through[0] : through[1];
   const wanted = gives ? ["in", "feed", "either"] : ["out", "return", "either"];
   return (ports.find((port) => wanted.includes(port.role)) ?? ports[0])?.id;
@@ -62,16 +65,17 @@ function partAt(job: Job, plan: Plan, kind: NewPartKind, spot: Spot, id: Id): Co
   const far = placedPorts(job, plan).get(portKey(spot.ref));
   const position = far ? { ...far.position, xM: far.position.xM - BESIDE_M } : LOOSE;
   const part = newPart(kind, id, position);
-  const port = answering(portsOf(part), far?.role ?? "out", throughPorts(part));
+  const gives = far === undefined || isGiving(job, far);
+  const port = answering(portsOf(part), gives, throughPorts(part));
   return [
     { name: "addPart", id, kind, position },
-    ...(port === undefined ? [] : [joined(spot.ref, { part: id, port }, far?.role ?? "out")]),
+    ...(port === undefined ? [] : [joined(spot.ref, { part: id, port }, gives)]),
   ];
 }
 
 /** A hose from what gives to what takes. */
-const joined = (spot: PortRef, own: PortRef, role: string): Command =>
-  isGiving(role)
+const joined = (spot: PortRef, own: PortRef, gives: boolean): Command =>
+  gives
     ? { name: "connect", id: newId(), from: spot, to: own }
     : { name: "connect", id: newId(), from: own, to: spot };
 
@@ -203,12 +207,12 @@ export function spotOf(
   job: Job,
   plan: Plan,
   chosen: Id | null,
-  free: readonly { ref: PortRef; role: string }[],
+  free: readonly Pick<PlacedPort, "ref" | "role">[],
 ): Spot {
   if (plan.runs.some(({ id }) => id === chosen)) return { kind: "hose", runId: chosen as Id };
   const own = free.filter(({ ref }) => ref.part === chosen);
   const at =
-    own.find(({ role }) => role === "out" || role === "outlet") ?? own.find(({ role }) => isGiving(role));
+    own.find(({ role }) => role === "out" || role === "outlet") ?? own.find((port) => isGiving(job, port));
   const isConsumer = job.consumers.some(({ id, kind }) => id === chosen && isConsumerKind(kind));
   const end = at ?? (isConsumer ? own[0] : undefined);
   return end ? { kind: "port", ref: end.ref } : { kind: "loose" };

@@ -2,12 +2,14 @@
  * Decides: what comes into the plan, and where.
  * Seen in three seconds: where it will go, and the list narrowing to what is typed.
  */
+import { useState } from "react";
 import { adding, fitsSpot, type Spot, type Thing } from "~/core/edit/adding";
 import { placedPorts, portKey } from "~/core/plan/ports";
 import { type Addable, addables } from "~/messages/adding";
 import { nameOf } from "~/messages/notes";
 import { useJob } from "~/state/job";
-import { Dialog } from "~/ui/dialog";
+import { Button } from "~/ui/button";
+import { Actions, Dialog } from "~/ui/dialog";
 import { Find } from "~/ui/find";
 import { focusDrawn } from "./focusDrawn";
 
@@ -26,7 +28,7 @@ export function useAdd(): (thing: Thing, spot: Spot) => Promise<void> {
 }
 
 export function AddPart({
-  spot,
+  spot: wanted,
   isOpen,
   onOpenChange,
 }: {
@@ -36,6 +38,8 @@ export function AddPart({
 }) {
   const { job, plan } = useJob();
   const add = useAdd();
+  const [isLoose, setLoose] = useState(false);
+  const spot: Spot = isLoose ? { kind: "loose" } : wanted;
   const fits = (one: Addable) => fitsSpot(one.thing, spot);
   const where = () => {
     if (spot.kind === "hose") return `Let into ${nameOf(job, spot.runId)}`;
@@ -56,6 +60,11 @@ export function AddPart({
           if (one) void add(one.thing, spot);
         }}
       />
+      {spot.kind !== "loose" && (
+        <Actions>
+          <Button onPress={() => setLoose(true)}>Loose instead</Button>
+        </Actions>
+      )}
     </Dialog>
   );
 }

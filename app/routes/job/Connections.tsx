@@ -8,6 +8,9 @@ import { useJob } from "~/state/job";
 import { Button } from "~/ui/button";
 import { Select, Switch } from "~/ui/fields";
 
+/** Offers of a list: what the port is for stands apart from what it is not for. */
+const sections = ["What it is for", "Either way", "Not what it is for"] as const;
+
 /** Ports and what is on them; an open one can be joined to another. */
 export function Connections({ owner }: { owner: { id: string; ports: { id: string; name: string }[] } }) {
   const { job, plan, dispatch, select } = useJob();
@@ -48,7 +51,8 @@ export function Connections({ owner }: { owner: { id: string; ports: { id: strin
                 placeholder={offers.length > 0 ? "choose a port" : "no open port elsewhere"}
                 options={offers.map(({ port, rank }) => ({
                   id: portKey(port.ref),
-                  name: `${port.ownerName}, ${port.name}${rank === 2 ? " (not what it is for)" : ""}`,
+                  name: `${port.ownerName}, ${port.name}`,
+                  section: sections[rank],
                 }))}
                 onChange={(key) => {
                   const to = offers.find(({ port }) => portKey(port.ref) === key)?.port;
@@ -76,10 +80,10 @@ export function Connections({ owner }: { owner: { id: string; ports: { id: strin
               )}
               <Button
                 $quiet
-                aria-label={`Take off at ${name}`}
+                aria-label={connection.isRun ? `Delete the hose at ${name}` : `Unscrew at ${name}`}
                 onPress={() => void dispatch({ name: "disconnect", id: connection.id })}
               >
-                take off
+                {connection.isRun ? "delete hose" : "unscrew"}
               </Button>
             </Buttons>
           );

@@ -11,6 +11,7 @@ import { nameOf } from "~/messages/notes";
 import { type OpenJob, useJob, useSettled } from "~/state/job";
 import { Button } from "~/ui/button";
 import { Quantity, TextField } from "~/ui/fields";
+import { Fold } from "~/ui/fold";
 import { Connections } from "./Connections";
 import { PartInspector } from "./part/PartInspector";
 import { RunInspector } from "./RunInspector";
@@ -130,6 +131,8 @@ function TankInspector({ tank }: { tank: Tank }) {
           </Figure>
         </dd>
       </Lines>
+      <Connections owner={{ id: tank.id, ports: tank.ports.map(({ id, name }) => ({ id, name })) }} />
+      <TankPorts tank={tank} />
       <Group>
         <TextField
           label="Name"
@@ -137,9 +140,25 @@ function TankInspector({ tank }: { tank: Tank }) {
           onCommit={(name) => void dispatch({ name: "editTank", id: tank.id, change: { name } })}
         />
       </Group>
-      <TankPorts tank={tank} />
+      <Fold id="portNames" title="What its ports are called">
+        <Group className="two">
+          {tank.ports.map(({ id, name }) => (
+            <TextField
+              key={id}
+              label={`Port: ${name}`}
+              value={name}
+              onCommit={(said) => {
+                if (said.trim() === "") return;
+                const ports = tank.ports.map((port) =>
+                  port.id === id ? { ...port, name: said.trim() } : port,
+                );
+                void dispatch({ name: "editTank", id: tank.id, change: { ports } });
+              }}
+            />
+          ))}
+        </Group>
+      </Fold>
       <TankLines tank={tank} />
-      <Connections owner={{ id: tank.id, ports: tank.ports.map(({ id, name }) => ({ id, name })) }} />
       <Before id={tank.id} name={tank.name} />
       <Buttons>
         <Button
@@ -148,7 +167,7 @@ function TankInspector({ tank }: { tank: Tank }) {
             select(null);
           }}
         >
-          Take the tank out
+          Delete the tank from the plan
         </Button>
       </Buttons>
       {plan.runs.length === 0 && <p>Join its ports to parts, or add an engine first.</p>}

@@ -13,6 +13,7 @@ import { explainRun } from "~/messages/explain";
 import { useJob, useSettled } from "~/state/job";
 import { Button } from "~/ui/button";
 import { Quantity, Switch, TextField } from "~/ui/fields";
+import { Fold } from "~/ui/fold";
 import { AddPart } from "./AddPart";
 import { HoseFields } from "./HoseFields";
 import { Neighbours } from "./Neighbours";
@@ -85,6 +86,22 @@ export function RunInspector({ run }: { run: Run }) {
           <Quantity dimension="length" si={geometry.riseM} unit={units.length} />
         </dd>
       </Lines>
+      <Group>
+        <Buttons>
+          <Button $main onPress={() => setLetsIn(true)}>
+            Let in a part
+          </Button>
+          <Button
+            onPress={() => {
+              void dispatch({ name: "disconnect", id: run.id });
+              select(null);
+            }}
+          >
+            Delete the hose
+          </Button>
+        </Buttons>
+        <AddPart spot={{ kind: "hose", runId: run.id }} isOpen={letsIn} onOpenChange={setLetsIn} />
+      </Group>
       <Group className="two">
         {field("boreM", { label: "Bore", dimension: "length", unit: units.bore, check: positive })}
         <QuantityField
@@ -101,70 +118,60 @@ export function RunInspector({ run }: { run: Run }) {
               : `Its ports are ${tradeIn(units).length(geometry.straightM)} apart.`
           }
         />
-        {run.route.kind === "traced" && (
+      </Group>
+      <Fold id="hose" title="Its hose, bends and neighbours">
+        <Group className="two">
+          {run.route.kind === "traced" && (
+            <QuantityField
+              label="Bend radius, centre line"
+              dimension="length"
+              unit={units.bore}
+              value={run.route.radiusM}
+              check={positive}
+              onCommit={(radiusM) =>
+                run.route.kind === "traced" && edit({ route: { ...run.route, radiusM } })
+              }
+            />
+          )}
           <QuantityField
-            label="Bend radius, centre line"
-            dimension="length"
-            unit={units.bore}
-            value={run.route.radiusM}
-            check={positive}
-            onCommit={(radiusM) => run.route.kind === "traced" && edit({ route: { ...run.route, radiusM } })}
+            label="Bends of 90°"
+            dimension="ratio"
+            unit=""
+            value={geometry.bends90}
+            check={(si) => (Number.isInteger(si) && si >= 0 && si < 100 ? null : "A whole number.")}
+            onCommit={setBends}
           />
-        )}
-        <QuantityField
-          label="Bends of 90°"
-          dimension="ratio"
-          unit=""
-          value={geometry.bends90}
-          check={(si) => (Number.isInteger(si) && si >= 0 && si < 100 ? null : "A whole number.")}
-          onCommit={setBends}
-        />
-        <TextField
-          label="Marking"
-          value={run.product.marking}
-          onCommit={(marking) =>
-            void dispatch({ name: "editRun", id: run.id, change: { product: { ...run.product, marking } } })
-          }
-        />
-      </Group>
-      <Group className="two">
-        <HoseFields hose={run} edit={edit} />
-        <QuantityField
-          label="Kept for a part to come"
-          dimension="length"
-          unit={units.length}
-          value={run.slack?.lengthM}
-          check={positive}
-          onCommit={(lengthM) => edit({ slack: { name: run.slack?.name ?? "a part to come", lengthM } })}
-        />
-        {run.slack && (
           <TextField
-            label="Which part"
-            value={run.slack.name}
-            onCommit={(name) => run.slack && edit({ slack: { ...run.slack, name } })}
+            label="Marking"
+            value={run.product.marking}
+            onCommit={(marking) =>
+              void dispatch({ name: "editRun", id: run.id, change: { product: { ...run.product, marking } } })
+            }
           />
-        )}
-        <Switch isOn={run.provisional ?? false} onChange={(provisional) => edit({ provisional })}>
-          Provisional
-        </Switch>
-      </Group>
-      <Neighbours near={run.neighbours} keep={(neighbours) => edit({ neighbours })} />
-      <Group>
-        <Buttons>
-          <Button $main onPress={() => setLetsIn(true)}>
-            Let in a part
-          </Button>
-          <Button
-            onPress={() => {
-              void dispatch({ name: "disconnect", id: run.id });
-              select(null);
-            }}
-          >
-            Take the hose off
-          </Button>
-        </Buttons>
-        <AddPart spot={{ kind: "hose", runId: run.id }} isOpen={letsIn} onOpenChange={setLetsIn} />
-      </Group>
+        </Group>
+        <Group className="two">
+          <HoseFields hose={run} edit={edit} />
+          <QuantityField
+            label="Kept for a part to come"
+            dimension="length"
+            unit={units.length}
+            value={run.slack?.lengthM}
+            check={positive}
+            onCommit={(lengthM) => edit({ slack: { name: run.slack?.name ?? "a part to come", lengthM } })}
+          />
+          {run.slack && (
+            <TextField
+              label="Which part"
+              value={run.slack.name}
+              onCommit={(name) => run.slack && edit({ slack: { ...run.slack, name } })}
+            />
+          )}
+          <Switch isOn={run.provisional ?? false} onChange={(provisional) => edit({ provisional })}>
+            Provisional
+          </Switch>
+        </Group>
+        <Neighbours near={run.neighbours} keep={(neighbours) => edit({ neighbours })} />
+      </Fold>
     </section>
   );
 }

@@ -22,7 +22,7 @@ const Panel = styled.aside<{ $open: boolean }>`
 `;
 /** What is chosen and the findings scroll apart, so that the findings stay in sight. */
 const Chosen = styled.div`
-  flex: 0 1 auto; max-height: 58%; overflow: auto; padding: 12px 16px 4px;
+  flex: 0 1 auto; max-height: 64%; overflow: auto; padding: 12px 16px 4px;
 `;
 const Standing = styled.div`
   flex: 1 1 0; min-height: 150px; overflow: auto; padding: 0 16px 12px; border-top: 1.5px solid var(--hairline);
@@ -37,6 +37,7 @@ const Head = styled.div`
 const List = styled.ul`
   list-style: none; margin: 0; padding: 0;
 `;
+/** While something is chosen each finding is its title alone, until it is opened. */
 const Row = styled.li<{ $chosen: boolean; $aside: boolean }>`
   border-bottom: 1px solid var(--hairline); padding: 8px 0; opacity: ${({ $aside }) => ($aside ? 0.75 : 1)};
   > button { display: grid; grid-template-columns: 20px 1fr; gap: 8px; width: 100%; border: 0; background: none; text-align: left; padding: 2px 0; cursor: pointer; min-height: 32px; }
@@ -86,6 +87,7 @@ function FindingRow({ finding }: { finding: Finding }) {
     .map((id) => plan.lineUps.find((one) => one.id === id)?.name)
     .filter((one) => one !== undefined);
   const holdsIn = holdsInText(text.title, lineUps, plan.lineUps.length);
+  const isBrief = open.selectedId !== null && focusFinding === null;
   const choose = () => {
     open.setFocusFinding(isChosen ? null : finding);
     if (isChosen) return;
@@ -103,7 +105,7 @@ function FindingRow({ finding }: { finding: Finding }) {
           <b style={{ color: finding.grade === "stop" ? "var(--danger)" : undefined }}>{text.title}</b>
           {holdsIn && ` ${holdsIn}`}
         </span>
-        <span className="detail">
+        <span className="detail" hidden={isBrief && !isChosen}>
           {finding.setAside ? `Set aside: ${finding.setAside.reason}` : text.detail}
         </span>
       </button>

@@ -6,13 +6,14 @@ import { heightsOf } from "~/core/tanks/tank";
 import { useJob } from "~/state/job";
 import { Select } from "~/ui/fields";
 
-type Fitting = "tube" | "standpipe" | "side" | "sump" | "return";
+type Fitting = "tube" | "standpipe" | "side" | "sump" | "return" | "stripping";
 
 const fittings: { id: Fitting; name: string }[] = [
   { id: "tube", name: "Pickup tube from the top" },
   { id: "standpipe", name: "Standpipe, above a reserve" },
   { id: "side", name: "Side outlet" },
   { id: "sump", name: "Sump with its outlet" },
+  { id: "stripping", name: "Stripping tube, to the lowest point" },
   { id: "return", name: "Return" },
 ];
 
@@ -20,7 +21,18 @@ const fittings: { id: Fitting; name: string }[] = [
 const RESERVE_SHARE = 0.25;
 const SIDE_OVER_M = 0.025;
 const OVER_TOP_M = 0.03;
+/** Mouth of a stripping tube over the floor. Common practice, no source. */
+const STRIPPING_M = 0.008;
 const SUMP = { diameterM: 0.1, depthM: 0.06, holeM: 0.076 } as const;
+
+/** No two ports of a tank are called the same: 'return', 'return 2'. */
+function nameBeside({ ports }: Tank, name: string): string {
+  const taken = new Set(ports.map((port) => port.name));
+  for (let n = 1; ; n++) {
+    const said = n === 1 ? name : `${name} ${n}`;
+    if (!taken.has(said)) return said;
+  }
+}
 
 function portOf(tank: Tank, fitting: Fitting): TankPort {
   const { x, y } = boundsOf(tank.shape);
@@ -31,7 +43,7 @@ function portOf(tank: Tank, fitting: Fitting): TankPort {
   const at = (zM: number) => ({ xM, yM, zM });
   const base = {
     id: newId(),
-    name: fittings.find(({ id }) => id === fitting)?.name.toLowerCase() ?? fitting,
+    name: nameBeside(tank, fittings.find(({ id }) => id === fitting)?.name.toLowerCase() ?? fitting),
     boreM: tank.ports.find(({ role }) => role === "outlet")?.boreM ?? 0.0095,
   };
   const top = at(highM + OVER_TOP_M);
@@ -40,6 +52,9 @@ function portOf(tank: Tank, fitting: Fitting): TankPort {
       return { ...base, role: "return", mouth: at(highM - SIDE_OVER_M), outside: top };
     case "tube":
       return { ...base, role: "outlet", fitting, mouth: at(lowM + SIDE_OVER_M), outside: top };
+    case "stripping":
+      // For water and dirt: its mouth nearly on the floor.
+      return { ...base, role: "outlet", fitting: "tube", mouth: at(lowM + STRIPPING_M), outside: top };
     case "standpipe":
       return {
         ...base,

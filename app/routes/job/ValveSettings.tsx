@@ -1,11 +1,12 @@
 import type { Valve } from "~/core/kinds/families";
 import { positionsOf } from "~/core/plan/valves";
 import { Buttons } from "~/fields/layout";
+import { settingWithTanks } from "~/messages/settingText";
 import { useJob } from "~/state/job";
 import { ToggleButton } from "~/ui/button";
 
 export function ValveSettings({ valve }: { valve: Valve }) {
-  const { lineUp, dispatch } = useJob();
+  const { lineUp, dispatch, network } = useJob();
   if (!lineUp) return null;
   const setting = lineUp.valves[valve.id];
   const set = (next: typeof setting) =>
@@ -47,7 +48,9 @@ export function ValveSettings({ valve }: { valve: Valve }) {
             isSelected={setting?.kind === "position" && setting.position === id}
             onChange={() => set({ kind: "position", position: id })}
           >
-            {name}
+            {valve.kind === "selector"
+              ? settingWithTanks(network, valve, { kind: "position", position: id })
+              : name}
           </ToggleButton>
         ))}
       </Buttons>

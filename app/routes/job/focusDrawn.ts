@@ -4,14 +4,25 @@ const FRAMES = 30;
 /** Gives focus to a part or hose of the drawing as soon as it is there; a hand that went elsewhere meanwhile keeps it. */
 export function focusDrawn(id: string): void {
   let left = FRAMES;
+  const before = document.activeElement;
+  /** On the page itself, in a dialog that shuts, or where it was. */
+  const isLeft = () => {
+    const now = document.activeElement;
+    return (
+      now === before ||
+      now === document.body ||
+      now?.closest('[role="dialog"]') !== null ||
+      !before?.isConnected
+    );
+  };
   const look = () => {
     const drawn = document.querySelector<SVGGElement>(`[data-drawing] [data-id="${CSS.escape(id)}"]`);
     const isOpen = document.querySelector('[role="dialog"]') !== null;
     if (drawn && !isOpen) {
-      if (drawn.getBoundingClientRect().width > 0) drawn.focus({ preventScroll: false });
+      if (isLeft() && drawn.getBoundingClientRect().width > 0) drawn.focus();
       return;
     }
     if (left-- > 0) requestAnimationFrame(look);
   };
-  requestAnimationFrame(look);
+  look();
 }

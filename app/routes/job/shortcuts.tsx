@@ -131,7 +131,12 @@ export function ShortcutsProvider({ children }: { children: ReactNode }) {
         acrossToFigures(chosen.current);
         return;
       }
-      if (isTyping(event.target)) return;
+      if (isTyping(event.target)) {
+        // Out of a field it goes back to what the field is of.
+        const isAside = document.querySelector('[role="dialog"], [role="listbox"]') !== null;
+        if (event.key === "Escape" && !isAside && chosen.current !== null) focusDrawn(chosen.current);
+        return;
+      }
       if (mod && event.key.toLowerCase() === "z") {
         event.preventDefault();
         latest.current.find(({ id }) => id === (event.shiftKey ? "redo" : "undo"))?.run();

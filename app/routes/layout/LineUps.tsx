@@ -1,4 +1,6 @@
+import { useState } from "react";
 import { newId } from "~/core/kinds/ids";
+import { lineUpFor } from "~/core/manifold/lineUpFor";
 import type { Purpose } from "~/core/plan/types";
 import { fileName, saveText } from "~/state/files";
 import { useJob } from "~/state/job";
@@ -31,12 +33,6 @@ export function LineUps({
       "text/plain",
     );
   };
-  const add = () => {
-    const id = newId();
-    void dispatch({ name: "addLineUp", id, lineUpName: `Line-up ${plan.lineUps.length + 1}` }).then(() =>
-      chooseLineUp(id),
-    );
-  };
   const copy = () => {
     if (!lineUp) return;
     const id = newId();
@@ -46,6 +42,8 @@ export function LineUps({
   };
   return (
     <Dialog title="Line-ups" isOpen={isOpen} onOpenChange={onOpenChange}>
+      <NewLineUp onMade={() => onOpenChange(false)} />
+      {plan.lineUps.length > 0 && <h3 style={{ margin: "6px 0 0" }}>Those there are</h3>}
       {plan.lineUps.length > 0 && (
         <Select label="Chosen" value={lineUp?.id ?? null} options={plan.lineUps} onChange={chooseLineUp} />
       )}
@@ -80,10 +78,77 @@ export function LineUps({
         )}
         {lineUp && <Button onPress={() => void saveInp()}>Save the network file (.inp)</Button>}
         {lineUp && <Button onPress={copy}>Duplicate</Button>}
-        <Button $main onPress={add}>
-          New line-up
-        </Button>
       </Actions>
     </Dialog>
+  );
+}
+
+/** Words between what is drawn from and where it goes. */
+const verbs: Record<Purpose, string> = {
+  run: "Run on",
+  transfer: "Move from",
+  polish: "Polish",
+  prime: "Prime from",
+};
+
+/** Asks what a line-up is for and sets every valve and pump for it. */
+function NewLineUp({ onMade }: { onMade: () => void }) {
+  const { job, plan, network, dispatch, chooseLineUp } = useJob();
+  const [purpose, setPurpose] = useState<Purpose>("run");
+  const isFed = purpose === "run" || purpose === "prime";
+  const asked = plan.lineUps.map(({ name }) => name);
+  const nameFor = (tank: string) => {
+    const wanted = `${verbs[purpose]} ${tank}`;
+    return asked.includes(wanted)
+      ? `${wanted} ${asked.filter((one) => one.startsWith(wanted)).length + 1}`
+      : wanted;
+  };
+  // First what has no line-up yet.
+  const firstTank =
+    job.tanks.find(({ name }) => !asked.includes(`${verbs[purpose]} ${name}`)) ?? job.tanks[0];
+  const [tankId, setTank] = useState<string | null>(null);
+  const tank = job.tanks.find(({ id }) => id === tankId) ?? firstTank;
+  const [consumerId, setConsumer] = useState<string | null>(null);
+  const consumer = job.consumers.find(({ id }) => id === consumerId) ?? job.consumers[0];
+  const others = job.tanks.filter(({ id }) => id !== tank?.id);
+  const [toId, setTo] = useState<string | null>(null);
+  const into = others.find(({ id }) => id === toId) ?? others[0];
+  if (!tank) return <p style={{ margin: 0 }}>A line-up begins at a tank: add one first.</p>;
+  const id = newId();
+  const found = lineUpFor(network, id, {
+    purpose,
+    name: nameFor(tank.name),
+    fromTank: tank.id,
+    ...(isFed && consumer ? { consumer: consumer.id } : {}),
+    ...(purpose === "transfer" && into ? { toTank: into.id } : {}),
+  });
+  const make = () =>
+    void dispatch({ name: "several", commands: found.commands }).then(({ ok }) => {
+      if (!ok) return;
+      chooseLineUp(id);
+      onMade();
+    });
+  return (
+    <section aria-label="New line-up" style={{ display: "grid", gap: 10 }}>
+      <Select label="What for" value={purpose} options={purposes} onChange={setPurpose} />
+      <Select label="From" value={tank.id} options={job.tanks} onChange={setTank} />
+      {isFed && job.consumers.length > 0 && (
+        <Select label="Feeds" value={consumer?.id ?? null} options={job.consumers} onChange={setConsumer} />
+      )}
+      {purpose === "transfer" && (
+        <Select label="Into" value={into?.id ?? null} options={others} onChange={setTo} />
+      )}
+      {!found.feeds && (
+        <p style={{ margin: 0 }}>The plan has no way for it yet: what there is will be set, all else shut.</p>
+      )}
+      {found.feeds && !found.returns && (
+        <p style={{ margin: 0 }}>Its return finds no way back into {tank.name}.</p>
+      )}
+      <Actions>
+        <Button $main onPress={make}>
+          New line-up: {nameFor(tank.name)}
+        </Button>
+      </Actions>
+    </section>
   );
 }

@@ -3,17 +3,20 @@ import type { ReactNode } from "react";
 import { Link, useParams, useSearchParams } from "react-router";
 import styled from "styled-components";
 import { stepKey } from "~/core/air/bled";
+import type { Finding } from "~/core/findings/index";
 import { isPowered, isValve } from "~/core/kinds/families";
 import { STEEPEST_DEG } from "~/core/tanks/attitude";
 import { dipTable } from "~/core/tanks/dip";
 import { tradeIn } from "~/core/units/trade";
 import { leftText, stepDetail, stepTitle, whyNotText } from "~/messages/bleeding";
+import { findingText } from "~/messages/findings";
 import { nameOf } from "~/messages/notes";
 import { schoolText } from "~/messages/schools";
-import { settingText } from "~/messages/settingText";
+import { settingWithTanks } from "~/messages/settingText";
 import { useJob, useTrade } from "~/state/job";
 import { useBleedPlan } from "~/state/work";
 import { Button } from "~/ui/button";
+import { GradeGlyph } from "~/ui/glyphs";
 import { ClipSheet, CutSheet, HoleSheet, LabelSheet } from "./FitSheets";
 import { LogSheet } from "./LogSheet";
 import { EstimateSheet, LeakSheet, TorqueSheet, WorkSheet } from "./WorkSheets";
@@ -123,8 +126,24 @@ function DipCard() {
   );
 }
 
+/** A line-up that must not be run as it stands says so on its own row. */
+function StopMark({ finding }: { finding: Finding | undefined }) {
+  const { job } = useJob();
+  if (!finding) return null;
+  return (
+    <div style={{ display: "flex", gap: 6, alignItems: "baseline", color: "var(--danger)" }}>
+      <GradeGlyph grade="stop" />
+      <span>Stop: {findingText(finding, job.units, (id) => nameOf(job, id)).title}</span>
+    </div>
+  );
+}
+
 function ValveTable() {
-  const { job, plan } = useJob();
+  const { job, plan, network, findings } = useJob();
+  const stopOf = (id: string) =>
+    findings.find(
+      ({ grade, setAside, lineUpIds }) => grade === "stop" && !setAside && lineUpIds.includes(id),
+    );
   const valves = plan.parts.filter(isValve);
   const pumps = plan.parts.filter(isPowered);
   return (
@@ -134,7 +153,7 @@ function ValveTable() {
         Set every valve of the row before the pump or engine runs. Never leave the return shut with the engine
         running.
       </p>
-      <div style={{ overflowX: "auto" }}>
+      <div style={{ overflowX: "auto" }} tabIndex={0} role="region" aria-label="Valve table">
         <table>
           <thead>
             <tr>
@@ -152,9 +171,10 @@ function ValveTable() {
               <tr key={lineUp.id}>
                 <td>
                   <b>{lineUp.name}</b>
+                  <StopMark finding={stopOf(lineUp.id)} />
                 </td>
                 {valves.map((valve) => (
-                  <td key={valve.id}>{settingText(valve, lineUp.valves[valve.id])}</td>
+                  <td key={valve.id}>{settingWithTanks(network, valve, lineUp.valves[valve.id])}</td>
                 ))}
                 {pumps.map(({ id }) => (
                   <td key={id}>{lineUp.pumps[id] ?? "–"}</td>

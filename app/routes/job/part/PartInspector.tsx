@@ -17,6 +17,7 @@ import { newId } from "~/core/kinds/ids";
 import type { Part } from "~/core/kinds/index";
 import type { Plug } from "~/core/kinds/record";
 import type { SwirlPot } from "~/core/kinds/swirlPot";
+import { assumedFigures } from "~/core/plan/assumed";
 import { portsOf } from "~/core/plan/ports";
 import { formatNumber, type UnitChoice } from "~/core/units/format";
 import { gaugeUnit, tradeIn, vacuumUnit } from "~/core/units/trade";
@@ -30,6 +31,7 @@ import { partKindName } from "~/messages/kinds";
 import { type Explored, useJob, useSettled, useTrade } from "~/state/job";
 import { Button } from "~/ui/button";
 import { Quantity, Switch, TextField } from "~/ui/fields";
+import { Fold } from "~/ui/fold";
 import { Connections } from "../Connections";
 import { ValveSettings } from "../ValveSettings";
 import { LoadFields } from "./consumer";
@@ -39,7 +41,7 @@ import { PartActions, Provenance } from "./standing";
 
 export function PartInspector({ part }: { part: Part }) {
   const open = useJob();
-  const { job, dispatch, select, lineUp } = open;
+  const { job, plan, dispatch, select, lineUp } = open;
   const explored = useSettled();
   const { verdict } = explored;
   const { units } = job;
@@ -120,34 +122,41 @@ export function PartInspector({ part }: { part: Part }) {
           Runs in {lineUp.name}
         </Switch>
       )}
+      <Connections owner={{ id: part.id, ports: portsOf(part).map(({ id, name }) => ({ id, name })) }} />
       <Group>
         <TextField label="Name" value={part.name} onCommit={(name) => edit({ name })} />
-        {!isConsumer(part) && (
-          <TextField
-            label="Maker's sheet: which, and where it is kept"
-            value={part.sheet ?? ""}
-            onCommit={(sheet) => edit({ sheet: sheet || undefined })}
-          />
-        )}
-        {!isConsumer(part) && (isFiltering(part) || isPowered(part)) && (
-          <TextField
-            label="Plugs of it, such as sensor, heater"
-            value={(part.plugs ?? []).map(({ name }) => name).join(", ")}
-            onCommit={(text) => edit({ plugs: namedPlugs(part.plugs ?? [], text) })}
-          />
-        )}
       </Group>
-      {isPushing(part) && <CurveFields pump={part} edit={edit} />}
-      {isConsumer(part) && <LoadFields engine={part} edit={edit} />}
-      <PartFields part={part} edit={edit}>
-        {!isConsumer(part) && <BoreField part={part} edit={edit} />}
-        {isFiltering(part) && <LoadingNow filter={part} />}
-        <HeightField part={part} edit={edit} />
-      </PartFields>
-      {isPushing(part) && <OffField pump={part} edit={edit} />}
-      {!isConsumer(part) && <Provenance part={part} edit={edit} />}
-      <PartGroups part={part} edit={edit} />
-      <Connections owner={{ id: part.id, ports: portsOf(part).map(({ id, name }) => ({ id, name })) }} />
+      <Fold
+        id="figures"
+        title={figuresTitle(assumedFigures(job, plan).filter(({ id }) => id === part.id).length)}
+      >
+        {!isConsumer(part) && (
+          <Group>
+            <TextField
+              label="Maker's sheet: which, and where it is kept"
+              value={part.sheet ?? ""}
+              onCommit={(sheet) => edit({ sheet: sheet || undefined })}
+            />
+            {(isFiltering(part) || isPowered(part)) && (
+              <TextField
+                label="Plugs of it, such as sensor, heater"
+                value={(part.plugs ?? []).map(({ name }) => name).join(", ")}
+                onCommit={(text) => edit({ plugs: namedPlugs(part.plugs ?? [], text) })}
+              />
+            )}
+          </Group>
+        )}
+        {isPushing(part) && <CurveFields pump={part} edit={edit} />}
+        {isConsumer(part) && <LoadFields engine={part} edit={edit} />}
+        <PartFields part={part} edit={edit}>
+          {!isConsumer(part) && <BoreField part={part} edit={edit} />}
+          {isFiltering(part) && <LoadingNow filter={part} />}
+          <HeightField part={part} edit={edit} />
+        </PartFields>
+        {isPushing(part) && <OffField pump={part} edit={edit} />}
+        {!isConsumer(part) && <Provenance part={part} edit={edit} />}
+        <PartGroups part={part} edit={edit} />
+      </Fold>
       <Before id={part.id} name={part.name} />
       {isConsumer(part) ? (
         <Buttons>
@@ -157,7 +166,7 @@ export function PartInspector({ part }: { part: Part }) {
               select(null);
             }}
           >
-            Take the {partKindName(part.kind)} out
+            Delete the {partKindName(part.kind)} from the plan
           </Button>
         </Buttons>
       ) : (
@@ -166,6 +175,10 @@ export function PartInspector({ part }: { part: Part }) {
     </section>
   );
 }
+
+/** What is folded says how much of it nobody has measured. */
+const figuresTitle = (assumed: number) =>
+  assumed === 0 ? "Its figures, all known" : `Its figures, ${assumed} assumed`;
 
 /** Plugs by the names typed for them; one that keeps its name stays the same plug. */
 function namedPlugs(plugs: readonly Plug[], text: string): Plug[] | undefined {

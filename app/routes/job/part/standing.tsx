@@ -75,7 +75,7 @@ export function PartActions({ part }: { part: PlanPart }) {
             select(null);
           }}
         >
-          Take it out
+          Delete it from the plan
         </Button>
       </Buttons>
     </Group>
