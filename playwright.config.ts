@@ -1,5 +1,6 @@
 import { defineConfig } from "@playwright/test";
 import { SEEDED } from "./e2e/seeded";
+import { chromium } from "./scripts/install.mjs";
 
 const port = Number(process.env.E2E_PORT ?? 4173);
 
@@ -24,7 +25,7 @@ export default defineConfig({
     // Marks that move cost a page without a graphics processor most of its time; the test of them turns them on.
     contextOptions: { reducedMotion: "reduce" },
     launchOptions: {
-      executablePath: "/usr/bin/chromium",
+      executablePath: chromium() ?? "/usr/bin/chromium",
       args: [
         "--no-sandbox",
         "--disable-gpu",

@@ -2,6 +2,7 @@
 import { spawn } from "node:child_process";
 import { existsSync } from "node:fs";
 import { chromium } from "@playwright/test";
+import { chromium as chromiumPath } from "../scripts/install.mjs";
 
 async function answers(address) {
   for (let i = 0; i < 100; i++) {
@@ -32,7 +33,7 @@ export async function withBrowser(offset, run) {
     throw new Error(`the server at ${address} does not answer: is the port taken? BENCH_PORT sets another`);
   }
   const browser = await chromium.launch({
-    executablePath: "/usr/bin/chromium",
+    executablePath: chromiumPath() ?? "/usr/bin/chromium",
     args: [
       "--no-sandbox",
       "--disable-gpu",

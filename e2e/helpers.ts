@@ -56,6 +56,12 @@ export async function choose(
   await expect(page.getByRole("listbox")).toHaveCount(0);
 }
 
+/** Opens what is folded beside the drawing, where it is folded. */
+export async function unfold(page: Page, title: RegExp): Promise<void> {
+  const head = page.getByRole("button", { name: title });
+  if ((await head.getAttribute("aria-expanded")) === "false") await head.click();
+}
+
 /** Types into a field and keeps it with Enter. */
 export async function fill(field: Locator, text: string): Promise<void> {
   await field.fill(text);

@@ -2,7 +2,7 @@ import { writeFileSync } from "node:fs";
 import { proposeManifold } from "~/core/manifold/propose";
 import { newEngine, newJob, newTank } from "~/core/plan/blank";
 import { writeJobFile } from "~/schemas/file";
-import { choose, fill, openDemo, press, storedJob } from "./helpers";
+import { choose, fill, openDemo, press, storedJob, unfold } from "./helpers";
 import { expect, expectAccessible, type Page, test } from "./test";
 
 /** Names on the drawing that lie over one another or over a hose. */
@@ -171,6 +171,7 @@ test("a plan is forked, changed, held against the first, and what differs is tol
     .getByRole("button", { name: /^Separator/ })
     .first()
     .click();
+  await unfold(page, /Its figures/);
   await fill(page.getByLabel("Rated flow").first(), "750 L/h");
   await expect(table).toContainText("1 differ");
   await expect(page.getByRole("img", { name: "otherwise in the other plan" })).toHaveCount(2);
@@ -193,6 +194,7 @@ test("a line is traced in the vehicle by keys: a point is moved up, a hump is to
   for (let i = 0; i < 3; i++) await page.keyboard.press("Shift+ArrowUp");
   await expect(page.getByText(/hump of \d+ mm/)).toBeVisible();
   await expect(page.getByText("air stays")).toBeVisible();
+  await unfold(page, /Its hose, bends/);
   const apart = page.getByRole("textbox", { name: /^Apart, 100 mm at least/ });
   await fill(apart, "120 mm");
   await expect(page.getByRole("button", { name: /exhaust down-pipe/ })).toHaveCount(0);

@@ -1,4 +1,4 @@
-import { choose, fill, openDemo, setSlider } from "./helpers";
+import { choose, fill, openDemo, setSlider, unfold } from "./helpers";
 import { expect, expectAccessible, faultsOf, setScheme, test } from "./test";
 
 const ways = ["worst", "time", "sizes", "pumps", "circuits", "leaks"];
@@ -74,6 +74,7 @@ test("a circuit's fuse is changed at the pump and the wiring list answers", asyn
   const row = page.getByRole("row", { name: /^Frame pump/ });
   await expect(row).toContainText("needs a relay");
   await row.getByRole("button", { name: "Frame pump" }).click();
+  await unfold(page, /Its figures/);
   await page.getByText("Its circuit").click();
   await page.getByText("Over a relay, with a fused supply of its own").click();
   await expect(row).toContainText("over a relay");

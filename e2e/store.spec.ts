@@ -1,5 +1,7 @@
 import { readFileSync } from "node:fs";
-import { choose, fill, openDemo, openMarram, storedJob } from "./helpers";
+import type { Job } from "~/core/plan/types";
+import { writeJobFile } from "~/schemas/file";
+import { choose, fill, openDemo, openMarram, storedJob, unfold } from "./helpers";
 import { expect, expectAccessible, faultsOf, type Page, test } from "./test";
 
 const first = (name: string) =>
@@ -99,6 +101,7 @@ test("two fields of one record typed quickly are both kept", async ({ page }) =>
     .getByRole("row", { name: /^Frame pump/ })
     .getByRole("button", { name: "Frame pump" })
     .click();
+  await unfold(page, /Its figures/);
   await page.getByText("Its circuit").click();
   const fuse = page.getByLabel("Fuse", { exact: true });
   const copper = page.getByRole("textbox", { name: "Copper" });
@@ -296,4 +299,38 @@ test("among many jobs one is sought by its words and sorted by what is due", asy
   await page.goto("/");
   await expect(rows.first()).toContainText("the job's own figures", { timeout: 20_000 });
   await expectAccessible(page, "main");
+});
+
+test("a job that was changed on two devices: each difference is taken from one side, and undone in one step", async ({
+  page,
+}) => {
+  await openDemo(page, "marram");
+  const here = JSON.parse(await storedJob(page, "marram")) as Job;
+  const there = structuredClone(here);
+  const lift = there.plans[0]!.parts.find(({ id }) => id === "lift")!;
+  Object.assign(lift, { name: "Pump of the other phone", boreM: 0.0125 });
+  await page.goto("/");
+  await page.getByRole("button", { name: "Open a file…" }).click();
+  await page.getByLabel("A .keel.json or .keel.zip file").setInputFiles({
+    name: "x.keel.json",
+    mimeType: "application/json",
+    buffer: Buffer.from(writeJobFile({ job: there, book: [], snapshots: {} })),
+  });
+  await page.getByRole("button", { name: "Compare and choose" }).click();
+  const dialog = page.getByRole("dialog");
+  await expect(dialog).toContainText("2 differences");
+  await expectAccessible(page, "[role=dialog]");
+  await dialog
+    .getByRole("group", { name: /name$/ })
+    .getByRole("button", { name: /^In the file/ })
+    .click();
+  await dialog.getByRole("button", { name: "Keep: 1 as here, 1 as in the file" }).click();
+  await expect(dialog).toHaveCount(0);
+  const liftNow = async () =>
+    (JSON.parse(await storedJob(page, "marram")) as Job).plans[0]!.parts.find(({ id }) => id === "lift")!;
+  const was = here.plans[0]!.parts.find(({ id }) => id === "lift")!;
+  expect(await liftNow()).toMatchObject({ name: "Pump of the other phone", boreM: was.boreM });
+  await openDemo(page, "marram");
+  await page.getByRole("button", { name: "Undo", exact: true }).click();
+  await expect.poll(liftNow).toMatchObject({ name: was.name });
 });

@@ -1,5 +1,9 @@
-/** The production server. Listens on this machine alone unless HOST says otherwise; PORT is 3000 unless it is set. */
+/**
+ * The production server. Listens on this machine alone unless HOST says otherwise; PORT is 3000 unless it is set; over
+ * https where TLS_KEY and TLS_CERT name its files.
+ */
 import { readFileSync } from "node:fs";
+import https from "node:https";
 import { resolve } from "node:path";
 import { pathToFileURL } from "node:url";
 import compression from "compression";
@@ -31,6 +35,11 @@ app.use((_, answer, next) => {
   answer.setHeader("Permissions-Policy", "camera=(self), geolocation=(), microphone=(), payment=(), usb=()");
   next();
 });
+// Where the shop's phones come in, jobs are laid down for one another.
+if (process.env.IRON_KEEL_SHELF === "1") {
+  const { shelf } = await import("./shelf.mjs");
+  app.use("/shelf", shelf());
+}
 // Everything is read here; what is changed is changed in the browser.
 app.use((request, answer, next) => {
   if (["GET", "HEAD"].includes(request.method)) return next();
@@ -73,7 +82,11 @@ app.use((error, _request, answer, _) => {
 
 const port = Number(process.env.PORT ?? 3000);
 const host = process.env.HOST ?? "localhost";
-const server = app.listen(port, host);
+const { TLS_KEY, TLS_CERT } = process.env;
+const server =
+  TLS_KEY && TLS_CERT
+    ? https.createServer({ key: readFileSync(TLS_KEY), cert: readFileSync(TLS_CERT) }, app).listen(port, host)
+    : app.listen(port, host);
 server.on("error", (error) => {
   console.error(`cannot listen on ${host}:${port}: ${error.message}`);
   process.exit(1);

@@ -1,5 +1,6 @@
 /** Jobs in and out as files, one by one or all at once. */
 
+import { reconciled } from "~/core/edit/reconcile";
 import { newId } from "~/core/kinds/ids";
 import type { Job } from "~/core/plan/types";
 import { readBoxFile, writeBoxFile } from "~/schemas/box";
@@ -19,8 +20,11 @@ export type ImportResult =
   | { outcome: "exists"; id: string; name: string }
   | { outcome: "refused"; faults: FileFault[] };
 
-/** `logAlone`: the job stays as it is here, and the log of the file is joined to its own. */
-export type ImportMode = "ask" | "replace" | "keepBoth" | "logAlone";
+/**
+ * `logAlone`: the job stays as it is here, and the log of the file is joined to its own. With `taken` the differences of
+ * these keys come from the file, all others stay as they are here.
+ */
+export type ImportMode = "ask" | "replace" | "keepBoth" | "logAlone" | { taken: ReadonlySet<string> };
 
 /** A name with words behind it, cut so that both fit. */
 export const namedBeside = (name: string, words: string): string =>
@@ -53,7 +57,10 @@ async function take(file: JobFile & { pictures: Pictures }, mode: ImportMode): P
     return { outcome: "kept", id: job.id, name: there.name };
   }
   if (isThere) {
-    const result = await commit(job.id, { name: "replaceJob", job });
+    const stored = await readStored(job.id);
+    const wanted =
+      typeof mode === "object" && stored.status === "open" ? reconciled(stored.job, job, mode.taken) : job;
+    const result = await commit(job.id, { name: "replaceJob", job: wanted });
     if (!result.ok) return { outcome: "refused", faults: result.faults };
     await db.transaction("rw", allTables(), async () => {
       const record = await db.records.get(job.id);
@@ -67,6 +74,14 @@ async function take(file: JobFile & { pictures: Pictures }, mode: ImportMode): P
     await putContents({ record: newRecord(job), job, book, snapshots, pictures });
   });
   return { outcome: "kept", id: job.id, name: job.name };
+}
+
+/** The job here and the one of a file, where both are there: to be held against one another. Null else. */
+export async function bothOf(file: Uint8Array): Promise<{ here: Job; there: Job } | null> {
+  const found = readJobBytes(file);
+  if (!found.ok) return null;
+  const stored = await readStored(found.job.id);
+  return stored.status === "open" ? { here: stored.job, there: found.job } : null;
 }
 
 export async function importJob(file: Uint8Array, mode: ImportMode): Promise<ImportResult> {

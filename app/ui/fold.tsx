@@ -10,8 +10,8 @@ const Box = styled(Disclosure)`
 `;
 const Head = styled(Button)`
   display: flex; width: 100%; align-items: center; gap: 8px; min-height: 32px; padding: 4px 0; border: 0; background: none; text-align: left; cursor: pointer; font: inherit; font-weight: 650; color: var(--act);
-  &::before { content: "+"; width: 14px; font-weight: 700; }
-  [data-expanded] > h3 > &::before { content: "−"; }
+  &::before { content: "+" / ""; width: 14px; font-weight: 700; }
+  [data-expanded] > h3 > &::before { content: "−" / ""; }
   &[data-focus-visible] { outline: 2px solid var(--act); outline-offset: 2px; }
   @media (pointer: coarse) { min-height: 44px; }
 `;

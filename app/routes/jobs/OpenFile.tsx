@@ -1,14 +1,31 @@
-import { useState } from "react";
+import { useEffect, useState } from "react";
+import type { Job } from "~/core/plan/types";
 import { storageFault } from "~/messages/storage";
-import { type ImportMode, type ImportResult, importJob } from "~/store/files";
+import { sizeText } from "~/state/files";
+import { type OnShelf, readShelf, takeFromShelf } from "~/state/shelf";
+import { bothOf, type ImportMode, type ImportResult, importJob } from "~/store/files";
 import { Button } from "~/ui/button";
 import { Actions, Dialog } from "~/ui/dialog";
 import { say } from "~/ui/toast";
 import { FileFaults } from "./FileFaults";
+import { Reconcile } from "./Reconcile";
 
 export default function OpenFile({ onClose, onKept }: { onClose: () => void; onKept: () => Promise<void> }) {
   const [file, setFile] = useState<Uint8Array | null>(null);
   const [result, setResult] = useState<ImportResult | null>(null);
+  const [both, setBoth] = useState<{ here: Job; there: Job } | null>(null);
+  const [onShelf, setOnShelf] = useState<OnShelf[] | null>(null);
+  useEffect(() => {
+    void readShelf().then(setOnShelf);
+  }, []);
+  const open = async (bytes: Uint8Array) => {
+    setFile(bytes);
+    await take(bytes, "ask");
+  };
+  const fetched = (id: string) =>
+    void takeFromShelf(id).then(open, (error: unknown) =>
+      say({ text: String((error as Error).message), lasts: true }),
+    );
   const take = async (bytes: Uint8Array, mode: ImportMode) => {
     try {
       const found = await importJob(bytes, mode);
@@ -31,12 +48,23 @@ export default function OpenFile({ onClose, onKept }: { onClose: () => void; onK
         onChange={async (event) => {
           const chosen = event.target.files?.[0];
           if (!chosen) return;
-          const bytes = new Uint8Array(await chosen.arrayBuffer());
-          setFile(bytes);
-          await take(bytes, "ask");
+          await open(new Uint8Array(await chosen.arrayBuffer()));
         }}
       />
-      {result?.outcome === "exists" && file && (
+      {onShelf && (
+        <section aria-label="On the shop's shelf">
+          <h3 style={{ margin: "4px 0" }}>On the shop's shelf</h3>
+          {onShelf.length === 0 && <p style={{ margin: 0 }}>Nothing lies on it.</p>}
+          <Actions style={{ justifyContent: "flex-start" }}>
+            {onShelf.map(({ id, name, bytes }) => (
+              <Button key={id} onPress={() => fetched(id)}>
+                {name}, {sizeText(bytes)}
+              </Button>
+            ))}
+          </Actions>
+        </section>
+      )}
+      {result?.outcome === "exists" && file && !both && (
         <div role="alert">
           <p>
             {result.name} is here already. Replacing it joins the two logs, and can be undone in the job; its
@@ -45,12 +73,14 @@ export default function OpenFile({ onClose, onKept }: { onClose: () => void; onK
           <Actions>
             <Button onPress={() => void take(file, "replace")}>Replace it</Button>
             <Button onPress={() => void take(file, "logAlone")}>Take its log alone</Button>
+            <Button onPress={() => void bothOf(file).then(setBoth)}>Compare and choose</Button>
             <Button $main onPress={() => void take(file, "keepBoth")}>
               Keep both
             </Button>
           </Actions>
         </div>
       )}
+      {both && file && <Reconcile {...both} onDone={(taken) => void take(file, { taken })} />}
       {result?.outcome === "refused" && <FileFaults faults={result.faults} />}
       <Actions>
         <Button onPress={onClose}>Close</Button>

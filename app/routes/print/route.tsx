@@ -131,7 +131,7 @@ function StopMark({ finding }: { finding: Finding | undefined }) {
   const { job } = useJob();
   if (!finding) return null;
   return (
-    <div style={{ display: "flex", gap: 6, alignItems: "baseline", color: "var(--danger)" }}>
+    <div style={{ display: "flex", gap: 6, alignItems: "baseline", color: "#a11f00" }}>
       <GradeGlyph grade="stop" />
       <span>Stop: {findingText(finding, job.units, (id) => nameOf(job, id)).title}</span>
     </div>
