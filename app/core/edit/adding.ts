@@ -1,5 +1,5 @@
 /** What is added to a plan where the hand points: one part, or the few that make one thing, joined as they come. */
-import { isConsumerKind, isLetIn } from "../kinds/families";
+import { isLetIn } from "../kinds/families";
 import { newId } from "../kinds/ids";
 import type { Engine } from "../kinds/index";
 import type { Id, Position } from "../kinds/record";
@@ -28,6 +28,8 @@ export interface Adding {
 
 /** Beside what it is joined to, m. Common practice, no source. */
 const BESIDE_M = 0.3;
+/** The port that all ways of a valve lead to. */
+const common: Partial<Record<NewPartKind, Id>> = { selector: "c", bank: "c" };
 const LOOSE: Position = { xM: 1, yM: 0.2, zM: 0.6 };
 /** Tanks and engines come one beside the other. */
 const TANK_AT: Position = { xM: 2.2, yM: 0.4, zM: 0.2 };
@@ -66,7 +68,9 @@ function partAt(job: Job, plan: Plan, kind: NewPartKind, spot: Spot, id: Id): Co
   const position = far ? { ...far.position, xM: far.position.xM - BESIDE_M } : LOOSE;
   const part = newPart(kind, id, position);
   const gives = far === undefined || isGiving(job, far);
-  const port = answering(portsOf(part), gives, throughPorts(part));
+  // A valve of many ways takes a tank by a way of its own, and all else by what they have in common.
+  const isTank = job.tanks.some(({ id: tank }) => tank === spot.ref.part);
+  const port = !isTank && common[kind] ? common[kind] : answering(portsOf(part), gives, throughPorts(part));
   return [
     { name: "addPart", id, kind, position },
     ...(port === undefined ? [] : [joined(spot.ref, { part: id, port }, gives)]),
@@ -211,9 +215,9 @@ export function spotOf(
 ): Spot {
   if (plan.runs.some(({ id }) => id === chosen)) return { kind: "hose", runId: chosen as Id };
   const own = free.filter(({ ref }) => ref.part === chosen);
+  // A consumer is fed before its return is led anywhere.
   const at =
-    own.find(({ role }) => role === "out" || role === "outlet") ?? own.find((port) => isGiving(job, port));
-  const isConsumer = job.consumers.some(({ id, kind }) => id === chosen && isConsumerKind(kind));
-  const end = at ?? (isConsumer ? own[0] : undefined);
-  return end ? { kind: "port", ref: end.ref } : { kind: "loose" };
+    own.find(({ role }) => role === "out" || role === "outlet" || role === "feed") ??
+    own.find((port) => isGiving(job, port));
+  return at ? { kind: "port", ref: at.ref } : { kind: "loose" };
 }

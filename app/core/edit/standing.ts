@@ -10,7 +10,17 @@ import { drop } from "./hoses";
 /** The two ports a part is let into a run by; null where it cannot be. */
 export const throughPorts = (part: PlanPart): readonly [Id, Id] | null => kindOf(part).through(part);
 
+/** No two parts of a plan begin with one name: 'Separator', 'Separator 2'. */
+function nameBeside({ parts }: Plan, name: string): string {
+  const taken = new Set(parts.map((part) => part.name));
+  for (let n = 1; ; n++) {
+    const said = n === 1 ? name : `${name} ${n}`;
+    if (!taken.has(said)) return said;
+  }
+}
+
 export function register(plan: Plan, part: PlanPart): void {
+  part.name = nameBeside(plan, part.name);
   plan.parts.push(part);
   for (const lineUp of plan.lineUps) {
     if (isValve(part)) lineUp.valves[part.id] = firstSetting(part);

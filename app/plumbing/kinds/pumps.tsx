@@ -37,9 +37,15 @@ export function PumpGlyph({
       )}
       <rect x={cx - 30} y={2} width={60} height={40} rx={kind === "dosingPump" ? 18 : 7} {...body} />
       {kind === "transferPump" ? (
-        <path d={`${arrow(14)}${arrow(29)}`} fill="none" stroke={ink} strokeWidth={2.2} />
+        <path
+          d={isRunning ? `${arrow(14)}${arrow(29)}` : `${arrow(10)}${arrow(21)}`}
+          fill="none"
+          stroke={ink}
+          strokeWidth={2.2}
+        />
       ) : (
-        <path d={arrow(22)} fill="none" stroke={ink} strokeWidth={2.6} />
+        // One that is off makes room for the word.
+        <path d={arrow(isRunning ? 22 : 14)} fill="none" stroke={ink} strokeWidth={2.6} />
       )}
       {kind === "inTankPump" && (
         <path
@@ -52,7 +58,7 @@ export function PumpGlyph({
         <path d={`M${cx - 20} 9v26m4 -26v26`} stroke="var(--ink)" strokeWidth={1.5} fill="none" />
       )}
       {!isRunning && (
-        <text x={cx} y={38} fontSize={12} textAnchor="middle" fill="var(--soft)">
+        <text x={cx} y={38} fontSize={13} textAnchor="middle" fill="var(--soft)">
           off
         </text>
       )}
