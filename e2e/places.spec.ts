@@ -65,7 +65,7 @@ test("at 390 wide every place reads without sideways scrolling, the plumbing as 
   await expect(page.locator("#keel").getByRole("button", { name: /^Separator 1 −/ })).toBeVisible();
   await page
     .getByRole("list", { name: "Plumbing as an outline" })
-    .getByRole("button", { name: "Port tank valve open" })
+    .getByRole("button", { name: /^Port tank valve open/ })
     .click();
   await page.getByRole("button", { name: "shut", exact: true }).click();
   await expect(page.getByText("no way from a tank").first()).toBeVisible();

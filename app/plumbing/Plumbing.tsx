@@ -71,6 +71,7 @@ function DifferenceSign({ x, y, r = 9, difference }: Point & { r?: number; diffe
 
 const Hit = styled.g`
   cursor: pointer; outline: none;
+  @media (prefers-reduced-motion: no-preference) { transition: transform 220ms ease-out; }
   &:focus-visible .ring { stroke: var(--act); stroke-width: 2.5; }
   .ring { fill: none; stroke: transparent; }
   text { font-stretch: 80%; }
@@ -179,7 +180,11 @@ export const Plumbing = memo(function Plumbing(props: PlumbingProps) {
             tabIndex={walk.stop === id ? 0 : -1}
             aria-label={`${nodeLabel(part, tank, verdict, passing.get(id), units)}${hiddenIds?.has(id) ? ", behind a cover" : ""}`}
             aria-pressed={selectedId === id}
-            transform={`translate(${box.x + at.x} ${box.y + at.y})`}
+            // What moves by an edit is seen to move; what the hand holds goes with it at once.
+            style={{
+              transform: `translate(${box.x + at.x}px, ${box.y + at.y}px)`,
+              ...(drag?.id === id && { transition: "none" }),
+            }}
             onClick={() => onSelect(id)}
             onDoubleClick={() => onOperate?.(id)}
             onKeyDown={(event) => {

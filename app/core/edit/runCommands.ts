@@ -19,7 +19,7 @@ function connect(job: Job, plan: Plan, command: CommandOf<"connect" | "join">): 
     return;
   }
   const bore = Math.min(portAt(job, plan, from).boreM, portAt(job, plan, to).boreM);
-  plan.runs.push(newRun(id, from, to, straightHose(job, plan, from, to), bore));
+  plan.runs.push(newRun(id, from, to, straightHose(job, plan, from, to), bore, job.kind));
 }
 
 const tankLineOf = (plan: Plan, id: Id): TankLine =>

@@ -21,9 +21,12 @@ export const COMMON_SERVICE_ALLOWANCE_M = 0.15;
 /** Drawn tubing and smooth rubber, handbook order of magnitude (Moody 1944, from memory). */
 export const SMOOTH_ROUGHNESS_M = 1.5e-6;
 
-/** Fire-tested, low-permeation hose for engine rooms; sizes typical of the kind. */
-export const genericHose = (boreM: number): HoseProduct => ({
-  marking: "ISO 7840 A1",
+/**
+ * Low-permeation hose, in a boat fire-tested for engine rooms, on a road vehicle by the vehicles' standard (SAE J30, from
+ * memory); sizes typical of the kind.
+ */
+export const genericHose = (boreM: number, kind: Job["kind"] = "boat"): HoseProduct => ({
+  marking: kind === "truck" || kind === "heater" ? "SAE J30 R9" : "ISO 7840 A1",
   outerDiameterM: boreM + 0.008,
   leastRadiusM: boreM * 8,
 });
@@ -103,6 +106,7 @@ export function newRun(
   to: Run["to"],
   lengthM: number,
   boreM = COMMON_BORE_M,
+  kind: Job["kind"] = "boat",
 ): Run {
   return {
     id,
@@ -110,7 +114,7 @@ export function newRun(
     to,
     boreM,
     roughnessM: SMOOTH_ROUGHNESS_M,
-    product: genericHose(boreM),
+    product: genericHose(boreM, kind),
     route: { kind: "measured", lengthM, bends: [], extremes: [] },
   };
 }

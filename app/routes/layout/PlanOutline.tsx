@@ -1,43 +1,122 @@
+/*
+ * Decides: where along the way something is wrong, on a screen too narrow for the drawing.
+ * Seen in three seconds: the chosen way from tank to engine and back, each station's state, pressure and fault.
+ */
 import styled from "styled-components";
-import { isConsumer, isValve } from "~/core/kinds/families";
+import { figuresAt } from "~/core/hydraulics/derive";
+import { isPowered, isValve } from "~/core/kinds/families";
 import type { Id } from "~/core/kinds/record";
+import { tradeIn } from "~/core/units/trade";
+import { findingText } from "~/messages/findings";
 import { nameOf } from "~/messages/notes";
 import { settingText } from "~/messages/settingText";
-import { useJob } from "~/state/job";
+import { useExplored, useJob } from "~/state/job";
+import { GradeGlyph } from "~/ui/glyphs";
 
-const Outline = styled.ol`
-  display: none; list-style: none; margin: 0; padding: 0;
+const Outline = styled.div`
+  display: none;
   @media (max-width: 600px) { display: block; }
-  button { width: 100%; text-align: left; min-height: 48px; padding: 6px 14px; border: 0; border-bottom: 1px solid var(--hairline); background: none; display: flex; justify-content: space-between; gap: 12px; cursor: pointer; }
+  h2 { font-size: 15px; margin: 0; padding: 10px 14px 4px; }
+  ol { list-style: none; margin: 0; padding: 0; }
+  button { width: 100%; text-align: left; min-height: 48px; padding: 6px 14px; border: 0; border-bottom: 1px solid var(--hairline); background: none; display: grid; grid-template-columns: minmax(0, 1fr) auto; gap: 2px 12px; align-items: center; cursor: pointer; }
   button[aria-pressed="true"] { background: color-mix(in srgb, var(--act) 12%, transparent); }
   small { color: var(--soft); font-size: 13px; }
+  .state { text-align: right; font-variant-numeric: tabular-nums; }
+  .wrong { grid-column: 1 / -1; display: flex; gap: 6px; align-items: baseline; font-size: 13px; }
+  [data-side="return"] { border-left: 3px dashed var(--back); }
+  [data-side="vacuum"] { border-left: 3px solid var(--vacuum); }
+  [data-side="pressure"] { border-left: 3px solid var(--pressure); }
 `;
 
-/** The plan as a list, where the screen is too narrow for a drawing. */
+interface Row {
+  id: Id;
+  name: string;
+  state: string;
+  gauge: string;
+  side: string | undefined;
+}
+
+/** The plan along the flow of the chosen line-up, then what is not on its way. */
 export function PlanOutline({ onInspect }: { onInspect: (id: Id) => void }) {
-  const { job, plan, lineUp, selectedId } = useJob();
-  return (
-    <Outline aria-label="Plumbing as an outline">
-      {[...job.tanks, ...plan.parts, ...job.consumers].map((item) => (
-        <li key={item.id}>
-          <button type="button" aria-pressed={selectedId === item.id} onClick={() => onInspect(item.id)}>
-            <span>{item.name}</span>
-            <small>
-              {"kind" in item && !isConsumer(item) && isValve(item)
-                ? settingText(item, lineUp?.valves[item.id])
-                : ""}
+  const { job, plan, lineUp, selectedId, findings } = useJob();
+  const { verdict } = useExplored();
+  const trade = tradeIn(job.units);
+  const solved = verdict?.result.outcome === "solved" ? verdict.result : null;
+  const stateOf = (id: Id): string => {
+    const part = plan.parts.find((one) => one.id === id);
+    if (part && isValve(part)) return settingText(part, lineUp?.valves[id]);
+    if (part && isPowered(part)) return lineUp?.pumps[id] ?? "off";
+    if (job.consumers.some((one) => one.id === id)) return lineUp?.consumers[id] ?? "stopped";
+    const aboardM3 = job.tanks.some((one) => one.id === id) ? (plan.conditions.aboardM3[id] ?? 0) : null;
+    return aboardM3 === null ? "" : trade.volume(aboardM3);
+  };
+  const stations = verdict?.way?.stations ?? [];
+  const onWay: Row[] = stations.map(({ id, name, beforePa, side }) => ({
+    id,
+    name,
+    state: stateOf(id),
+    gauge: solved ? trade.gauge(figuresAt(solved, beforePa).gaugePa) : "",
+    side:
+      side === "return" || !solved ? side : figuresAt(solved, beforePa).gaugePa < 0 ? "vacuum" : "pressure",
+  }));
+  const passed = new Set(stations.map(({ id }) => id));
+  const others: Row[] = [...job.tanks, ...plan.parts, ...job.consumers]
+    .filter(({ id }) => !passed.has(id))
+    .map(({ id, name }) => ({ id, name, state: stateOf(id), gauge: "", side: undefined }));
+  const hoses: Row[] = plan.runs.map(({ id }) => ({
+    id,
+    name: nameOf(job, id),
+    state: "hose",
+    gauge: "",
+    side: undefined,
+  }));
+  const rows = (list: readonly Row[]) =>
+    list.map(({ id, name, state, gauge, side }, i) => {
+      const worst = findings.find(({ ids, setAside }) => !setAside && ids[0] === id);
+      return (
+        <li key={`${id} ${i}`}>
+          <button
+            type="button"
+            data-side={side}
+            aria-pressed={selectedId === id}
+            onClick={() => onInspect(id)}
+          >
+            <span>{name}</span>
+            <small className="state">
+              {state}
+              {state && gauge && ", "}
+              {gauge}
             </small>
+            {worst && (
+              <span className="wrong">
+                <GradeGlyph grade={worst.grade} size={13} />
+                {findingText(worst, job.units, (of) => nameOf(job, of)).title}
+              </span>
+            )}
           </button>
         </li>
-      ))}
-      {plan.runs.map((run) => (
-        <li key={run.id}>
-          <button type="button" aria-pressed={selectedId === run.id} onClick={() => onInspect(run.id)}>
-            <span>{nameOf(job, run.id)}</span>
-            <small>hose</small>
-          </button>
-        </li>
-      ))}
+      );
+    });
+  return (
+    <Outline>
+      {onWay.length > 0 && (
+        <>
+          <h2>Along the way of {lineUp?.name}</h2>
+          <ol aria-label="Plumbing as an outline">{rows(onWay)}</ol>
+        </>
+      )}
+      {others.length > 0 && (
+        <>
+          <h2>{onWay.length > 0 ? "Not on this way" : "The plan"}</h2>
+          <ol aria-label="What is not on this way">{rows(others)}</ol>
+        </>
+      )}
+      {hoses.length > 0 && (
+        <>
+          <h2>Hoses</h2>
+          <ol aria-label="Hoses">{rows(hoses)}</ol>
+        </>
+      )}
     </Outline>
   );
 }

@@ -7,6 +7,7 @@ import type { Id } from "~/core/kinds/record";
 import type { DutyStep } from "~/core/plan/types";
 import { formatNumber } from "~/core/units/format";
 import { QuantityField } from "~/fields/QuantityField";
+import { sideWords } from "~/messages/sides";
 import { useJob } from "~/state/job";
 import { Button } from "~/ui/button";
 import type { Inset } from "~/ui/chart";
@@ -47,7 +48,7 @@ export function Duty({
   inset: Inset;
   children: (strip: ReactNode) => ReactNode;
 }) {
-  const { plan, dispatch } = useJob();
+  const { job, plan, dispatch } = useJob();
   const [ahead, hold] = useAhead<readonly DutyStep[]>();
   const duty = ahead ?? stored;
   const [chosenId, choose] = useState<Id | null>(duty[0]?.id ?? null);
@@ -199,7 +200,7 @@ export function Duty({
             onCommit={(pitchDeg) => edit(chosen.id, { pitchDeg })}
           />
           <QuantityField
-            label="Roll, starboard down"
+            label={`Roll, ${sideWords(job.kind).starboard} down`}
             dimension="angle"
             unit="deg"
             value={chosen.rollDeg}

@@ -8,6 +8,7 @@ import type { Id } from "~/core/kinds/record";
 import type { DutyStep, LineUp } from "~/core/plan/types";
 import { conditionsAt, dutySeconds } from "~/core/running/run";
 import { fromSi } from "~/core/units/factors";
+import { percentText } from "~/core/units/format";
 import { panUnit, tradeIn } from "~/core/units/trade";
 import { QuantityField } from "~/fields/QuantityField";
 import { nameOf } from "~/messages/notes";
@@ -34,17 +35,15 @@ const Events = styled.ol`
 /** Line colours that mean something elsewhere are not spent here: tanks differ by dash, all in ink. */
 const dashes: (number[] | undefined)[] = [undefined, [8, 4], [2, 3], [12, 3, 2, 3]];
 
-/** A plan without a duty is shown one working day on its first line-up. */
-const first = (lineUp: LineUp | undefined): DutyStep[] =>
-  lineUp ? [{ id: "day", hours: 10, lineUpId: lineUp.id, load: 0.5, pitchDeg: 0, rollDeg: 0 }] : [];
+/** A plan without a duty is shown one working day on the chosen line-up. Common practice, no source: half load. */
+const DAY = { hours: 10, load: 0.5 } as const;
+const first = (lineUp: LineUp | null): DutyStep[] =>
+  lineUp ? [{ id: "day", ...DAY, lineUpId: lineUp.id, pitchDeg: 0, rollDeg: 0 }] : [];
 
 export default function OverTime() {
-  const { job, plan, network, chooseLineUp } = useJob();
+  const { job, plan, lineUp, network, chooseLineUp } = useJob();
   const { explore } = useExplored();
-  const duty = useMemo(
-    () => plan.duty ?? first(plan.lineUps.find(({ purpose }) => purpose === "run") ?? plan.lineUps[0]),
-    [plan.duty, plan.lineUps],
-  );
+  const duty = useMemo(() => plan.duty ?? first(lineUp), [plan.duty, lineUp]);
   const [ambientC, setAmbient] = useState(plan.conditions.fuelC);
   const [isStopped, setStopped] = useState(false);
   const [inset, setInset] = useState<Inset>({ leftPx: 57, rightPx: 11 });
@@ -84,6 +83,11 @@ export default function OverTime() {
     <div>
       <p role="status" style={{ margin: "0 0 6px" }}>
         {duty.length === 0 && "No step yet: add one to run the plan over time."}
+        {!plan.duty && lineUp && (
+          <span>
+            Assumed: a day of {DAY.hours} h on {lineUp.name} at {percentText(DAY.load)} load.{" "}
+          </span>
+        )}
         {duty.length > 0 && work.status === "working" && !isStopped && (
           <>
             Running {clockText(work.done)} of {clockText(ofS)}…{" "}

@@ -15,6 +15,7 @@ import { LookField } from "~/fields/LookField";
 import { Photos } from "~/fields/Photos";
 import { QuantityField } from "~/fields/QuantityField";
 import { Strike } from "~/fields/Strike";
+import { sideWords } from "~/messages/sides";
 import { useJob } from "~/state/job";
 import { Button } from "~/ui/button";
 import { Select, Switch } from "~/ui/fields";
@@ -65,6 +66,7 @@ const unseen: Condition = {
 
 export function ConditionPanel() {
   const { job, book } = useJob();
+  const sides = sideWords(job.kind);
   const { tank } = useTank();
   const { units, volume, gauge } = useUnits();
   const edit = useEditTank(tank);
@@ -157,8 +159,8 @@ export function ConditionPanel() {
       <Panel>
         <h3>As fitted</h3>
         <Fields>
-          {angle("Fitted bow up by", "pitchDeg")}
-          {angle("Fitted starboard down by", "rollDeg")}
+          {angle(`Fitted ${sides.front} up by`, "pitchDeg")}
+          {angle(`Fitted ${sides.starboard} down by`, "rollDeg")}
         </Fields>
         <Facts>
           <dt>Cannot be filled</dt>

@@ -22,6 +22,7 @@ import {
 import { formatNumber } from "~/core/units/format";
 import { notNegative } from "~/fields/checks";
 import { Term } from "~/fields/Term";
+import { sideWords } from "~/messages/sides";
 import { useJob } from "~/state/job";
 import { Button } from "~/ui/button";
 import { Select } from "~/ui/fields";
@@ -70,6 +71,7 @@ export function PickupPanel() {
 
 function DeadFuel({ port }: { port: TankPort }) {
   const { job } = useJob();
+  const sides = sideWords(job.kind);
   const { tank, attitude, setAttitude } = useTank();
   const { volume } = useUnits();
   const envelope = envelopeOf(job);
@@ -150,13 +152,13 @@ function DeadFuel({ port }: { port: TankPort }) {
         />
         <rect x={LEFT} y={18} width={SIDE} height={SIDE} fill="none" stroke="var(--ink)" />
         <text x={LEFT} y={12} {...plain}>
-          bow up {formatNumber(reach.pitchDeg)}°
+          {sides.front} up {formatNumber(reach.pitchDeg)}°
         </text>
         <text x={LEFT} y={SIDE + 32} {...plain}>
-          port down {formatNumber(reach.rollDeg)}°
+          {sides.port} down {formatNumber(reach.rollDeg)}°
         </text>
         <text x={LEFT + SIDE} y={SIDE + 32} textAnchor="end" {...plain}>
-          starboard down {formatNumber(reach.rollDeg)}°
+          {sides.starboard} down {formatNumber(reach.rollDeg)}°
         </text>
         <text x={LEFT} y={SIDE + 47} {...plain}>
           dashed: the job's envelope; darker: more stays behind

@@ -11,6 +11,7 @@ import { planOf, profileAt, sectionAt } from "~/core/tanks/shape";
 import { isWet, soundingOf } from "~/core/tanks/tank";
 import { INCH_M } from "~/core/units/factors";
 import { tradeIn } from "~/core/units/trade";
+import { sideWords } from "~/messages/sides";
 import { sectionPath } from "~/plumbing/glyphs";
 import { useJob } from "~/state/job";
 import { useAhead } from "~/ui/useAhead";
@@ -128,10 +129,10 @@ export function SectionDrawing({
   return (
     <Picture viewBox={`0 0 ${W} ${H}`} role="group" aria-label={`${tank.name}, section looking forward`}>
       <text className="title" x={8} y={16}>
-        looking forward: port
+        looking forward: {sideWords(job.kind).port}
       </text>
       <text className="title" x={W - 8} y={16} textAnchor="end">
-        starboard
+        {sideWords(job.kind).starboard}
       </text>
       <path d={sectionPath(outline, place)} fill="var(--ground)" />
       {wet.length > 2 && <path d={sectionPath(wet, place)} fill="var(--atRest)" />}

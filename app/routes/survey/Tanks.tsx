@@ -4,6 +4,7 @@
  */
 import { Plus } from "lucide-react";
 import { lazy, Suspense, useState } from "react";
+import { useSearchParams } from "react-router";
 import styled from "styled-components";
 import { newId } from "~/core/kinds/ids";
 import type { Tank } from "~/core/plan/types";
@@ -11,6 +12,7 @@ import { type Attitude, fittedAttitude, LEVEL } from "~/core/tanks/attitude";
 import { floorUnder } from "~/core/tanks/floor";
 import { capacityM3, soundingOf } from "~/core/tanks/tank";
 import { formatNumber } from "~/core/units/format";
+import { sideWords } from "~/messages/sides";
 import { useJob } from "~/state/job";
 import { Button, ToggleButton } from "~/ui/button";
 import { Slider } from "~/ui/fields";
@@ -61,7 +63,8 @@ const views: { id: View; name: string }[] = [
   { id: "plan", name: "Plan" },
   { id: "solid", name: "3-D" },
 ];
-export type PanelId = "shape" | "dip" | "pickup" | "return" | "vent" | "opening" | "condition" | "weight";
+const panels = ["shape", "dip", "pickup", "return", "vent", "opening", "condition", "weight"] as const;
+export type PanelId = (typeof panels)[number];
 
 const MOST_TILT_DEG = 45;
 
@@ -82,7 +85,22 @@ export function Tanks() {
       <Plus size={16} /> Add tank
     </Button>
   );
-  const tank = job.tanks.find(({ id }) => id === selectedId) ?? job.tanks[0];
+  // The tank that was looked at last stays with the address: a job opens where it was left.
+  const [asked, ask] = useSearchParams();
+  const tank =
+    job.tanks.find(({ id }) => id === selectedId) ??
+    job.tanks.find(({ id }) => id === asked.get("tank")) ??
+    job.tanks[0];
+  const chooseTank = (id: string) => {
+    select(id);
+    ask(
+      (now) => {
+        now.set("tank", id);
+        return now;
+      },
+      { replace: true, preventScrollReset: true },
+    );
+  };
   const [held, setAttitude] = useState<Attitude | null>(null);
   const [trying, setTrying] = useAhead<{ tankId: string; m3: number }>();
   if (!tank)
@@ -101,7 +119,7 @@ export function Tanks() {
         {job.tanks.map((one) => {
           const grade = findings.find(({ ids, setAside }) => !setAside && ids[0] === one.id)?.grade;
           return (
-            <Chip key={one.id} isSelected={one.id === tank.id} onChange={() => select(one.id)}>
+            <Chip key={one.id} isSelected={one.id === tank.id} onChange={() => chooseTank(one.id)}>
               {one.name}
               <small>
                 {volume(plan.conditions.aboardM3[one.id] ?? 0)} of {volume(capacityM3(one))}
@@ -126,11 +144,21 @@ export function Tanks() {
 }
 
 function Worked({ tank, onTry }: { tank: Tank; onTry: (m3: number, save?: () => Promise<unknown>) => void }) {
-  const { dispatch } = useJob();
+  const { job, dispatch } = useJob();
+  const sides = sideWords(job.kind);
   const { attitude, setAttitude, aboardM3, tilted, offset } = useTank();
   const { volume, length } = useUnits();
   const [view, setView] = useState<View>("sections");
-  const [panel, setPanel] = useState<PanelId>("shape");
+  const [asked, ask] = useSearchParams();
+  const panel = panels.find((one) => one === asked.get("panel")) ?? "shape";
+  const setPanel = (next: PanelId) =>
+    ask(
+      (now) => {
+        now.set("panel", next);
+        return now;
+      },
+      { replace: true, preventScrollReset: true },
+    );
   const [sectionIndex, setSectionIndex] = useState(0);
   const [corner, setCorner] = useState<number | null>(null);
   const capacity = tilted.capacityM3;
@@ -182,8 +210,8 @@ function Worked({ tank, onTry }: { tank: Tank; onTry: (m3: number, save?: () => 
           </Suspense>
         )}
         <Sliders>
-          {tilt("pitchDeg", "Pitch", ["bow down", "bow up"])}
-          {tilt("rollDeg", "Roll", ["port down", "starboard down"])}
+          {tilt("pitchDeg", "Pitch", [`${sides.front} down`, `${sides.front} up`])}
+          {tilt("rollDeg", "Roll", [`${sides.port} down`, `${sides.starboard} down`])}
           <Slider
             label="Aboard"
             value={Math.min(capacity, aboardM3)}
