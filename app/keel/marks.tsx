@@ -39,8 +39,9 @@ export function Stroke({
         fill="none"
       />
       <text
-        x={at.x + 9}
+        x={at.x - 9}
         y={foot + 4}
+        textAnchor="end"
         fontSize={12}
         fill="var(--vacuum)"
         fontWeight={600}

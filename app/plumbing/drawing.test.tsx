@@ -16,7 +16,7 @@ import { newPartKinds } from "~/messages/kinds";
 import { drawnEdges, flowMarks, MARK_UNITS } from "./edges";
 import { TankGlyph } from "./glyphs";
 import { needleRad } from "./kinds/gauge";
-import { PartNode } from "./nodes";
+import { PartNode, TankNode } from "./nodes";
 import { Plumbing } from "./Plumbing";
 
 const read = (name: string): Job =>
@@ -300,4 +300,26 @@ describe("the plumbing of a line-up", () => {
     expect(held).toMatch(/^M[\d.]+ [\d.]+L/);
     expect(held).not.toBe(edge(() => ({ x: 0, y: 0 })));
   });
+});
+
+test("a tank's name stands clear of its level line, however full it is", () => {
+  const tank = newTank("t", "Port", { xM: 0, yM: 0, zM: 0 });
+  const box = { x: 0, y: 0, width: 132, height: 108 };
+  const drawnTank = (aboardM3: number) =>
+    renderToStaticMarkup(
+      <svg>
+        <TankNode tank={tank} box={box} placed={empty()} units={metricUnits} text={1} aboardM3={aboardM3} />
+      </svg>,
+    );
+  for (let litres = 4; litres < 200; litres += 4) {
+    const markup = drawnTank(litres / 1000);
+    const level = Number(/<line [^>]*y1="([\d.]+)"/.exec(markup)?.[1]);
+    const lines = [...markup.matchAll(/<text [^>]*?\by="([\d.]+)"/g)].map(([, y]) => Number(y));
+    expect(lines).toHaveLength(2);
+    expect(Number.isFinite(level)).toBe(true);
+    // Letters reach about 10 px over the foot of their line.
+    for (const foot of lines) expect(level > foot || level < foot - 9).toBe(true);
+    expect(Math.min(...lines)).toBeGreaterThan(10);
+    expect(Math.max(...lines)).toBeLessThan(108);
+  }
 });

@@ -1,7 +1,7 @@
 import { memo } from "react";
 import type { Placed } from "~/core/drawing/placed";
 import type { Tank } from "~/core/plan/types";
-import { levelOfVolumeM } from "~/core/tanks/tank";
+import { heightsOf, levelOfVolumeM } from "~/core/tanks/tank";
 import { type UnitChoice } from "~/core/units/format";
 import { tradeIn } from "~/core/units/trade";
 import { TankGlyph } from "./glyphs";
@@ -11,6 +11,19 @@ import { drawingOf } from "./kinds/index";
 type NodeBox = Drawn["box"];
 
 const tankHalo = { ...halo, stroke: "var(--atRest)" } as const;
+
+/** Of its name and the figure under it, from the foot of the first line: what they take up and down. */
+const NAME = { up: 13, down: 20 } as const;
+
+/** Where a tank's name stands, from its top: in its middle, or clear of the level line. */
+function nameClear(tank: Tank, levelM: number, heightPx: number, text: number): number {
+  const { lowM, highM } = heightsOf(tank);
+  const middle = heightPx * 0.45;
+  const surface = ((highM - levelM) / (highM - lowM)) * heightPx;
+  const [up, down] = [NAME.up * text, NAME.down * text];
+  if (surface < middle - up || surface > middle + down) return middle;
+  return surface + up + down < heightPx - 4 ? surface + up + 2 : surface - down;
+}
 
 export const TankNode = memo(function TankNode({
   tank,
@@ -27,6 +40,8 @@ export const TankNode = memo(function TankNode({
   text: number;
   aboardM3: number;
 }) {
+  const levelM = levelOfVolumeM(tank, aboardM3);
+  const nameY = nameClear(tank, levelM, box.height, text);
   return (
     <g>
       {tank.ports.map(({ id }) => {
@@ -40,10 +55,10 @@ export const TankNode = memo(function TankNode({
           />
         ) : null;
       })}
-      <TankGlyph tank={tank} levelM={levelOfVolumeM(tank, aboardM3)} width={box.width} height={box.height} />
+      <TankGlyph tank={tank} levelM={levelM} width={box.width} height={box.height} />
       <text
         x={box.width / 2}
-        y={box.height * 0.45}
+        y={nameY}
         fontSize={13 * text}
         fontWeight={650}
         fill="var(--ink)"
@@ -54,7 +69,7 @@ export const TankNode = memo(function TankNode({
       </text>
       <text
         x={box.width / 2}
-        y={box.height * 0.45 + 15 * text}
+        y={nameY + 15 * text}
         fontSize={12 * text}
         fill="var(--ink)"
         textAnchor="middle"
