@@ -15,6 +15,7 @@ for (const name of [
   "board",
   "bleed",
   "order",
+  "drawing",
   "care",
   "bundle",
   "keel",

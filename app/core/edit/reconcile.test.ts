@@ -79,8 +79,8 @@ describe("one job changed on two devices", () => {
     expect(plan.runs.some(({ id }) => id === "miner")).toBe(false);
   });
 
-  test("whatever is taken of two hundred pairs of changed jobs, the job that comes of it is sound", () => {
-    for (let seed = 0; seed < 200; seed++) {
+  test("whatever is taken of sixty pairs of changed jobs, the job that comes of it is sound", () => {
+    for (let seed = 0; seed < 60; seed++) {
       const random = seeded(8100 + seed);
       const changed = (tag: string) => {
         let job = marram;

@@ -230,7 +230,7 @@ const cases: Case[] = [
     "6 a pressure gauge before the last filter",
     "gaugePlace",
     () => change(truck(), ...placed("gauge", "g2", "r6", { measures: "pressure" })),
-    { ids: ["g2"], values: { part: "Vacuum gauge", code: "beforeLastFilter" } },
+    { ids: ["g2"], values: { part: "Vacuum gauge 2", code: "beforeLastFilter" } },
     truck,
   ],
   [

@@ -1,6 +1,6 @@
 /** A duty drawn as steps: a block as wide as its hours and as high as its load, worked on with hand, keys or fields. */
 import { Plus, X } from "lucide-react";
-import { type KeyboardEvent, type ReactNode, useState } from "react";
+import { type KeyboardEvent, type ReactNode, useEffect, useRef, useState } from "react";
 import styled from "styled-components";
 import { newId } from "~/core/kinds/ids";
 import type { Id } from "~/core/kinds/record";
@@ -87,6 +87,9 @@ export function Duty({
     else return;
     event.preventDefault();
   };
+  // Let go of by the hand, by the system, or because the place was left.
+  const drag = useRef<AbortController | null>(null);
+  useEffect(() => () => drag.current?.abort(), []);
   /** A hand on a block sets its load by height; on its right edge, its hours. */
   const onPress = (step: DutyStep, edge: boolean) => (event: React.PointerEvent<SVGElement>) => {
     choose(step.id);
@@ -106,12 +109,13 @@ export function Duty({
           : { load: clampLoad(1 - (now.clientY - box.top) / HEIGHT) },
       );
     };
-    const end = () => {
-      window.removeEventListener("pointermove", move);
-      window.removeEventListener("pointerup", end);
-    };
-    window.addEventListener("pointermove", move);
-    window.addEventListener("pointerup", end);
+    drag.current?.abort();
+    const held = new AbortController();
+    drag.current = held;
+    const { signal } = held;
+    window.addEventListener("pointermove", move, { signal });
+    for (const ends of ["pointerup", "pointercancel"])
+      window.addEventListener(ends, () => held.abort(), { signal });
   };
   const strip = duty.length > 0 && (
     <Strip
