@@ -1,5 +1,5 @@
-import { type ReactNode, useLayoutEffect, useRef } from "react";
-import { Tabs as AriaTabs, Tab, TabList } from "react-aria-components";
+import type { ReactNode } from "react";
+import { Tabs as AriaTabs, Tab, TabList, TabPanel } from "react-aria-components";
 import styled from "styled-components";
 
 const Strip = styled(TabList)`
@@ -17,8 +17,9 @@ const One = styled(Tab)`
   &[data-selected] { border-bottom-color: var(--ink); color: var(--ink); font-weight: 650; }
   &[data-focus-visible] { outline: 2px solid var(--act); outline-offset: -2px; }
 `;
-const Body = styled.div`
-  padding-top: 10px; min-width: 0;
+const Body = styled(TabPanel)`
+  outline: none; padding-top: 10px; min-width: 0;
+  &[data-focus-visible] { outline: 2px solid var(--act); outline-offset: 2px; }
 `;
 
 interface TabItem<K extends string> {
@@ -44,21 +45,11 @@ export function Tabs<K extends string>({
   chosen: K;
   onChoose: (id: K) => void;
 }) {
-  // A plain panel under the tab's own ids: the library's walks all that is in it after every render, which a slider pays.
-  const strip = useRef<HTMLDivElement>(null);
-  const panel = useRef<HTMLDivElement>(null);
-  useLayoutEffect(() => {
-    const tab = strip.current?.querySelector('[role="tab"][aria-selected="true"]');
-    const controls = tab?.getAttribute("aria-controls");
-    if (!tab || !panel.current || !controls) return;
-    panel.current.id = controls;
-    panel.current.setAttribute("aria-labelledby", tab.id);
-  }, [chosen]);
   return (
     <AriaTabs selectedKey={chosen} onSelectionChange={(key) => onChoose(String(key) as K)}>
       <Top>
         {head}
-        <Strip ref={strip} aria-label={label}>
+        <Strip aria-label={label}>
           {tabs.map(({ id, name, mark }) => (
             <One key={id} id={id}>
               {name}
@@ -67,9 +58,11 @@ export function Tabs<K extends string>({
           ))}
         </Strip>
       </Top>
-      <Body key={chosen} ref={panel} role="tabpanel">
-        {tabs.find(({ id }) => id === chosen)?.body()}
-      </Body>
+      {tabs.map(({ id, body }) => (
+        <Body key={id} id={id}>
+          {id === chosen && body()}
+        </Body>
+      ))}
     </AriaTabs>
   );
 }
