@@ -1,5 +1,5 @@
 /** The shop's certificate held against Node's own reading of X.509 (RFC 5280) and a real TLS handshake. */
-import { execFileSync } from "node:child_process";
+import { type ChildProcess, execFileSync, spawn } from "node:child_process";
 import { createPrivateKey, X509Certificate } from "node:crypto";
 import { mkdtempSync, readFileSync, rmSync, statSync } from "node:fs";
 import { createServer, get } from "node:https";
@@ -52,5 +52,59 @@ describe("the shop's own certificate", () => {
     expect(await ask(read("root.crt"))).toBe("200");
     expect(await ask()).toMatch(/SELF_SIGNED|UNABLE_TO/);
     server.close();
+  });
+});
+
+describe("the shop's shelf", () => {
+  const program = `
+    import express from "express";
+    import { shelf } from "./scripts/shelf.mjs";
+    const app = express();
+    app.use("/shelf", shelf());
+    const server = app.listen(0, "127.0.0.1", () => console.log(server.address().port));`;
+  let served: ChildProcess;
+  let base = "";
+  beforeAll(async () => {
+    served = spawn("node", ["--input-type=module", "-e", program]);
+    const port = await new Promise<string>((done) =>
+      served.stdout!.once("data", (data) => done(String(data).trim())),
+    );
+    base = `http://127.0.0.1:${port}/shelf`;
+  });
+  afterAll(() => void served.kill());
+  const put = (id: string, body: string, headers: Record<string, string> = {}) =>
+    fetch(`${base}/${id}`, { method: "PUT", body, headers }).then(({ status }) => status);
+  const list = async () =>
+    ((await (await fetch(base)).json()) as { files: { id: string; name: string }[] }).files;
+
+  test("gives back what was laid down, byte for byte, under its name; the newer takes the place of the older", async () => {
+    expect(await list()).toEqual([]);
+    expect(await put("marram", "first")).toBe(204);
+    expect(await put("marram", "{\u00e9}", { "X-Job-Name": encodeURIComponent("Marr\u00e9m / 2") })).toBe(
+      204,
+    );
+    expect(await list()).toMatchObject([{ id: "marram", name: "Marr\u00e9m / 2", bytes: 4 }]);
+    expect(await (await fetch(`${base}/marram`)).text()).toBe("{\u00e9}");
+    expect((await fetch(`${base}/other`)).status).toBe(404);
+  });
+
+  test("takes nothing from a page of another place, without a body, or under a name that is none", async () => {
+    const before = await list();
+    expect(await put("x", "y", { Origin: "https://elsewhere.example" })).toBe(403);
+    expect(await put("x", "y", { Origin: "null" })).toBe(403);
+    expect(await put("x", "")).toBe(400);
+    expect(await put("x", "y", { "X-Job-Name": "%E0%A4%A" })).toBe(400);
+    expect(await put("..%2fetc", "y")).toBe(400);
+    expect(await put("a-name-that-is-too-long", "y")).toBe(400);
+    expect(await list()).toEqual(before);
+  });
+
+  test("holds forty jobs and says when it is full", async () => {
+    const answers: number[] = [];
+    for (let i = 0; i < 41; i++) answers.push(await put(`job${i}`, "x"));
+    expect(answers.filter((status) => status === 204)).toHaveLength(39);
+    expect(answers.at(-1)).toBe(507);
+    // One that lies there already can still be laid down anew.
+    expect(await put("marram", "again")).toBe(204);
   });
 });

@@ -276,3 +276,73 @@ for (const hand of ["drag", "taps", "keys"] as const) {
     await expectAccessible(page, "#place");
   });
 }
+
+test("the drawing is one stop of the Tab key, walked by arrows; a part is let into a hose and deleted by keys alone", async ({
+  page,
+}) => {
+  await openDemo(page, "van");
+  const focused = () =>
+    page.evaluate(() => ({
+      label: document.activeElement?.getAttribute("aria-label") ?? "",
+      isDrawn: document.activeElement?.closest("[data-drawing]") !== null,
+    }));
+  await expect(page.locator("svg[data-drawing]")).toBeVisible();
+  for (let tabs = 0; tabs < 40 && !(await focused()).isDrawn; tabs++) await page.keyboard.press("Tab");
+  expect((await focused()).label).toBe("Tank Heater tank");
+  await page.keyboard.press("Tab");
+  expect((await focused()).isDrawn).toBe(false);
+  await page.keyboard.press("Shift+Tab");
+  expect((await focused()).label).toBe("Tank Heater tank");
+  await page.keyboard.press("ArrowRight");
+  expect((await focused()).label).toMatch(/^Hose from Heater tank to Tank valve, .*, under /);
+  await page.keyboard.press("i");
+  await expect(page.getByRole("dialog")).toContainText("Let into");
+  await page.keyboard.type("non-return");
+  await expect(page.getByRole("option")).toHaveCount(1);
+  await page.keyboard.press("ArrowDown");
+  await page.keyboard.press("Enter");
+  await expect(page.getByRole("button", { name: /^Check valve/ }).first()).toBeFocused();
+  // To its figures and back.
+  await page.keyboard.press("F6");
+  await expect(page.getByRole("group", { name: "What is chosen" })).toBeFocused();
+  await page.keyboard.press("F6");
+  await expect(page.getByRole("button", { name: /^Check valve/ }).first()).toBeFocused();
+  await page.keyboard.press("Delete");
+  await expect(page.getByRole("button", { name: /^Check valve/ })).toHaveCount(0);
+  await expect.poll(async () => (await focused()).isDrawn).toBe(true);
+});
+
+test("a nub let go over a hose lets in a tee, over empty ground it opens the list of parts at its port", async ({
+  page,
+}) => {
+  await openDemo(page, "van");
+  await page.getByRole("button", { name: "Add tank" }).click();
+  const nub = page.getByRole("button", { name: /^Join from Tank 3, supply/ });
+  await expect(nub).toBeVisible();
+  const drag = async (x: number, y: number) => {
+    const from = (await nub.boundingBox())!;
+    await page.mouse.move(from.x + from.width / 2, from.y + from.height / 2);
+    await page.mouse.down();
+    await page.mouse.move(x - 20, y - 10, { steps: 6 });
+    await page.mouse.move(x, y, { steps: 4 });
+    await page.mouse.up();
+  };
+  const canvas = (await page.getByRole("region", { name: "Plumbing" }).boundingBox())!;
+  await drag(canvas.x + canvas.width * 0.6, canvas.y + canvas.height - 60);
+  const dialog = page.getByRole("dialog");
+  await expect(dialog).toContainText("Add at Tank 3, supply");
+  await expectAccessible(page, "[role=dialog]");
+  await page.keyboard.press("Escape");
+  await expect(dialog).toHaveCount(0);
+  const hose = page.getByRole("button", { name: /^Hose from Line filter to Dosing pump/ });
+  const box = (await hose.locator("path").nth(1).boundingBox())!;
+  await drag(box.x + box.width / 2, box.y + box.height / 2);
+  await expect(page.getByRole("button", { name: /^Hose from Tank 3 to Tee/ })).toHaveAttribute(
+    "aria-pressed",
+    "true",
+  );
+  await expect(page.getByRole("button", { name: /^Hose from Tee to Dosing pump/ })).toBeVisible();
+  // One step of undo for the whole of it.
+  await page.getByRole("button", { name: "Undo", exact: true }).click();
+  await expect(hose).toBeVisible();
+});

@@ -23,14 +23,19 @@ export function shelf() {
   router.put("/:id", express.raw({ type: "*/*", limit: MOST_BYTES }), (request, answer) => {
     const { id } = request.params;
     // A page from elsewhere lays nothing down here.
-    const origin = request.headers.origin;
-    if (origin !== undefined && new URL(origin).host !== request.headers.host)
-      return answer.status(403).end();
+    const { origin, host } = request.headers;
+    if (origin !== undefined && ![`https://${host}`, `http://${host}`].includes(origin))
+      return answer.status(403).type("text/plain").send("From another place.\n");
     if (!/^[\w-]{1,14}$/.test(id) || !Buffer.isBuffer(request.body) || request.body.length === 0)
       return answer.status(400).type("text/plain").send("No job file.\n");
     if (!files.has(id) && files.size >= MOST_FILES)
       return answer.status(507).type("text/plain").send("The shelf is full.\n");
-    const name = decodeURIComponent(String(request.headers["x-job-name"] ?? id)).slice(0, MOST_NAME);
+    let name = id;
+    try {
+      name = decodeURIComponent(String(request.headers["x-job-name"] ?? id)).slice(0, MOST_NAME);
+    } catch {
+      return answer.status(400).type("text/plain").send("Its name cannot be read.\n");
+    }
     files.set(id, { name, at: new Date().toISOString(), bytes: request.body });
     answer.status(204).end();
   });

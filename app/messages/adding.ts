@@ -1,5 +1,6 @@
 /** What can be added to a plan, with the words that the trade seeks it by. */
-import type { Thing } from "~/core/edit/adding";
+import type { Group, Thing } from "~/core/edit/adding";
+import type { Engine } from "~/core/kinds/index";
 import type { NewPartKind } from "~/core/plan/blank";
 import { newPartKinds } from "./kinds";
 
@@ -45,52 +46,36 @@ const words: Partial<Record<NewPartKind, string>> = {
   waterSensor: "water in fuel alarm probe",
 };
 
-/** Everything, what is added most first. */
+const grouped = (group: Group, name: string, sought: string): Addable => ({
+  id: group,
+  name,
+  words: sought,
+  thing: { kind: "group", group },
+});
+const burning = (consumer: Engine["kind"], name: string, sought: string): Addable => ({
+  id: consumer,
+  name,
+  words: sought,
+  thing: { kind: "consumer", consumer },
+});
+const tank = (id: string, name: string, called: string, sought: string): Addable => ({
+  id,
+  name,
+  words: sought,
+  thing: { kind: "tank", name: called },
+});
+
+/** Everything, what is added most first; a tank without a name is numbered. */
 export const addables: readonly Addable[] = [
   ...newPartKinds.map(
     ({ id, name }): Addable => ({ id, name, words: words[id] ?? "", thing: { kind: "part", part: id } }),
   ),
-  {
-    id: "duplex",
-    name: "Duplex pair of filters",
-    words: "twin separators stand-by changeover two filters",
-    thing: { kind: "group", group: "duplex" },
-  },
-  {
-    id: "pumpWithBypass",
-    name: "Lift pump with bypass",
-    words: "check valve round the pump priming",
-    thing: { kind: "group", group: "pumpWithBypass" },
-  },
-  {
-    id: "teeWithTap",
-    name: "Tee with a shut-off",
-    words: "branch heater take-off tap",
-    thing: { kind: "group", group: "teeWithTap" },
-  },
-  { id: "tank", name: "Tank", words: "main wing saddle sump keel", thing: { kind: "tank", name: "" } },
-  {
-    id: "dayTank",
-    name: "Day tank",
-    words: "header gravity auxiliary",
-    thing: { kind: "tank", name: "Day tank" },
-  },
-  {
-    id: "engine",
-    name: "Engine",
-    words: "motor main outboard",
-    thing: { kind: "consumer", consumer: "engine" },
-  },
-  {
-    id: "generator",
-    name: "Generator",
-    words: "genset auxiliary",
-    thing: { kind: "consumer", consumer: "generator" },
-  },
-  {
-    id: "heater",
-    name: "Heater",
-    words: "air heater cooker stove",
-    thing: { kind: "consumer", consumer: "heater" },
-  },
+  grouped("duplex", "Duplex pair of filters", "twin separators stand-by changeover two filters"),
+  grouped("pumpWithBypass", "Lift pump with bypass", "check valve round the pump priming"),
+  grouped("teeWithTap", "Tee with a shut-off", "branch heater take-off tap"),
+  tank("tank", "Tank", "", "main wing saddle sump keel"),
+  tank("dayTank", "Day tank", "Day tank", "header gravity auxiliary"),
+  burning("engine", "Engine", "motor main outboard"),
+  burning("generator", "Generator", "genset auxiliary"),
+  burning("heater", "Heater", "air heater cooker stove"),
 ];

@@ -90,6 +90,8 @@ export function changeText(command: Command, name: (id: Id) => string): string {
       case "addBoard":
         return command.board.name;
       case "several": {
+        const lineUp = command.commands.find((one) => one.name === "addLineUp");
+        if (lineUp) return lineUp.lineUpName;
         // The last that was made is what it came to.
         const made = [...command.commands].reverse().find((one) => "kind" in one && "id" in one);
         return made && "id" in made ? known(made.id) : null;

@@ -23,6 +23,7 @@ const whats: Record<What, string> = {
 /** Fields that are told in words of their own; all others as figures of their kind. */
 const labels: Readonly<Record<string, string>> = {
   name: "name",
+  kind: "what it is",
   note: "note",
   boreM: "bore",
   position: "where it stands",

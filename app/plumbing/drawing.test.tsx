@@ -35,7 +35,6 @@ const empty = (): Placed => ({
   ports: new Map(),
   edges: new Map(),
   cells: new Map(),
-  origin: { x: 0, y: 0 },
 });
 
 /** Parts in a row, hoses straight from one to the other: a layout that needs no layouter. */

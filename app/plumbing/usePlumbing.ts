@@ -1,3 +1,4 @@
+import { useMemo } from "react";
 import { drawnHoses, drawnNodes } from "~/core/drawing/nodes";
 import { type Placed, placedOf } from "~/core/drawing/placed";
 import type { Network } from "~/core/network/network";
@@ -8,6 +9,10 @@ const MOST = 6;
 
 /** The drawing of a network; it stays the same while nothing that is drawn changes. */
 export function usePlumbing(network: Network): Placed {
+  return useMemo(() => drawing(network), [network]);
+}
+
+function drawing(network: Network): Placed {
   const { plan } = network;
   const nodes = drawnNodes(network, plan.sides ?? {});
   const key = JSON.stringify([plan.id, plan.places, plan.sides, nodes, drawnHoses(network, nodes)]);

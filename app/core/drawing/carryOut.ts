@@ -2,7 +2,6 @@
 import { enablePatches, produceWithPatches } from "immer";
 import type { Command } from "../edit/command";
 import { type Applied, applyCommand } from "../edit/commands";
-import { isConsumerKind } from "../kinds/families";
 import type { Id } from "../kinds/record";
 import { buildNetwork } from "../network/network";
 import { partsOf, portKey, portsOf } from "../plan/ports";
@@ -36,10 +35,7 @@ function loosePieces(job: Job, plan: Plan): Set<Id>[] {
     near.get(from.part)?.add(to.part);
     near.get(to.part)?.add(from.part);
   }
-  const fixed = new Set([
-    ...job.tanks.map(({ id }) => id),
-    ...job.consumers.filter(({ kind }) => isConsumerKind(kind)).map(({ id }) => id),
-  ]);
+  const fixed = new Set([...job.tanks, ...job.consumers].map(({ id }) => id));
   const seen = new Set<Id>();
   return [...near.keys()].flatMap((start) => {
     if (seen.has(start)) return [];

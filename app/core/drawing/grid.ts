@@ -365,15 +365,29 @@ export function portCells(nodes: readonly DrawnNode[], places: ReadonlyMap<strin
   );
 }
 
-const spanOf = (ports: ReadonlyMap<string, Cell>, { from, to }: DrawnHose): number => {
-  const [a, b] = [ports.get(from), ports.get(to)] as [Cell, Cell];
-  return Math.abs(a.x - b.x) + Math.abs(a.y - b.y);
-};
+/** Hoses by how far apart their ports stand; of two alike the same one first each time. */
+export function shortFirst(hoses: readonly DrawnHose[], ports: ReadonlyMap<string, Cell>): DrawnHose[] {
+  const span = ({ from, to }: DrawnHose): number => {
+    const [a, b] = [ports.get(from), ports.get(to)] as [Cell, Cell];
+    return Math.abs(a.x - b.x) + Math.abs(a.y - b.y);
+  };
+  return [...hoses].sort((a, b) => span(a) - span(b) || (a.id < b.id ? -1 : 1));
+}
+
+/** What a drawing is priced by, in cells of hose; a hose without a way is worse than anything. */
+const PRICE = { crossing: 60, bend: 14, fault: 80, noWay: 1000 };
+
+export function priceOf({ grid, ways }: Routed): number {
+  let sum = PRICE.crossing * grid.crossings();
+  for (const { points, bends, length, faults } of ways.values())
+    sum += points ? PRICE.bend * bends + length + PRICE.fault * faults : PRICE.noWay;
+  return sum;
+}
 
 /** So often hoses that lie in the way of one without a clean way are taken up and laid anew. */
 const AGAIN = 4;
 
-interface Routed {
+export interface Routed {
   grid: Grid;
   ways: Map<string, Way>;
 }
@@ -385,7 +399,7 @@ export function routed(
   hoses: readonly DrawnHose[],
 ): Routed {
   const ports = portCells(nodes, places);
-  const order = [...hoses].sort((a, b) => spanOf(ports, a) - spanOf(ports, b) || (a.id < b.id ? -1 : 1));
+  const order = shortFirst(hoses, ports);
   const grid = new Grid(nodes, places);
   const ways = new Map<string, Way>();
   const lay = (hose: DrawnHose, way = grid.find(hose)) => {

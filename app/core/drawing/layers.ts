@@ -2,11 +2,10 @@
  * A drawing from nothing: layers from the tanks to the consumers, in each an order with few crossings, chains straight
  * (after Sugiyama, Tagawa and Toda 1981, and Brandes and Koepf 2002, on whole cells).
  */
-import { isConsumerKind } from "../kinds/families";
 import type { Id } from "../kinds/record";
 import type { Cell } from "../plan/types";
-import { routed } from "./grid";
-import { type DrawnHose, type DrawnNode, ownerOf } from "./nodes";
+import { priceOf, routed } from "./grid";
+import { type DrawnHose, type DrawnNode, isLast, isTank, ownerOf } from "./nodes";
 import type { Oriented } from "./orient";
 
 /** A node of a layer, or the place where a long hose passes it. */
@@ -26,9 +25,6 @@ interface Segment {
   right: number;
   rightRow: number;
 }
-
-const isTank = ({ kind }: DrawnNode) => kind === "tank";
-const isLast = ({ kind }: DrawnNode) => kind !== "tank" && isConsumerKind(kind);
 
 interface Edge {
   left: number;
@@ -448,8 +444,7 @@ function folded(
 }
 
 /** May its ports change places on their side? A tank's and an engine's are where they are. */
-const isFree = (node: DrawnNode) =>
-  node.kind !== "tank" && !isConsumerKind(node.kind) && node.ports.length > 2;
+const isFree = (node: DrawnNode) => !isTank(node) && !isLast(node) && node.ports.length > 2;
 
 /** A node with the ports of each side in the order of what they lead to. */
 function portsTurned(node: DrawnNode, towards: ReadonlyMap<string, number>): DrawnNode {
@@ -519,12 +514,6 @@ function turned({ nodes, segments, layers }: Laid): DrawnNode[] {
   });
 }
 
-const worth = ({ grid, ways }: ReturnType<typeof routed>): number => {
-  let sum = 60 * grid.crossings();
-  for (const { points, bends, length } of ways.values()) sum += points ? 14 * bends + length : 1000;
-  return sum;
-};
-
 /** Everything placed from nothing, its ports by side; loose parts stand in a tray under the rest. */
 export function freshPlaces(
   nodes: readonly DrawnNode[],
@@ -545,7 +534,7 @@ export function freshPlaces(
       if (node) places.set(node.id, { x: columns[i] as number, y: rows[i] as number });
     });
     if (one.nodes.length > 0) folded(one.vertices, one.segments, places, one.nodes);
-    return { laid: one.nodes, places, price: worth(routed(one.nodes, places, hoses)) };
+    return { laid: one.nodes, places, price: priceOf(routed(one.nodes, places, hoses)) };
   });
   const { laid, places } = drawings.reduce((a, b) => (b.price < a.price ? b : a));
   const top = Math.min(0, ...laid.map(({ id, above }) => (places.get(id)?.y ?? 0) - above));

@@ -1,5 +1,5 @@
 /** What is drawn of a plan: bodies on a grid with ports on its lines, and hoses and joints between their ports. */
-import { isConsumer } from "../kinds/families";
+import { isConsumer, isConsumerKind } from "../kinds/families";
 import type { Part } from "../kinds/index";
 import type { Id } from "../kinds/record";
 import type { Network } from "../network/network";
@@ -51,6 +51,9 @@ export interface DrawnHose {
   to: string;
 }
 
+export const isTank = ({ kind }: DrawnNode): boolean => kind === "tank";
+/** What burns fuel stands last. */
+export const isLast = ({ kind }: DrawnNode): boolean => kind !== "tank" && isConsumerKind(kind);
 export const isTee = ({ columns }: DrawnNode): boolean => columns === 0;
 
 const cells = (px: number) => Math.ceil(px / CELL_PX - 1e-9);

@@ -16,9 +16,8 @@ export interface Placed {
   >;
   ports: Map<string, { x: number; y: number; side: Side }>;
   edges: Map<Id, { x: number; y: number }[]>;
-  /** Where bodies stand by the plan's own places, and the drawing's own corner by them. */
+  /** Where bodies stand by the plan's own places. */
   cells: Map<Id, Cell>;
-  origin: Cell;
 }
 
 /** Free around everything, cells. */
@@ -53,7 +52,6 @@ export function drawn(network: Network, { places, sides }: Settled): Placed {
     ),
     edges: new Map([...ways].map(([id, { points }]) => [id, (points ?? []).map(px)] as const)),
     cells: at,
-    origin: { x: left, y: top },
   };
 }
 

@@ -2,18 +2,19 @@
  * Where everything stands: what has a place keeps it, what is new is put where it costs least, by really routing what
  * changes. A plan without places is laid out from nothing.
  */
-import { isConsumerKind } from "../kinds/families";
 import type { Id } from "../kinds/record";
 import type { Network } from "../network/network";
 import { onSheet } from "../plan/places";
 import type { Cell, Plan } from "../plan/types";
-import { Grid, portCells, routed, type Way } from "./grid";
+import { Grid, portCells, priceOf, routed, shortFirst, type Way } from "./grid";
 import { freshPlaces } from "./layers";
 import {
   type DrawnHose,
   type DrawnNode,
   drawnHoses,
   drawnNodes,
+  isLast,
+  isTank,
   meet,
   ownerOf,
   type Side,
@@ -26,8 +27,8 @@ export interface Settled {
   sides: Sides;
 }
 
-/** What a drawing is priced by: crossings, bends and cells of length, and cells that something is moved. */
-const PRICE = { crossing: 60, bend: 14, moved: 1.8, fault: 80 };
+/** Against a cell of hose, a cell that something is moved by. */
+const MOVED = 1.8;
 /** Cells between a port and what is put before it, and how far an engine stands from the tanks. */
 const BESIDE = 3;
 const SPAN = 46;
@@ -42,7 +43,7 @@ const MOST_CUT = 24;
 function sidesAsDrawn(nodes: readonly DrawnNode[]): Sides {
   return Object.fromEntries(
     nodes
-      .filter(({ kind }) => kind !== "tank" && !isConsumerKind(kind))
+      .filter((node) => !isTank(node) && !isLast(node))
       .map(({ id, ports }) => {
         const on = (side: Side) =>
           ports
@@ -91,34 +92,26 @@ function isBarred({ points }: Way, node: DrawnNode, at: Cell): boolean {
 }
 
 /** What a drawing costs with the ways that stand, and new ones for the rest. */
-function priceOf(
+function priceWith(
   nodes: readonly DrawnNode[],
   places: ReadonlyMap<Id, Cell>,
   hoses: readonly DrawnHose[],
   standing: ReadonlyMap<Id, Way>,
 ): number {
   const grid = new Grid(nodes, places);
-  let sum = 0;
-  const add = (way: Way) => {
+  const ways = new Map<Id, Way>();
+  const lay = (id: Id, way: Way) => {
     grid.lay(way);
-    sum += way.points ? PRICE.bend * way.bends + way.length + PRICE.fault * way.faults : 1000;
+    ways.set(id, way);
   };
   for (const { id } of hoses) {
     const way = standing.get(id);
-    if (way) add(way);
+    if (way) lay(id, way);
   }
-  const ports = portCells(nodes, places);
-  const span = ({ from, to }: DrawnHose) => {
-    const [a, b] = [ports.get(from), ports.get(to)] as [Cell, Cell];
-    return Math.abs(a.x - b.x) + Math.abs(a.y - b.y);
-  };
-  for (const hose of hoses.filter(({ id }) => !standing.has(id)).sort((a, b) => span(a) - span(b)))
-    add(grid.find(hose));
-  return sum + PRICE.crossing * grid.crossings();
+  const rest = hoses.filter(({ id }) => !standing.has(id));
+  for (const hose of shortFirst(rest, portCells(nodes, places))) lay(hose.id, grid.find(hose));
+  return priceOf({ grid, ways });
 }
-
-const isTank = ({ kind }: DrawnNode) => kind === "tank";
-const isLast = ({ kind }: DrawnNode) => kind !== "tank" && isConsumerKind(kind);
 
 const boxOf = ({ nodes, places }: Pick<Sheet, "nodes" | "places">) => {
   const all = nodes.map((node) => ({ node, at: places.get(node.id) as Cell }));
@@ -129,13 +122,13 @@ const boxOf = ({ nodes, places }: Pick<Sheet, "nodes" | "places">) => {
   };
 };
 
-export const isFree = (sheet: Pick<Sheet, "nodes" | "places">, node: DrawnNode, at: Cell): boolean =>
+const isFree = (sheet: Pick<Sheet, "nodes" | "places">, node: DrawnNode, at: Cell): boolean =>
   !sheet.nodes.some(
     (other) => other.id !== node.id && meet(node, at, other, sheet.places.get(other.id) as Cell),
   );
 
 /** Free places around one, the nearest first. */
-export function roomsNear(
+function roomsNear(
   sheet: Pick<Sheet, "nodes" | "places">,
   node: DrawnNode,
   wish: Cell,
@@ -262,10 +255,10 @@ function placeJoined(sheet: Sheet, node: DrawnNode, hoses: readonly DrawnHose[])
   }
   const priced = (places: Map<Id, Cell>, ways: ReadonlyMap<Id, Way>, moved: number) => ({
     places,
-    price: priceOf(nodes, places, among, ways) + PRICE.moved * moved,
+    price: priceWith(nodes, places, among, ways) + MOVED * moved,
   });
   // What it costs without the new part.
-  const stood = priceOf(
+  const stood = priceWith(
     sheet.nodes,
     sheet.places,
     among.filter(({ id }) => sheet.ways.has(id)),
@@ -287,8 +280,7 @@ function placeJoined(sheet: Sheet, node: DrawnNode, hoses: readonly DrawnHose[])
   for (const { x, y, mine } of cuts) {
     const cut = cutAt(sheet, node, { x, y: y - (sideOf.get(mine)?.row ?? 0) });
     const cheapest = Math.min(...options.map(({ price }) => price));
-    if (cut && cheapest > stood + PRICE.moved * cut.moved)
-      options.push(priced(cut.places, new Map(), cut.moved));
+    if (cut && cheapest > stood + MOVED * cut.moved) options.push(priced(cut.places, new Map(), cut.moved));
   }
   const best = options.reduce<(typeof options)[number] | null>(
     (a, b) => (a && a.price <= b.price ? a : b),
@@ -304,10 +296,10 @@ function withWays(nodes: DrawnNode[], places: Map<Id, Cell>, hoses: readonly Dra
 /** Has every port of every part a side already? */
 const isKnown = ({ plan }: Network, nodes: readonly DrawnNode[], sides: Sides): boolean =>
   nodes.every(
-    ({ id, kind, ports }) =>
-      kind === "tank" ||
-      isConsumerKind(kind) ||
-      ports.length === (sides[id]?.west.length ?? 0) + (sides[id]?.east.length ?? 0),
+    (node) =>
+      isTank(node) ||
+      isLast(node) ||
+      node.ports.length === (sides[node.id]?.west.length ?? 0) + (sides[node.id]?.east.length ?? 0),
   ) || plan.parts.length === 0;
 
 /** So often at most; each time by so many lines. */

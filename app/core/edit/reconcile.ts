@@ -53,7 +53,6 @@ const planLists = [
 /** Not told: ids, what goes with a figure or a part of its own, and where things stand on the drawing. */
 const silent = new Set([
   "id",
-  "kind",
   "given",
   "tanks",
   "consumers",
@@ -91,7 +90,7 @@ function between(what: What, here: readonly Item[], there: readonly Item[], plan
   const key = (id: Id, field: string) => `${planId ?? ""}/${what}/${id}/${field}`;
   return [...new Set([...own.keys(), ...other.keys()])].flatMap((id): Difference[] => {
     const [a, b] = [own.get(id), other.get(id)];
-    if (!a || !b || a.kind !== b.kind)
+    if (!a || !b || (what !== "job" && a.kind !== b.kind))
       return [
         { ...base(id), key: key(id, ""), name: nameIn(a ?? (b as Item)), field: null, here: a, there: b },
       ];

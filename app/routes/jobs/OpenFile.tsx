@@ -22,6 +22,15 @@ export default function OpenFile({ onClose, onKept }: { onClose: () => void; onK
     setFile(bytes);
     await take(bytes, "ask");
   };
+  const compare = async (bytes: Uint8Array) => {
+    try {
+      const found = await bothOf(bytes);
+      setBoth(found);
+      if (!found) say({ text: "The job here cannot be read: save it as a file first.", lasts: true });
+    } catch (error) {
+      say({ text: storageFault(error), lasts: true });
+    }
+  };
   const fetched = (id: string) =>
     void takeFromShelf(id).then(open, (error: unknown) =>
       say({ text: String((error as Error).message), lasts: true }),
@@ -73,7 +82,7 @@ export default function OpenFile({ onClose, onKept }: { onClose: () => void; onK
           <Actions>
             <Button onPress={() => void take(file, "replace")}>Replace it</Button>
             <Button onPress={() => void take(file, "logAlone")}>Take its log alone</Button>
-            <Button onPress={() => void bothOf(file).then(setBoth)}>Compare and choose</Button>
+            <Button onPress={() => void compare(file)}>Compare and choose</Button>
             <Button $main onPress={() => void take(file, "keepBoth")}>
               Keep both
             </Button>

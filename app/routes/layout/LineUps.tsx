@@ -1,6 +1,6 @@
 import { useState } from "react";
 import { newId } from "~/core/kinds/ids";
-import { lineUpFor } from "~/core/manifold/lineUpFor";
+import { type Asked, lineUpFor } from "~/core/manifold/lineUpFor";
 import type { Purpose } from "~/core/plan/types";
 import { fileName, saveText } from "~/state/files";
 import { useJob } from "~/state/job";
@@ -114,20 +114,21 @@ function NewLineUp({ onMade }: { onMade: () => void }) {
   const [toId, setTo] = useState<string | null>(null);
   const into = others.find(({ id }) => id === toId) ?? others[0];
   if (!tank) return <p style={{ margin: 0 }}>A line-up begins at a tank: add one first.</p>;
-  const id = newId();
-  const found = lineUpFor(network, id, {
+  const wanted: Asked = {
     purpose,
     name: nameFor(tank.name),
     fromTank: tank.id,
     ...(isFed && consumer ? { consumer: consumer.id } : {}),
     ...(purpose === "transfer" && into ? { toTank: into.id } : {}),
-  });
-  const make = () =>
-    void dispatch({ name: "several", commands: found.commands }).then(({ ok }) => {
-      if (!ok) return;
-      chooseLineUp(id);
-      onMade();
-    });
+  };
+  const found = lineUpFor(network, "asked", wanted);
+  const make = async () => {
+    const id = newId();
+    const { ok } = await dispatch({ name: "several", commands: lineUpFor(network, id, wanted).commands });
+    if (!ok) return;
+    chooseLineUp(id);
+    onMade();
+  };
   return (
     <section aria-label="New line-up" style={{ display: "grid", gap: 10 }}>
       <Select label="What for" value={purpose} options={purposes} onChange={setPurpose} />
@@ -145,7 +146,7 @@ function NewLineUp({ onMade }: { onMade: () => void }) {
         <p style={{ margin: 0 }}>Its return finds no way back into {tank.name}.</p>
       )}
       <Actions>
-        <Button $main onPress={make}>
+        <Button $main onPress={() => void make()}>
           New line-up: {nameFor(tank.name)}
         </Button>
       </Actions>
