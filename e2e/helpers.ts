@@ -41,15 +41,19 @@ export async function choose(
   if (hand === "mouse") await target.click();
   else {
     const id = await target.getAttribute("data-key");
-    for (let tries = 0; tries < 60; tries++) {
-      const at = await page.evaluate(() => {
+    const at = () =>
+      page.evaluate(() => {
         const active = document.activeElement;
         // In a list that is sought by typing the focus stays in the field, which points at the option.
         const points = active?.getAttribute("aria-activedescendant");
-        return (points ? document.getElementById(points) : active)?.getAttribute("data-key");
+        return (points ? document.getElementById(points) : active)?.getAttribute("data-key") ?? null;
       });
-      if (at === id) break;
+    for (let tries = 0; tries < 60; tries++) {
+      const now = await at();
+      if (now === id) break;
       await page.keyboard.press("ArrowDown");
+      // The next is marked a moment later: a hand that looks waits for it.
+      await expect.poll(at).not.toBe(now);
     }
     await page.keyboard.press("Enter");
   }

@@ -14,8 +14,13 @@ const Search = styled(Input)`
   width: 100%; min-height: 40px; padding: 6px 10px; border: 1px solid var(--idle); background: var(--raised); border-radius: 2px;
   @media (pointer: coarse) { min-height: 44px; }
 `;
+/** The focus stays in the field while the list is gone through: what scrolls can be come to by itself. */
+const Scrolled = styled.div`
+  max-height: 50vh; overflow: auto;
+  &:focus-visible { outline: 2px solid var(--act); outline-offset: 2px; }
+`;
 const Found = styled(ListBox)`
-  max-height: 50vh; overflow: auto; outline: none;
+  outline: none;
   [role="option"] { padding: 8px 10px; cursor: pointer; display: flex; justify-content: space-between; gap: 12px; }
   [role="option"][data-focused] { background: color-mix(in srgb, var(--act) 14%, transparent); }
   kbd { color: var(--soft); font: inherit; }
@@ -42,14 +47,16 @@ export function Find({
       <SearchField aria-label={label} autoFocus>
         <Search placeholder={placeholder} />
       </SearchField>
-      <Found aria-label={of} onAction={(key) => onChoose(String(key))}>
-        {items.map(({ id, name, words, key }) => (
-          <ListBoxItem key={id} id={id} textValue={words ? `${name} ${words}` : name}>
-            <span>{name}</span>
-            {key && <kbd>{key}</kbd>}
-          </ListBoxItem>
-        ))}
-      </Found>
+      <Scrolled role="group" tabIndex={0} aria-label={of}>
+        <Found aria-label={of} onAction={(key) => onChoose(String(key))}>
+          {items.map(({ id, name, words, key }) => (
+            <ListBoxItem key={id} id={id} textValue={words ? `${name} ${words}` : name}>
+              <span>{name}</span>
+              {key && <kbd>{key}</kbd>}
+            </ListBoxItem>
+          ))}
+        </Found>
+      </Scrolled>
     </Autocomplete>
   );
 }
