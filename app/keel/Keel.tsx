@@ -41,6 +41,9 @@ const Tip = styled.div`
   pointer-events: none; white-space: nowrap; z-index: 2; line-height: 1.35;
 `;
 
+/** What the words of both bands take from the right, and what is told beside them, px: measured. */
+const BAND_WORDS_PX = 630;
+
 export function Keel(props: Props) {
   const {
     verdict,
@@ -71,6 +74,8 @@ export function Keel(props: Props) {
   const shown = fitNames(scale.stations, NAME_CHAR_PX, selectedId);
   const chosen = scale.stations.find(({ station }) => station.id === selectedId);
   const chosenRun = scale.legs.find(({ leg }) => leg.id === selectedId && leg.kind === "run");
+  // The bands' own words stand at the right, under zero: what is told there stands to their left.
+  const tipX = (x: number, pa: number) => (pa < 0 ? x : Math.min(x, Math.max(0, right - BAND_WORDS_PX)));
   // On the side of zero where the line is not.
   const tipY = (pa: number) => (pa < 0 ? scale.zeroY - 52 : scale.zeroY + 8);
   const axis = axisMarks(scale, units, tall ? 5 : 3);
@@ -219,7 +224,7 @@ export function Keel(props: Props) {
       </svg>
       {chosen && (
         <StationTip
-          x={chosen.x}
+          x={tipX(chosen.x, chosen.station.beforePa)}
           y={tipY(chosen.station.beforePa)}
           width={width}
           lines={stationLines(chosen.station, way, units)}
@@ -227,7 +232,7 @@ export function Keel(props: Props) {
       )}
       {!chosen && chosenRun && (
         <StationTip
-          x={chosenRun.points.at(-1)?.x ?? 0}
+          x={tipX(chosenRun.points.at(-1)?.x ?? 0, chosenRun.points[0]?.gaugePa ?? 0)}
           y={tipY(chosenRun.points[0]?.gaugePa ?? 0)}
           width={width}
           lines={hoseLines(chosenRun.leg, units)}

@@ -41,7 +41,7 @@ const Bar = styled.div`
   > .grow { flex: 1; }
 `;
 const Zoom = styled.div`
-  display: flex; position: absolute; right: 14px; bottom: 6px; z-index: 3; background: color-mix(in srgb, var(--ground) 80%, transparent);
+  display: flex; position: absolute; right: 14px; bottom: 6px; z-index: 3; background: var(--panel); border: 1px solid var(--hairline); border-radius: 2px;
   @media (max-width: 600px) { display: none; }
 `;
 const Stage = styled.div`
