@@ -202,6 +202,36 @@ test("a line is traced in the vehicle by keys: a point is moved up, a hump is to
 });
 
 for (const hand of ["mouse", "keyboard"] as const)
+  test(`the vehicle is sized, seen from four sides and turned, by ${hand}`, async ({ page }) => {
+    await openDemo(page, "unit12");
+    await press(page, hand, page.getByRole("button", { name: "In the vehicle" }));
+    for (const name of ["From the left", "From behind", "From above"])
+      await expect(page.getByRole("group", { name: new RegExp(`^${name}`) })).toBeVisible();
+    await press(page, hand, page.getByRole("button", { name: "Its sizes, 6 assumed" }));
+    await fill(page.getByRole("textbox", { name: "Length" }), "7.4 m");
+    await page.keyboard.press("Escape");
+    await expect(page.getByRole("button", { name: "Its sizes, 5 assumed" })).toBeVisible();
+    await press(page, hand, page.getByRole("button", { name: "Turned, large" }));
+    const turned = page.getByRole("application", { name: /in three dimensions/ });
+    await expect(turned).toBeVisible();
+    const before = await turned.screenshot();
+    if (hand === "keyboard") {
+      await turned.focus();
+      for (let i = 0; i < 4; i++) await page.keyboard.press("ArrowLeft");
+    } else {
+      const box = (await turned.boundingBox())!;
+      await page.mouse.move(box.x + box.width / 2, box.y + box.height / 2);
+      await page.mouse.down();
+      await page.mouse.move(box.x + box.width / 2 + 80, box.y + box.height / 2, { steps: 4 });
+      await page.mouse.up();
+    }
+    await expect.poll(async () => (await turned.screenshot()).equals(before)).toBe(false);
+    await expectAccessible(page, "#place");
+    await page.getByRole("button", { name: "Undo" }).click();
+    await expect(page.getByRole("button", { name: "Its sizes, 6 assumed" })).toBeVisible();
+  });
+
+for (const hand of ["mouse", "keyboard"] as const)
   test(`a vent with a sag is led anew by its points, and a drain is begun at its tank, by ${hand}`, async ({
     page,
   }) => {

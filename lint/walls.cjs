@@ -18,7 +18,9 @@ const rooms = {
   fields: ["ui", "state", "messages", "schemas", "core"],
   keel: ["ui", "state", "messages", "core"],
   plumbing: ["ui", "state", "messages", "core"],
-  routes: ["fields", "keel", "plumbing", "ui", "state", "messages", "store", "workers", "schemas", "core"],
+  // Geometry for what is drawn in three dimensions.
+  space: ["core"],
+  routes: ["fields", "keel", "plumbing", "space", "ui", "state", "messages", "store", "workers", "schemas", "core"],
 };
 
 const laws = ["units", "fuel", "laws"];
@@ -57,6 +59,7 @@ const coreRooms = {
   order: [...solved, "edit", "boards", "joints", "parts", "random"],
   service: [...solved, "boards"],
   drawing: [...solved, "edit"],
+  vehicle: [...built, "boards", "parts"],
   findings: [...solved, "air", "running", "care", "joints", "boards", "service", "parts"],
   work: [...solved, "drawing", "edit", "air", "boards", "care", "findings", "parts", "order", "service"],
   export: solved,

@@ -6,7 +6,7 @@ import type { Leg, Stub } from "~/core/hydraulics/route";
 import type { LineUpVerdict } from "~/core/hydraulics/worst";
 import type { Limits } from "~/core/plan/types";
 import { formatNumber, type UnitChoice } from "~/core/units/format";
-import { gaugeUnit, vacuumUnit } from "~/core/units/trade";
+import { gaugeUnit, tradeIn, vacuumUnit } from "~/core/units/trade";
 import { hoseLines, keelSummary, limitLabel, stationLines } from "~/messages/keel";
 import type { DrawnSuspect } from "~/state/job";
 import { useWidth } from "~/ui/useWidth";
@@ -29,6 +29,8 @@ interface Props {
   /** Branches that leave the way. */
   stubs?: readonly Stub[];
   suspects?: readonly DrawnSuspect[];
+  /** Height of the ground, or of the hull's foot, over the datum: heights are told over it. */
+  groundM?: number;
 }
 const NO_SUSPECTS: readonly DrawnSuspect[] = [];
 
@@ -57,6 +59,7 @@ export function Keel(props: Props) {
     marks = [],
     stubs = [],
     suspects = NO_SUSPECTS,
+    groundM = 0,
   } = props;
   const [frame, width] = useWidth();
   const { result, way, suction } = verdict;
@@ -115,6 +118,12 @@ export function Keel(props: Props) {
               {formatNumber(value)}
             </text>
           </g>
+        ))}
+        {scale.heights.map((zM) => (
+          <text key={zM} x={8} y={scale.elevation(zM) + 4} fontSize={12} fill="var(--soft)">
+            <title>Highest and lowest of the line, over the ground or the hull's foot</title>
+            {tradeIn(units).run(zM - groundM)}
+          </text>
         ))}
         <line
           x1={box.left}

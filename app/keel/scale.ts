@@ -34,6 +34,8 @@ export interface KeelScale {
   zeroY: number;
   plotBottom: number;
   elevation: (zM: number) => number;
+  /** Highest and lowest of the line, where they stand apart, m. */
+  heights: readonly number[];
   lowestPa: number;
   highestPa: number;
 }
@@ -82,6 +84,9 @@ function roundUp(value: number): number {
   return Math.ceil(value / step) * step;
 }
 
+/** Flatter than this, its two heights would stand on one another. */
+const LEAST_TOLD_M = 0.15;
+
 /** Other lines are drawn on the same scale, so that it has room for all. */
 export function keelScale(
   way: FuelWay,
@@ -100,15 +105,25 @@ export function keelScale(
   const zeroY = box.top + plot * (1 - VACUUM_SHARE);
   const y = (pa: number) =>
     pa >= 0 ? zeroY - (pa / highestPa) * (zeroY - box.top) : zeroY + (pa / lowestPa) * (plotBottom - zeroY);
-  const heights = way.legs.flatMap(({ points }) => points.map(({ zM }) => zM));
-  const [low, high] = [Math.min(...heights), Math.max(...heights)];
+  const all = way.legs.flatMap(({ points }) => points.map(({ zM }) => zM));
+  const [low, high] = [Math.min(...all), Math.max(...all)];
   const elevation = (zM: number) =>
     box.height - box.names - 8 - ((zM - low) / Math.max(0.2, high - low)) * (box.ribbon - 18);
   const stations = way.stations.map((station) => ({ station, x: xAt(station.id, station.atM) }));
   const lastX = placed.at(-1)?.points.at(-1)?.x ?? box.left;
   const last = stations.at(-1);
   if (last && last.station.kind === "tank") last.x = lastX;
-  return { legs: placed, stations, y, zeroY, plotBottom, elevation, lowestPa, highestPa };
+  return {
+    legs: placed,
+    stations,
+    y,
+    zeroY,
+    plotBottom,
+    elevation,
+    heights: high - low > LEAST_TOLD_M ? [high, low] : [high],
+    lowestPa,
+    highestPa,
+  };
 }
 
 /** Round steps for an axis end, at most `most` of them. */

@@ -77,12 +77,13 @@ const Hit = styled.g`
   text { font-stretch: 80%; }
 `;
 
-const lineStyle: Record<LineKind, { stroke: string; strokeWidth: number; strokeDasharray?: string }> = {
-  idle: { stroke: "var(--idle)", strokeWidth: 1.6 },
-  vacuum: { stroke: "var(--vacuum)", strokeWidth: 4 },
-  pressure: { stroke: "var(--pressure)", strokeWidth: 4 },
-  return: { stroke: "var(--back)", strokeWidth: 3, strokeDasharray: "8 5" },
-};
+export const lineStyle: Record<LineKind, { stroke: string; strokeWidth: number; strokeDasharray?: string }> =
+  {
+    idle: { stroke: "var(--idle)", strokeWidth: 1.6 },
+    vacuum: { stroke: "var(--vacuum)", strokeWidth: 4 },
+    pressure: { stroke: "var(--pressure)", strokeWidth: 4 },
+    return: { stroke: "var(--back)", strokeWidth: 3, strokeDasharray: "8 5" },
+  };
 
 const nothing: ReadonlyMap<Id, Passing> = new Map();
 

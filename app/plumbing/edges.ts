@@ -136,6 +136,12 @@ function stateOf(item: Run | Joint, sourceKey: string, flowing: Flowing | null):
   };
 }
 
+/** What the fuel in each hose does, by its id: for a drawing that has ways of its own. */
+export function lineKinds({ plan }: Network, verdict: LineUpVerdict | null): Map<Id, LineKind> {
+  const flowing = flowingOf(verdict);
+  return new Map(plan.runs.map((run) => [run.id, stateOf(run, portKey(run.from), flowing).kind]));
+}
+
 /** Every hose and joint that has a way on the drawing; `shift` is how far the hand holds a part from where it stands. */
 export function drawnEdges(
   { plan }: Network,

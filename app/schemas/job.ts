@@ -41,6 +41,7 @@ const box = { low: position, high: position };
 const look = z.enum(["sound", "worn", "bad", "unseen"]);
 export const reading = z.number().min(0).max(1e6);
 const length = z.number().min(0).max(20);
+const vehicleSize = z.number().min(0.1).max(60);
 
 const tankFittings = {
   wallM: z.number().min(0).max(0.1).exactOptional(),
@@ -495,6 +496,18 @@ export const jobSchema = z.strictObject({
     )
     .exactOptional(),
   panM3: z.number().positive().max(0.2).exactOptional(),
+  outline: z
+    .strictObject({
+      form: z.enum(["hull", "truck", "van", "none"]).exactOptional(),
+      lengthM: vehicleSize.exactOptional(),
+      widthM: vehicleSize.exactOptional(),
+      heightM: vehicleSize.exactOptional(),
+      frontXM: coordinate.exactOptional(),
+      groundZM: coordinate.exactOptional(),
+      draughtM: vehicleSize.exactOptional(),
+      wheelbaseM: vehicleSize.exactOptional(),
+    })
+    .exactOptional(),
   prices: z.record(z.string().regex(/^[A-Za-z]+:[^\n]{0,120}$/), z.number().min(0).max(1e7)).exactOptional(),
 }) satisfies z.ZodType<Job>;
 

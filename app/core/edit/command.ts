@@ -40,6 +40,7 @@ export type Command =
           | "fuel"
           | "prices"
           | "panM3"
+          | "outline"
           | "service"
           | "handOver"
         >

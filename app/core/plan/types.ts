@@ -148,6 +148,22 @@ export interface HandOver {
   on?: string;
 }
 
+/** A few sizes of what the system stands in, for drawing alone; what is not there is worked out round the parts. */
+export interface Outline {
+  form?: "hull" | "truck" | "van" | "none";
+  lengthM?: number;
+  widthM?: number;
+  /** Of a hull from its foot to the rail at the bow; of a truck or van over the ground. */
+  heightM?: number;
+  /** Its foremost point. */
+  frontXM?: number;
+  /** Height of the ground, or of a hull's foot. */
+  groundZM?: number;
+  /** Of a hull: how deep it floats. */
+  draughtM?: number;
+  wheelbaseM?: number;
+}
+
 export interface Job {
   id: Id;
   name: string;
@@ -167,6 +183,7 @@ export interface Job {
   service?: Record<string, ServiceInterval>;
   /** What the pan that catches fuel holds. */
   panM3?: number;
+  outline?: Outline;
   /** The user's own price of a line to buy, each or a metre, by its key; in whatever money. */
   prices?: Record<string, number>;
 }

@@ -6,6 +6,7 @@ import { entriesOf } from "~/core/book/entries";
 import { lastLooks } from "~/core/book/looks";
 import { stubsOf } from "~/core/hydraulics/route";
 import { portKey } from "~/core/plan/ports";
+import { outlineOf } from "~/core/vehicle/outline";
 import { Keel } from "~/keel/Keel";
 import { KeelUpright } from "~/keel/KeelUpright";
 import type { KeelMark } from "~/keel/marks";
@@ -121,6 +122,7 @@ export function KeelStrip() {
   );
   const marks = useMemo(() => marksFor(page, open), [page, open]);
   const stubs = useMemo(() => (verdict?.way ? stubsOf(plan, verdict.way) : []), [plan, verdict]);
+  const groundM = useMemo(() => outlineOf(job, plan).groundZM, [job, plan]);
   if (page === "print") return null;
   const drawn = verdict?.way && verdict.result.outcome === "solved";
   return (
@@ -160,6 +162,7 @@ export function KeelStrip() {
           marks={marks}
           stubs={stubs}
           suspects={suspects}
+          groundM={groundM}
         />
       )}
     </Strip>

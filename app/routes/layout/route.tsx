@@ -19,7 +19,6 @@ import { Button, ToggleButton } from "~/ui/button";
 import { gestureOf } from "~/ui/gesture";
 import { AddPart, useAdd } from "../job/AddPart";
 import { useLocalActions } from "../job/shortcuts";
-import { InVehicle } from "./InVehicle";
 import { LineUps } from "./LineUps";
 import { ManifoldDialog } from "./ManifoldDialog";
 import { JoiningSays, Nubs } from "./Nubs";
@@ -28,6 +27,7 @@ import { OtherPlan, useDifferences } from "./Plans";
 import { PlansDialog } from "./PlansDialog";
 import { UNDER_PX, useFit } from "./useFit";
 import { useOperate } from "./useOperate";
+import { InVehicle } from "./vehicle/InVehicle";
 
 export const meta = () => [{ title: "Lay out · Iron Keel" }];
 

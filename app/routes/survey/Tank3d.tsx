@@ -5,11 +5,9 @@ import {
   BoxGeometry,
   BufferGeometry,
   Color,
-  CylinderGeometry,
   DirectionalLight,
   DoubleSide,
   EdgesGeometry,
-  Float32BufferAttribute,
   Group,
   LineBasicMaterial,
   LineSegments,
@@ -19,91 +17,18 @@ import {
   Plane,
   Quaternion,
   Scene,
-  ShapeUtils,
-  SphereGeometry,
-  Vector2,
   Vector3,
   WebGLRenderer,
 } from "three";
-import type { SectionPoint, Tank, TankShape } from "~/core/plan/types";
-import { shellFloorUnder } from "~/core/tanks/floor";
-import { boundsOf, sectionOf } from "~/core/tanks/shape";
+import type { Tank } from "~/core/plan/types";
+import { facesOf } from "~/core/tanks/faces";
+import { boundsOf } from "~/core/tanks/shape";
+import { geometryOf } from "~/space/geometry";
 import { Slider } from "~/ui/fields";
 import { currentTheme, day, night } from "~/ui/theme";
 import { Small, useTank } from "./tankContext";
 
-interface Station {
-  xM: number;
-  polygon: readonly SectionPoint[];
-}
-
-/** Sides between the sections, and the two ends filled in. Tank frame. */
-function ruledGeometry(stations: readonly Station[]): BufferGeometry {
-  const corners: number[] = [];
-  const push = (x: number, [y, z]: SectionPoint) => corners.push(x, y, z);
-  for (let s = 1; s < stations.length; s++) {
-    const [a, b] = [stations[s - 1], stations[s]] as [Station, Station];
-    a.polygon.forEach((p, k) => {
-      const next = (k + 1) % a.polygon.length;
-      const [p2, q, q2] = [a.polygon[next], b.polygon[k], b.polygon[next]] as [
-        SectionPoint,
-        SectionPoint,
-        SectionPoint,
-      ];
-      push(a.xM, p);
-      push(a.xM, p2);
-      push(b.xM, q2);
-      push(a.xM, p);
-      push(b.xM, q2);
-      push(b.xM, q);
-    });
-  }
-  for (const { xM, polygon } of [stations[0], stations.at(-1)] as [Station, Station]) {
-    const flat = polygon.map(([y, z]) => new Vector2(y, z));
-    for (const face of ShapeUtils.triangulateShape(flat, []))
-      for (const i of face) push(xM, polygon[i] as SectionPoint);
-  }
-  const geometry = new BufferGeometry();
-  geometry.setAttribute("position", new Float32BufferAttribute(corners, 3));
-  geometry.computeVertexNormals();
-  return geometry;
-}
-
-function geometriesOf(shape: TankShape): BufferGeometry[] {
-  if (shape.kind === "loft") return [ruledGeometry(shape.sections)];
-  if (shape.kind !== "cylinder")
-    return [ruledGeometry([0, shape.lengthM].map((xM) => ({ xM, polygon: sectionOf(shape) })))];
-  const { axis, diameterM, lengthM, endDepthM = 0 } = shape;
-  const r = diameterM / 2;
-  // Built along y, as the library does, then laid along its axis and moved to its place.
-  const parts: BufferGeometry[] = [new CylinderGeometry(r, r, lengthM, 48, 1, endDepthM > 0)];
-  if (endDepthM > 0)
-    for (const way of [1, -1]) {
-      const dish = new SphereGeometry(r, 48, 12, 0, 2 * Math.PI, 0, Math.PI / 2);
-      dish.scale(1, (way * endDepthM) / r, 1);
-      dish.translate(0, (way * lengthM) / 2, 0);
-      parts.push(dish);
-    }
-  for (const part of parts) {
-    if (axis === "x") part.rotateZ(-Math.PI / 2);
-    if (axis === "z") part.rotateX(Math.PI / 2);
-    const middle = (name: typeof axis) => (name === axis ? lengthM / 2 : r);
-    part.translate(middle("x"), middle("y"), middle("z"));
-  }
-  return parts;
-}
-
-/** What hangs under the tank, filled as it is; and what stands in it, as edges. */
-function sumpGeometry(tank: Tank): BufferGeometry[] {
-  const { sump } = tank;
-  if (!sump) return [];
-  const { xM, yM, diameterM, depthM } = sump;
-  const pot = new CylinderGeometry(diameterM / 2, diameterM / 2, depthM, 32);
-  pot.rotateX(Math.PI / 2);
-  pot.translate(xM, yM, shellFloorUnder(tank, xM, yM) - depthM / 2);
-  return [pot];
-}
-
+/** What stands in the tank, as edges. */
 function insideEdges({ internals = [], well }: Tank): BufferGeometry[] {
   return [...internals, ...(well ? [well] : [])].map(({ low, high }) => {
     const box = new BoxGeometry(high.xM - low.xM, high.yM - low.yM, high.zM - low.zM);
@@ -152,7 +77,8 @@ export default function Tank3d() {
     });
     const ink = new LineBasicMaterial({ color: scheme.ink });
     renderer.localClippingEnabled = true;
-    const geometries = [...geometriesOf(tank.shape), ...sumpGeometry(tank)];
+    const { shell, sump } = facesOf(tank);
+    const geometries = [shell, ...(sump.length > 0 ? [sump] : [])].map(geometryOf);
     const edges: BufferGeometry[] = geometries.map((geometry) => new EdgesGeometry(geometry, 25));
     for (const box of insideEdges(tank)) {
       edges.push(box);

@@ -1,0 +1,127 @@
+/** Parts as bodies in the vehicle: of their size, turned as they hang, in the rough form of their kind. */
+import { fromBoard } from "../boards/board";
+import { bodySizeOf } from "../boards/envelope";
+import type { Part, PartKind } from "../kinds/index";
+import type { Plan } from "../plan/types";
+import { boxFaces, type Corner, type Face, laidAlong, movedBy, roundFaces, ruledFaces } from "../tanks/faces";
+
+type Form = "box" | "bowl" | "barrel" | "dial" | "lever" | "motor" | "bulb";
+
+const forms: Readonly<Partial<Record<PartKind, Form>>> = {
+  filter: "bowl",
+  pumpFilterUnit: "bowl",
+  strainer: "bowl",
+  swirlPot: "bowl",
+  liftPump: "barrel",
+  transferPump: "barrel",
+  inTankPump: "barrel",
+  dosingPump: "barrel",
+  heater: "barrel",
+  cooler: "barrel",
+  fuelHeater: "barrel",
+  gauge: "dial",
+  thermometer: "dial",
+  flowMeter: "dial",
+  twoWay: "lever",
+  selector: "lever",
+  bulb: "bulb",
+  engine: "motor",
+  generator: "motor",
+};
+
+/** A body of a width (x), a height (z) and a depth (y) about its own middle, seen from the front. */
+function formed(form: Form, w: number, h: number, d: number): Face[] {
+  const box = (x0: number, x1: number, y: number, z0: number, z1: number) =>
+    boxFaces([x0 * w, -y * d, z0 * h], [x1 * w, y * d, z1 * h]);
+  switch (form) {
+    case "box":
+      return box(-0.5, 0.5, 0.5, -0.5, 0.5);
+    case "bowl": {
+      // A head that the lines meet, and a round bowl that hangs from it.
+      const r = 0.42 * Math.min(w, d);
+      return [
+        ...box(-0.5, 0.5, 0.5, 0.2, 0.5),
+        ...movedBy(laidAlong(roundFaces(r, 0.7 * h), "z"), [0, 0, -0.5 * h]),
+      ];
+    }
+    case "barrel":
+      return movedBy(laidAlong(roundFaces(0.5 * Math.min(h, d), w), "x"), [-0.5 * w, 0, 0]);
+    case "bulb":
+      return movedBy(laidAlong(roundFaces(0.5 * Math.min(h, d), 0.5 * w, 0.25 * w), "x"), [-0.25 * w, 0, 0]);
+    case "dial":
+      return movedBy(laidAlong(roundFaces(0.5 * Math.min(w, h), d), "y"), [0, -0.5 * d, 0]);
+    case "lever":
+      return [
+        ...box(-0.5, 0.5, 0.35, -0.5, 0.1),
+        ...box(-0.08, 0.08, 0.1, 0.1, 0.34),
+        ...box(-0.08, 0.5, 0.1, 0.34, 0.5),
+      ];
+    case "motor": {
+      // Block, pan under it, head over it, and the round housing of its flywheel at the back.
+      const housing = laidAlong(roundFaces(0.42 * Math.min(h, d), 0.14 * w), "x");
+      return [
+        ...box(-0.36, 0.46, 0.4, -0.22, 0.24),
+        ...box(-0.3, 0.4, 0.24, -0.5, -0.22),
+        ...box(-0.32, 0.42, 0.28, 0.24, 0.5),
+        ...movedBy(housing, [-0.5 * w, 0, 0]),
+      ];
+    }
+  }
+}
+
+type Hanging = Pick<Plan, "mounted" | "boards">;
+
+/** Faces of a part's body, job frame. One that hangs on no board stands along the vehicle. */
+export function partSolid(part: Part, { mounted, boards }: Hanging): Face[] {
+  const { widthM, heightM, depthM } = bodySizeOf(part);
+  const faces = formed(forms[part.kind] ?? "box", widthM, heightM, depthM);
+  const { xM, yM, zM } = part.position;
+  const hung = mounted?.[part.id];
+  const board = boards?.find(({ id }) => id === hung?.boardId);
+  if (!hung || !board) return movedBy(faces, [xM, yM, zM]);
+  const quarter = (hung.turn * Math.PI) / 2;
+  const [c, s] = [Math.round(Math.cos(quarter)), Math.round(Math.sin(quarter))];
+  const flat = { ...board, corner: part.position };
+  return faces.map((face) =>
+    face.map(([x, y, z]): Corner => {
+      const at = fromBoard(flat, c * x - s * z, s * x + c * z, y);
+      return [at.xM, at.yM, at.zM];
+    }),
+  );
+}
+
+/** Its corners. */
+export const bodySpan = (part: Part, plan: Hanging): Corner[] =>
+  partSolid(part, plan).flatMap((face) => [...face]);
+
+/** A board as a thin sheet behind what hangs on it. */
+export function boardSolid(board: NonNullable<Plan["boards"]>[number]): Face[] {
+  const { widthM, heightM } = board;
+  const thickM = 0.012;
+  const corners = ruledFaces([
+    {
+      xM: 0,
+      polygon: [
+        [0, -thickM],
+        [heightM, -thickM],
+        [heightM, 0],
+        [0, 0],
+      ],
+    },
+    {
+      xM: widthM,
+      polygon: [
+        [0, -thickM],
+        [heightM, -thickM],
+        [heightM, 0],
+        [0, 0],
+      ],
+    },
+  ]);
+  return corners.map((face) =>
+    face.map(([x, z, out]): Corner => {
+      const at = fromBoard(board, x, z, out);
+      return [at.xM, at.yM, at.zM];
+    }),
+  );
+}

@@ -1,0 +1,546 @@
+/** The vehicle from one side: its outline, what stands in it, its lines; the chosen line with its points, which are dragged or moved by keys. */
+import { Fragment, type KeyboardEvent, useId } from "react";
+import styled from "styled-components";
+import { leastApartM } from "~/core/findings/hoses/nearDanger";
+import type { Id, Position } from "~/core/kinds/record";
+import { type Extreme, placeAlong } from "~/core/plan/along";
+import type { Neighbour } from "~/core/plan/types";
+import type { Face } from "~/core/tanks/faces";
+import { INCH_M } from "~/core/units/factors";
+import type { UnitChoice } from "~/core/units/format";
+import { inInches, tradeIn } from "~/core/units/trade";
+import { nameOf } from "~/messages/notes";
+import { sideWords } from "~/messages/sides";
+import type { LineKind } from "~/plumbing/edges";
+import { lineStyle } from "~/plumbing/Plumbing";
+import { useJob } from "~/state/job";
+import { type By, useDrag } from "~/ui/useDrag";
+import type { Body, LaidRun, VehicleScene } from "./scene";
+
+export type Axis = "xM" | "yM" | "zM";
+
+export interface Aspect {
+  id: "side" | "stern" | "plan";
+  across: Axis;
+  up: Axis;
+  /** +1 where the axis points up on the screen. */
+  sign: 1 | -1;
+  /** Which way the eye looks: what lies farther along it is drawn first. */
+  towards: (place: Position) => number;
+}
+
+/** Side and plan look with forward to the left, one over the other; beside the side stands the view from behind. */
+export const aspects: Readonly<Record<Aspect["id"], Aspect>> = {
+  side: { id: "side", across: "xM", up: "zM", sign: 1, towards: ({ yM }) => -yM },
+  stern: { id: "stern", across: "yM", up: "zM", sign: 1, towards: ({ xM }) => xM },
+  plan: { id: "plan", across: "xM", up: "yM", sign: -1, towards: ({ zM }) => -zM },
+};
+
+/** What the views share: the same place has the same height or width in each. */
+export interface Frame {
+  pxPerM: number;
+  middle: Record<Axis, number>;
+  size: Record<Axis, number>;
+}
+
+/** The line that is worked on. */
+export interface Chosen extends LaidRun {
+  endNames: readonly (string | undefined)[];
+  lengthM: number;
+  extremes: readonly Extreme[];
+  /** What stays where it humps and where it sags; nothing is said where that is absent. */
+  stays: { high?: string; low: string };
+}
+
+const STEP_M = 0.01;
+const LONG_STEP_M = 0.1;
+/** A hose is drawn at least this thick, however small the scale. */
+const THINNEST_PX = 2;
+const CLIP_PX = 5;
+/** Clips of every line stand apart from this scale on; of the chosen one always. */
+const CLIPS_FROM_PX_PER_M = 90;
+
+const View = styled.svg`
+  width: 100%; height: 100%; min-height: 0; display: block; touch-action: pan-y; background: var(--ground); border-top: 1px solid var(--hairline); border-left: 1px solid var(--hairline);
+  text { font-stretch: 78%; paint-order: stroke; stroke: var(--ground); stroke-width: 3px; stroke-linejoin: round; }
+  .point { cursor: grab; outline: none; touch-action: none; } .point:focus-visible circle { stroke: var(--act); stroke-width: 4; }
+  .line, .body { cursor: pointer; outline: none; } .line:focus-visible .hose { stroke: var(--act); stroke-width: 5; }
+  .body:focus-visible .edge { stroke: var(--act); stroke-width: 6; }
+`;
+
+const neighbourSigns: Record<Neighbour["kind"], string> = {
+  hot: "hot",
+  moving: "moves",
+  sharp: "sharp",
+  line: "line",
+  battery: "battery",
+};
+
+type Place = (point: Position) => readonly [number, number];
+
+/** All faces of a body as one way, each the same way round, so that together they fill its silhouette. */
+function silhouette(faces: readonly Face[], place: Place): string {
+  let way = "";
+  for (const face of faces) {
+    const points = face.map(([xM, yM, zM]) => place({ xM, yM, zM }));
+    const area = points.reduce((sum, [x, y], i) => {
+      const [x2, y2] = points[(i + 1) % points.length] as readonly [number, number];
+      return sum + x * y2 - x2 * y;
+    }, 0);
+    // Seen from its edge.
+    if (Math.abs(area) < 0.02) continue;
+    const turned = area < 0 ? points.toReversed() : points;
+    way += `M${turned.map(([x, y]) => `${x.toFixed(1)} ${y.toFixed(1)}`).join("L")}Z`;
+  }
+  return way;
+}
+
+const fills: Readonly<Record<Body["is"], { fill: string; edge: string }>> = {
+  shell: { fill: "var(--panel)", edge: "var(--idle)" },
+  frame: { fill: "var(--ground)", edge: "var(--hairline)" },
+  wheel: { fill: "var(--ground)", edge: "var(--idle)" },
+  tank: { fill: "var(--raised)", edge: "var(--ink)" },
+  board: { fill: "var(--ground)", edge: "var(--idle)" },
+  part: { fill: "var(--raised)", edge: "var(--ink)" },
+  consumer: { fill: "var(--panel)", edge: "var(--ink)" },
+};
+
+function Silhouette({ body, place, isChosen }: { body: Body; place: Place; isChosen: boolean }) {
+  const d = silhouette(body.faces, place);
+  const { fill, edge } = fills[body.is];
+  const wide = body.is === "frame" || body.is === "shell" ? 2.6 : 3.4;
+  return (
+    <>
+      <path
+        className="edge"
+        d={d}
+        fill="none"
+        stroke={isChosen ? "var(--act)" : edge}
+        strokeWidth={isChosen ? 6 : wide}
+        strokeLinejoin="round"
+      />
+      <path d={d} fill={fill} stroke={fill} strokeWidth={0.8} />
+    </>
+  );
+}
+
+/** What a line passes, with the room it needs; red where it is nearer. */
+function Near({
+  near,
+  isNamed,
+  at,
+  pxPerM,
+  units,
+}: {
+  near: Neighbour;
+  isNamed: boolean;
+  at: readonly [number, number];
+  pxPerM: number;
+  units: UnitChoice;
+}) {
+  const [x, y] = at;
+  const isBad = !near.guarded && near.apartM < leastApartM[near.kind];
+  const r = Math.max(8, leastApartM[near.kind] * pxPerM);
+  return (
+    <g style={{ pointerEvents: "none" }}>
+      <circle
+        cx={x}
+        cy={y}
+        r={r}
+        fill="none"
+        stroke={isBad ? "var(--danger)" : "var(--ink)"}
+        strokeWidth={2}
+        strokeDasharray={isBad ? undefined : "4 3"}
+      />
+      {isNamed && (
+        <text x={x + r} y={y - r - 5} fontSize={12} textAnchor="end" fill="var(--ink)">
+          {neighbourSigns[near.kind]}: {near.name}, {tradeIn(units).length(near.apartM)}
+        </text>
+      )}
+    </g>
+  );
+}
+
+const pathOf = (points: readonly Position[], place: Place) =>
+  points
+    .map(
+      (point, i) =>
+        `${i === 0 ? "M" : "L"}${place(point)
+          .map((v) => v.toFixed(1))
+          .join(" ")}`,
+    )
+    .join("");
+
+/** A hose as thick as it is, with its clips across it. */
+function Hose({
+  laid: { run, points, clips },
+  kind,
+  place,
+  pxPerM,
+  isChosen,
+}: {
+  laid: LaidRun;
+  kind: LineKind;
+  place: Place;
+  pxPerM: number;
+  isChosen: boolean;
+}) {
+  const d = pathOf(points, place);
+  const thick = Math.max(THINNEST_PX, run.product.outerDiameterM * pxPerM) + (isChosen ? 2 : 0);
+  const { stroke, strokeDasharray } = lineStyle[kind];
+  return (
+    <>
+      <path d={d} fill="none" stroke="transparent" strokeWidth={16} />
+      <path
+        className="hose"
+        d={d}
+        fill="none"
+        stroke={isChosen ? "var(--ink)" : kind === "idle" ? "var(--idle)" : "var(--ground)"}
+        strokeWidth={thick + (kind === "idle" ? 0 : 2)}
+        strokeLinejoin="round"
+      />
+      {kind !== "idle" && (
+        <path
+          d={d}
+          fill="none"
+          stroke={stroke}
+          strokeDasharray={strokeDasharray}
+          strokeWidth={thick}
+          strokeLinejoin="round"
+        />
+      )}
+      {(isChosen || pxPerM >= CLIPS_FROM_PX_PER_M ? clips : []).map((clip, i) => {
+        const [x, y] = place(clip);
+        const half = thick / 2 + CLIP_PX / 2;
+        return (
+          <rect
+            key={i}
+            x={x - 1.2}
+            y={y - half}
+            width={2.4}
+            height={2 * half}
+            fill="var(--ink)"
+            opacity={isChosen ? 1 : 0.55}
+          />
+        );
+      })}
+    </>
+  );
+}
+
+/** Heights over the ground, in round steps, as many as stand apart. */
+function Ruler({
+  frame,
+  groundM,
+  place,
+  height,
+}: {
+  frame: Frame;
+  groundM: number;
+  place: Place;
+  height: number;
+}) {
+  const { units } = useJob().job;
+  const steps = inInches(units) ? [3, 6, 12, 24, 60].map((inches) => inches * INCH_M) : [0.1, 0.2, 0.5, 1, 2];
+  const step = steps.find((m) => m * frame.pxPerM >= 34) ?? 5;
+  const count = Math.floor((frame.middle.zM + frame.size.zM / 2 - groundM) / step + 1e-6);
+  return (
+    <g style={{ pointerEvents: "none" }}>
+      {Array.from({ length: Math.max(0, count) + 1 }, (_, i) => {
+        const [, y] = place({ xM: 0, yM: 0, zM: groundM + i * step });
+        return y > 14 && y < height - 2 ? (
+          <Fragment key={i}>
+            <line x1={0} x2={8} y1={y} y2={y} stroke="var(--idle)" />
+            {i > 0 && (
+              <text x={11} y={y + 4} fontSize={12} fill="var(--soft)">
+                {tradeIn(units).run(i * step)}
+              </text>
+            )}
+          </Fragment>
+        ) : null;
+      })}
+    </g>
+  );
+}
+
+interface Named {
+  id: Id;
+  name: string;
+  x: number;
+  over: number;
+  under: number;
+}
+const [LETTER_PX, LINE_PX] = [6.4, 13];
+/** Under what the view itself is called. */
+const FIRST_LINE_PX = 34;
+
+/** Names over what they name, or under it, where no nearer one stands; the farther ones go without. */
+function named(wanted: readonly Named[]): { id: Id; name: string; x: number; y: number }[] {
+  const put: { id: Id; name: string; x: number; y: number }[] = [];
+  for (const { id, name, x, over, under } of wanted.toReversed()) {
+    const isFree = (y: number) =>
+      y >= FIRST_LINE_PX &&
+      put.every(
+        (other) =>
+          Math.abs(other.y - y) > LINE_PX ||
+          Math.abs(other.x - x) > ((other.name.length + name.length) / 2) * LETTER_PX,
+      );
+    const y = [over, under].find(isFree);
+    if (y !== undefined) put.push({ id, name, x, y });
+  }
+  return put;
+}
+
+export function VehicleView({
+  aspect,
+  frame,
+  widthPx,
+  heightPx,
+  scene,
+  drawn,
+  kinds,
+  chosen,
+  onPoints,
+}: {
+  aspect: Aspect;
+  frame: Frame;
+  widthPx: number;
+  heightPx: number;
+  scene: VehicleScene;
+  drawn: readonly LaidRun[];
+  kinds: ReadonlyMap<Id, LineKind>;
+  chosen: Chosen | null;
+  /** All points between the ends, one of them moved or gone. */
+  onPoints: (points: Position[]) => void;
+}) {
+  const { job, selectedId, select } = useJob();
+  const { units } = job;
+  const clip = useId();
+  const { across, up, sign } = aspect;
+  const { pxPerM, middle } = frame;
+  const { front, port } = sideWords(job.kind);
+  const lookName = {
+    side: `From ${port === "left" ? "the left" : `${port} side`}`,
+    stern: "From behind",
+    plan: "From above",
+  }[aspect.id];
+  const place: Place = (point) => [
+    widthPx / 2 + (middle[across] - point[across]) * pxPerM,
+    heightPx / 2 + sign * (middle[up] - point[up]) * pxPerM,
+  ];
+  const inner = chosen?.points.slice(1, -1) ?? [];
+  const toMm = (m: number) => Math.round(m * 1000) / 1000;
+  const moved = (index: number, change: Partial<Position>) =>
+    onPoints(inner.map((point, i) => (i === index ? { ...point, ...change } : point)));
+  const grip = useDrag<{ index: number; start: Position }>({
+    move({ index, start }, by: By) {
+      moved(index, {
+        [across]: toMm(start[across] - by.x / pxPerM),
+        [up]: toMm(start[up] - (sign * by.y) / pxPerM),
+      });
+    },
+  });
+  const onKey = (index: number) => (event: KeyboardEvent) => {
+    const step = event.shiftKey ? LONG_STEP_M : STEP_M;
+    const moves: Record<string, [Axis, number]> = {
+      ArrowLeft: [across, step],
+      ArrowRight: [across, -step],
+      ArrowUp: [up, sign * step],
+      ArrowDown: [up, -sign * step],
+    };
+    const move = moves[event.key];
+    if (move) moved(index, { [move[0]]: toMm((inner[index] as Position)[move[0]] + move[1]) });
+    else if (event.key === "Delete" || event.key === "Backspace")
+      onPoints(inner.filter((_, i) => i !== index));
+    else return;
+    event.preventDefault();
+    event.stopPropagation();
+  };
+  const isEnd = (id: Id) => id === chosen?.run.from.part || id === chosen?.run.to.part;
+  /** Its name stands clear of the line: over the end that is drawn higher, under the other. */
+  const isHigher = (end: number): boolean => {
+    const [first, last] = [chosen?.points[0], chosen?.points.at(-1)];
+    if (!first || !last) return false;
+    const [, a] = place(first);
+    const [, b] = place(last);
+    return end === 0 ? a < b : b <= a;
+  };
+  const depthOf = ({ faces }: Body) => {
+    const corners = faces.flatMap((face) => [...face]);
+    const sum = corners.reduce((total, [xM, yM, zM]) => total + aspect.towards({ xM, yM, zM }), 0);
+    return corners.length > 0 ? sum / corners.length : 0;
+  };
+  const outline = scene.bodies.filter(({ is }) => is === "shell" || is === "frame" || is === "wheel");
+  const solids = scene.bodies
+    .filter((body) => !outline.includes(body))
+    .map((body) => ({ body, depth: depthOf(body) }))
+    .sort((a, b) => b.depth - a.depth);
+  const isUpright = aspect.up === "zM";
+  const [, groundY] = place({ xM: 0, yM: 0, zM: scene.size.groundZM });
+  const [, waterY] = place({ xM: 0, yM: 0, zM: scene.waterM ?? 0 });
+  const names = named(
+    solids.flatMap(({ body: { is, id, name, faces } }) => {
+      if (id === undefined || name === undefined || isEnd(id)) return [];
+      if (!(is === "tank" || is === "consumer" || id === selectedId)) return [];
+      const seen = faces.flatMap((face) => face.map(([xM, yM, zM]) => place({ xM, yM, zM })));
+      const [xs, ys] = [seen.map(([x]) => x), seen.map(([, y]) => y)];
+      const x = (Math.min(...xs) + Math.max(...xs)) / 2;
+      return [{ id, name, x, over: Math.min(...ys) - 5, under: Math.max(...ys) + 14 }];
+    }),
+  );
+  return (
+    <View
+      viewBox={`0 0 ${widthPx} ${heightPx}`}
+      role="group"
+      aria-label={`${lookName}: lines in the vehicle`}
+    >
+      {scene.waterM !== null && isUpright && (
+        <>
+          <rect
+            x={0}
+            y={waterY}
+            width={widthPx}
+            height={Math.max(0, heightPx - waterY)}
+            fill="var(--water)"
+            opacity={0.08}
+          />
+          <line x1={0} x2={widthPx} y1={waterY} y2={waterY} stroke="var(--water)" strokeWidth={1.4} />
+        </>
+      )}
+      {scene.waterM === null && isUpright && (
+        <line x1={0} x2={widthPx} y1={groundY} y2={groundY} stroke="var(--idle)" strokeWidth={1.6} />
+      )}
+      {outline.map((body) => (
+        <Silhouette key={body.key} body={body} place={place} isChosen={false} />
+      ))}
+      {solids.map(({ body }) => {
+        const { id } = body;
+        const look = (
+          <>
+            <Silhouette body={body} place={place} isChosen={id !== undefined && id === selectedId} />
+            {body.surfaceM !== undefined && (
+              <>
+                <clipPath id={`${clip}${body.key}`}>
+                  <rect
+                    x={0}
+                    y={isUpright ? place({ xM: 0, yM: 0, zM: body.surfaceM })[1] : 0}
+                    width={widthPx}
+                    height={2 * heightPx}
+                  />
+                </clipPath>
+                <path
+                  d={silhouette(body.faces, place)}
+                  fill="var(--atRest)"
+                  clipPath={`url(#${clip}${body.key})`}
+                />
+              </>
+            )}
+          </>
+        );
+        return id === undefined ? (
+          <g key={body.key}>{look}</g>
+        ) : (
+          // A row of the outline and the plumbing choose the same part: here it is chosen by the hand alone.
+          <g key={body.key} className="body" onClick={() => select(id)}>
+            <title>{body.name}</title>
+            {look}
+          </g>
+        );
+      })}
+      {drawn.map((laid) => (
+        <g
+          key={laid.run.id}
+          className="line"
+          role="button"
+          tabIndex={0}
+          aria-pressed={laid.run.id === chosen?.run.id}
+          aria-label={nameOf(job, laid.run.id)}
+          onClick={() => select(laid.run.id)}
+          onKeyDown={(event) => event.key === "Enter" && select(laid.run.id)}
+        >
+          <Hose
+            laid={laid}
+            kind={kinds.get(laid.run.id) ?? "idle"}
+            place={place}
+            pxPerM={pxPerM}
+            isChosen={laid.run.id === chosen?.run.id}
+          />
+        </g>
+      ))}
+      {isUpright && <Ruler frame={frame} groundM={scene.size.groundZM} place={place} height={heightPx} />}
+      {names.map(({ id, name, x, y }) => (
+        <text key={id} x={x} y={y} fontSize={12} textAnchor="middle" fill="var(--ink)" pointerEvents="none">
+          {name}
+        </text>
+      ))}
+      {chosen &&
+        [chosen.points[0], chosen.points.at(-1)].map((point, i) => {
+          const [x, y] = place(point as Position);
+          return (
+            <g key={i} pointerEvents="none">
+              <rect x={x - 4} y={y - 4} width={8} height={8} fill="var(--ink)" />
+              <text
+                x={x}
+                y={isHigher(i) ? y - 10 : y + 18}
+                fontSize={12}
+                fontWeight={600}
+                textAnchor="middle"
+                fill="var(--ink)"
+              >
+                {chosen.endNames[i]}
+              </text>
+            </g>
+          );
+        })}
+      {(chosen?.run.neighbours ?? []).map((near) => (
+        <Near
+          key={near.id}
+          near={near}
+          isNamed={aspect.id !== "stern"}
+          at={place(
+            placeAlong(
+              chosen?.points ?? [],
+              chosen && chosen.lengthM > 0 ? Math.min(1, near.atM / chosen.lengthM) : 0,
+            ),
+          )}
+          pxPerM={pxPerM}
+          units={units}
+        />
+      ))}
+      {chosen?.run.route.kind === "traced" &&
+        inner.map((point, i) => {
+          const [x, y] = place(point);
+          const extreme = aspect.id === "side" ? chosen.extremes.find(({ at }) => at === i + 1) : undefined;
+          return (
+            <g
+              key={i}
+              className="point"
+              role="button"
+              tabIndex={0}
+              aria-label={`Point ${i + 1} ${lookName.toLowerCase()}, ${tradeIn(units).length(point[up])}. Arrow keys move it, Delete takes it out.`}
+              {...grip({ index: i, start: point })}
+              onKeyDown={onKey(i)}
+            >
+              <circle cx={x} cy={y} r={22} fill="transparent" />
+              <circle cx={x} cy={y} r={7} fill="var(--raised)" stroke="var(--ink)" strokeWidth={2} />
+              {extreme && chosen.stays[extreme.kind] && (
+                <text
+                  x={x}
+                  y={extreme.kind === "high" ? y - 14 : y + 24}
+                  fontSize={12}
+                  textAnchor="middle"
+                  fill="var(--ink)"
+                >
+                  {chosen.stays[extreme.kind]}
+                </text>
+              )}
+            </g>
+          );
+        })}
+      <text x={10} y={20} fontSize={13} fontWeight={600} fill="var(--soft)">
+        {lookName}
+        {aspect.id !== "stern" && `, ${front} to the left`}
+      </text>
+    </View>
+  );
+}
