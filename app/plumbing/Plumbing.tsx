@@ -2,7 +2,6 @@
 import {
   memo,
   type KeyboardEvent as ReactKeyboardEvent,
-  type PointerEvent as ReactPointerEvent,
   type RefObject,
   useCallback,
   useEffect,
@@ -25,6 +24,7 @@ import type { Run, Tank } from "~/core/plan/types";
 import { type UnitChoice } from "~/core/units/format";
 import { tradeIn } from "~/core/units/trade";
 import { settingText } from "~/messages/settingText";
+import { useDrag } from "~/ui/useDrag";
 import { type DrawnEdge, drawnEdges, type LineKind, type Point } from "./edges";
 import { PartNode, TankNode } from "./nodes";
 import { isArrow, stepFrom } from "./walk";
@@ -85,6 +85,8 @@ export const lineStyle: Record<LineKind, { stroke: string; strokeWidth: number; 
     return: { stroke: "var(--back)", strokeWidth: 3, strokeDasharray: "8 5" },
   };
 
+/** How far a press may wander and still choose, screen px. */
+const TAP_PX = 6;
 const nothing: ReadonlyMap<Id, Passing> = new Map();
 
 export const Plumbing = memo(function Plumbing(props: PlumbingProps) {
@@ -106,30 +108,21 @@ export const Plumbing = memo(function Plumbing(props: PlumbingProps) {
   const text = Math.max(1, 1 / scale);
   const { job, plan } = network;
   const [drag, setDrag] = useState<{ id: Id; dx: number; dy: number } | null>(null);
-  const grip = useRef<{ id: Id; x: number; y: number; scale: number; moved: boolean } | null>(null);
   const shift = (id: Id): Point => {
     return drag?.id === id ? { x: drag.dx, y: drag.dy } : { x: 0, y: 0 };
   };
-  const press = (id: Id) => (event: ReactPointerEvent<SVGGElement>) => {
-    if (!onMove || event.pointerType === "touch") return;
-    const matrix = (event.currentTarget.ownerSVGElement as SVGSVGElement).getScreenCTM();
-    grip.current = { id, x: event.clientX, y: event.clientY, scale: matrix?.a ?? 1, moved: false };
-    event.currentTarget.setPointerCapture(event.pointerId);
-  };
-  const move = (event: ReactPointerEvent<SVGGElement>) => {
-    const held = grip.current;
-    if (!held) return;
-    const [dx, dy] = [(event.clientX - held.x) / held.scale, (event.clientY - held.y) / held.scale];
-    if (!held.moved && Math.hypot(dx, dy) < 6) return;
-    held.moved = true;
-    setDrag({ id: held.id, dx, dy });
-  };
-  const release = () => {
-    const held = grip.current;
-    grip.current = null;
-    if (held?.moved && drag) onMove?.(held.id, toCells(drag.dx), toCells(drag.dy));
-    setDrag(null);
-  };
+  const grip = useDrag<Id>(
+    {
+      // A finger pans the drawing.
+      press: (_, { pointerType }) => onMove !== undefined && pointerType !== "touch",
+      move: (id, { x, y }) => setDrag({ id, dx: x, dy: y }),
+      drop: (id, { x, y }) => {
+        onMove?.(id, toCells(x), toCells(y));
+        setDrag(null);
+      },
+    },
+    TAP_PX,
+  );
   const result = verdict?.result.outcome === "solved" ? verdict.result : null;
   const passing = useMemo(() => (result ? passingParts(result) : nothing), [result]);
   const parts = new Map(partsOf(job, plan).map((part) => [part.id, part]));
@@ -205,10 +198,7 @@ export const Plumbing = memo(function Plumbing(props: PlumbingProps) {
                 onMove(id, step[0] as number, step[1] as number);
               }
             }}
-            onPointerDown={press(id)}
-            onPointerMove={move}
-            onPointerUp={release}
-            onPointerCancel={release}
+            {...grip(id)}
           >
             <rect className="ring" x={-6} y={-6} width={box.width + 12} height={box.height + 12} rx={3} />
             <rect

@@ -5,7 +5,7 @@ import { useCallback, useRef, useState } from "react";
  * so that keys pressed quickly build on one another. Gives the value ahead (null where there is none) and the way
  * to set it, with how it is saved.
  */
-export function useAhead<T>(): [T | null, (next: T, save?: () => Promise<unknown>) => void, () => void] {
+export function useAhead<T>(): [T | null, (next: T, save?: () => Promise<unknown>) => void] {
   const [ahead, setAhead] = useState<T | null>(null);
   const last = useRef(0);
   const set = useCallback((next: T, save?: () => Promise<unknown>) => {
@@ -15,9 +15,5 @@ export function useAhead<T>(): [T | null, (next: T, save?: () => Promise<unknown
       if (last.current === mine) setAhead(null);
     });
   }, []);
-  const drop = useCallback(() => {
-    last.current++;
-    setAhead(null);
-  }, []);
-  return [ahead, set, drop];
+  return [ahead, set];
 }

@@ -99,7 +99,7 @@ export function Board() {
 function OneBoard({ board, pick }: { board: BoardRecord; pick: React.ReactNode }) {
   const { job, plan, select, selectedId, dispatch } = useJob();
   const trade = useTrade();
-  const { judged, move, dropped, hangAll } = useBoard(board.id);
+  const { judged, move, hangAll } = useBoard(board.id);
   const [frame, width] = useWidth(280, 800);
   const [seed, setSeed] = useState(1);
   const { state, start, stop, clear } = useArranging();
@@ -245,7 +245,6 @@ function OneBoard({ board, pick }: { board: BoardRecord; pick: React.ReactNode }
           choose={select}
           onMove={move}
           onTurn={turn}
-          onDropped={dropped}
         />
       </Frame>
       {layout.parts.length > 0 && (

@@ -1,5 +1,5 @@
 /** A board to scale from the front and from the side: what hangs on it, its hoses, the rooms of what is chosen, and what clashes. */
-import { type KeyboardEvent, type PointerEvent, useId } from "react";
+import { type KeyboardEvent, useId } from "react";
 import styled from "styled-components";
 import type { BoardJudged } from "~/core/boards/board";
 import { type ArrangedPart, portAt } from "~/core/fit/arrange";
@@ -10,6 +10,7 @@ import type { Part } from "~/core/kinds/index";
 import type { Id } from "~/core/kinds/record";
 import { serviceTexts } from "~/messages/board";
 import { useTrade } from "~/state/job";
+import { type By, useDrag } from "~/ui/useDrag";
 
 const Sheet = styled.svg`
   display: block; background: var(--panel); border: 1px solid var(--hairline); max-width: 100%; touch-action: pan-y;
@@ -25,6 +26,11 @@ const LONG_STEP_M = 0.01;
 const MARGIN = 34;
 const GAP = 26;
 
+interface Gripped {
+  i: number;
+  start: Hung;
+}
+
 interface Props {
   judged: BoardJudged;
   widthPx: number;
@@ -34,11 +40,10 @@ interface Props {
   /** A part is moved: held, or let go. */
   onMove: (number: number, to: Hung, isOver: boolean) => void;
   onTurn: (number: number) => void;
-  onDropped: () => void;
 }
 
 export function BoardDrawing(props: Props) {
-  const { judged, widthPx, mostHeightPx, chosenId, choose, onMove, onTurn, onDropped } = props;
+  const { judged, widthPx, mostHeightPx, chosenId, choose, onMove, onTurn } = props;
   const { layout, at, hoses } = judged;
   const { board, task, parts } = layout;
   const trade = useTrade();
@@ -61,27 +66,18 @@ export function BoardDrawing(props: Props) {
   const rect = ({ x, z, w, h }: Box) => ({ x: px(x), y: py(z + h), width: w * k, height: h * k });
   const bad = new Set(judged.clashes.flatMap(({ a, b }) => [a, ...(b ? [b] : [])]));
   const chosen = task.parts.findIndex(({ id }) => id === chosenId);
-  const drag = (i: number) => ({
-    onPointerDown: (event: PointerEvent<SVGGElement>) => {
-      event.preventDefault();
-      event.currentTarget.setPointerCapture(event.pointerId);
-      event.currentTarget.focus();
-      event.currentTarget.dataset.from = `${event.clientX},${event.clientY},${at[i]?.x},${at[i]?.z}`;
+  const movedBy = ({ start }: Gripped, { x, y }: By) =>
+    tidy({ ...start, x: start.x + x / k, z: start.z - y / k });
+  const grip = useDrag<Gripped>({
+    press: ({ i }) => {
       choose((parts[i] as Part).id);
+      return true;
     },
-    onPointerMove: (event: PointerEvent<SVGGElement>) => {
-      const to = held(event, at[i] as Hung, k);
-      if (to) onMove(i, to, false);
-    },
-    onPointerUp: (event: PointerEvent<SVGGElement>) => {
-      const to = held(event, at[i] as Hung, k);
-      delete event.currentTarget.dataset.from;
-      if (to) onMove(i, to, true);
-    },
-    onPointerCancel: (event: PointerEvent<SVGGElement>) => {
-      delete event.currentTarget.dataset.from;
-      onDropped();
-    },
+    move: (held, by) => onMove(held.i, movedBy(held, by), false),
+    drop: (held, by) => onMove(held.i, movedBy(held, by), true),
+  });
+  const drag = (i: number) => ({
+    ...grip({ i, start: at[i] as Hung }),
     onKeyDown: (event: KeyboardEvent<SVGGElement>) => {
       const by = event.shiftKey ? LONG_STEP_M : STEP_M;
       const one = at[i] as Hung;
@@ -277,14 +273,6 @@ const tidy = ({ x, z, t }: Hung): Hung => ({
   z: Math.round(z / STEP_M) * STEP_M,
   t,
 });
-
-/** Where a held part is, from where the hand took it. */
-function held(event: PointerEvent<SVGGElement>, now: Hung, k: number): Hung | null {
-  const from = event.currentTarget.dataset.from?.split(",").map(Number);
-  if (!from) return null;
-  const [x0, y0, partX, partZ] = from as [number, number, number, number];
-  return tidy({ x: partX + (event.clientX - x0) / k, z: partZ - (event.clientY - y0) / k, t: now.t });
-}
 
 type Rect = (box: Box) => { x: number; y: number; width: number; height: number };
 

@@ -15,7 +15,7 @@ export function useBoard(boardId: Id) {
   // What was in the hand is let go with the place.
   useEffect(() => () => hold(null), [hold]);
   const layout = useMemo(() => boardLayout(job, plan, boardId), [job, plan, boardId]);
-  const [ahead, setAhead, drop] = useAhead<readonly Hung[]>();
+  const [ahead, setAhead] = useAhead<readonly Hung[]>();
   const judged = useMemo(
     () => layout && boardJudged(layout, ahead?.length === layout.at.length ? ahead : layout.at),
     [layout, ahead],
@@ -52,11 +52,7 @@ export function useBoard(boardId: Id) {
     },
     [layout, judged, job, plan, hold, setAhead, hangAll],
   );
-  const dropped = useCallback(() => {
-    drop();
-    hold(null);
-  }, [drop, hold]);
-  return { judged, move, dropped, hangAll };
+  return { judged, move, hangAll };
 }
 
 /** The job with one part elsewhere, for the Keel to follow: nothing is checked and nothing kept. */

@@ -2,13 +2,7 @@
  * Decides: which free port goes to which.
  * Seen in three seconds: every open port as a nub; once one is held, what can take it, lit.
  */
-import {
-  type KeyboardEvent,
-  type PointerEvent as ReactPointerEvent,
-  useEffect,
-  useRef,
-  useState,
-} from "react";
+import { type KeyboardEvent, useEffect, useRef, useState } from "react";
 import styled from "styled-components";
 import type { Placed } from "~/core/drawing/placed";
 import { newId } from "~/core/kinds/ids";
@@ -16,6 +10,7 @@ import type { Id } from "~/core/kinds/record";
 import { freePorts, type Joinable, joinables } from "~/core/plan/joining";
 import { type PlacedPort, portKey } from "~/core/plan/ports";
 import { useJob } from "~/state/job";
+import { type By, useDrag } from "~/ui/useDrag";
 import { focusDrawn } from "../job/focusDrawn";
 
 const Nub = styled.g`
@@ -55,7 +50,7 @@ export function Nubs({ placed, scale, joining }: { placed: Placed; scale: number
   const { from, begin, onGround } = joining;
   const [hand, setHand] = useState<Point | null>(null);
   const [over, setOver] = useState<string | null>(null);
-  const press = useRef<{ x: number; y: number; wasHeld: boolean } | null>(null);
+  const press = useRef<{ wasHeld: boolean; wasDragged: boolean } | null>(null);
   const px = (screen: number) => screen / scale;
   const nubs = freePorts(job, plan).flatMap((port) => {
     const key = portKey(port.ref);
@@ -91,50 +86,49 @@ export function Nubs({ placed, scale, joining }: { placed: Placed; scale: number
     void dispatch({ name: "connect", id, from: from.ref, to: to.ref }).then(({ ok }) => ok && select(id));
     leave();
   };
-  const pointOf = (event: ReactPointerEvent<SVGGElement>): Point => {
-    const matrix = (event.currentTarget.ownerSVGElement as SVGSVGElement).getScreenCTM();
-    const { x, y } = new DOMPoint(event.clientX, event.clientY).matrixTransform(matrix?.inverse());
-    return { x, y };
-  };
   const nearest = ({ x, y }: Point) =>
     nubs
       .filter(({ key }) => offers.has(key))
       .map((nub) => ({ nub, away: Math.hypot(nub.x - x, nub.y - y) }))
       .filter(({ away }) => away <= px(NEAR_PX))
       .sort((a, b) => a.away - b.away)[0]?.nub;
-  const onDown = (port: PlacedPort) => (event: ReactPointerEvent<SVGGElement>) => {
-    event.stopPropagation();
-    event.currentTarget.setPointerCapture(event.pointerId);
-    press.current = { x: event.clientX, y: event.clientY, wasHeld: from !== null };
-    if (!from) begin(port);
+  const inDrawing = (by: By): Point => {
+    const matrix = group.current?.ownerSVGElement?.getScreenCTM();
+    const { x, y } = new DOMPoint(by.clientX, by.clientY).matrixTransform(matrix?.inverse());
+    return { x, y };
   };
-  const onMove = (event: ReactPointerEvent<SVGGElement>) => {
-    const held = press.current;
-    if (!held || held.wasHeld || Math.hypot(event.clientX - held.x, event.clientY - held.y) < TAP_PX) return;
-    const at = pointOf(event);
-    setHand(at);
-    setOver(nearest(at)?.key ?? null);
-  };
-  const onUp = (port: PlacedPort) => (event: ReactPointerEvent<SVGGElement>) => {
-    const held = press.current;
-    press.current = null;
-    if (!held) return;
-    const isTap = Math.hypot(event.clientX - held.x, event.clientY - held.y) < TAP_PX;
-    if (isTap) {
-      // A second tap: on what can take it, or on what is held, which lets go of it.
-      if (!held.wasHeld) return;
-      if (offers.has(portKey(port.ref))) join(port);
-      else leave();
-      return;
-    }
-    const to = held.wasHeld ? undefined : nearest(pointOf(event));
-    const under = document.elementFromPoint(event.clientX, event.clientY);
-    const on = under?.closest("[data-drawing] [data-id]")?.getAttribute("data-id") ?? null;
-    if (to) return join(to.port);
-    leave();
-    if (held.wasHeld || !from) return;
-    if (plan.runs.some(({ id }) => id === on)) teeInto(on as Id, from);
-    else if (on === null && under?.closest("[data-drawing], [data-ground]")) onGround(from);
+  const grip = useDrag<PlacedPort>(
+    {
+      press: (port) => {
+        press.current = { wasHeld: from !== null, wasDragged: false };
+        if (!from) begin(port);
+        return true;
+      },
+      move: (_, by) => {
+        if (!press.current || press.current.wasHeld) return;
+        press.current.wasDragged = true;
+        const at = inDrawing(by);
+        setHand(at);
+        setOver(nearest(at)?.key ?? null);
+      },
+      drop: (port, by) => {
+        if (press.current?.wasHeld) return leave();
+        const to = nearest(inDrawing(by));
+        if (to) return join(to.port);
+        const under = document.elementFromPoint(by.clientX, by.clientY);
+        const on = under?.closest("[data-drawing] [data-id]")?.getAttribute("data-id") ?? null;
+        leave();
+        if (plan.runs.some(({ id }) => id === on)) teeInto(on as Id, port);
+        else if (on === null && under?.closest("[data-drawing], [data-ground]")) onGround(port);
+      },
+    },
+    TAP_PX,
+  );
+  /** A second tap: on what can take it, or on what is held, which lets go of it. */
+  const onTap = (port: PlacedPort) => {
+    if (!press.current?.wasHeld || press.current.wasDragged) return;
+    if (offers.has(portKey(port.ref))) join(port);
+    else leave();
   };
   /** A tee in a hose, and its branch joined to what is held. */
   const teeInto = (runId: Id, port: PlacedPort) => {
@@ -214,10 +208,8 @@ export function Nubs({ placed, scale, joining }: { placed: Placed; scale: number
           aria-pressed={key === fromKey || key === over}
           data-state={stateOf(key)}
           transform={`translate(${x} ${y})`}
-          onPointerDown={onDown(port)}
-          onPointerMove={onMove}
-          onPointerUp={onUp(port)}
-          onPointerCancel={leave}
+          {...grip(port)}
+          onClick={() => onTap(port)}
           onKeyDown={onKey(port)}
         >
           <circle className="halo" r={px(11)} fill="none" stroke="transparent" />

@@ -1,6 +1,6 @@
 /** A duty drawn as steps: a block as wide as its hours and as high as its load, worked on with hand, keys or fields. */
 import { Plus, X } from "lucide-react";
-import { type KeyboardEvent, type ReactNode, useEffect, useRef, useState } from "react";
+import { type KeyboardEvent, type ReactNode, useState } from "react";
 import styled from "styled-components";
 import { newId } from "~/core/kinds/ids";
 import type { Id } from "~/core/kinds/record";
@@ -14,6 +14,7 @@ import type { Inset } from "~/ui/chart";
 import { Select } from "~/ui/fields";
 import { gestureOf } from "~/ui/gesture";
 import { useAhead } from "~/ui/useAhead";
+import { useDrag } from "~/ui/useDrag";
 
 const HEIGHT = 56;
 const WIDTH = 1000;
@@ -87,36 +88,23 @@ export function Duty({
     else return;
     event.preventDefault();
   };
-  // Let go of by the hand, by the system, or because the place was left.
-  const drag = useRef<AbortController | null>(null);
-  useEffect(() => () => drag.current?.abort(), []);
   /** A hand on a block sets its load by height; on its right edge, its hours. */
-  const onPress = (step: DutyStep, edge: boolean) => (event: React.PointerEvent<SVGElement>) => {
-    choose(step.id);
-    if (event.pointerType === "touch") return;
-    const svg = event.currentTarget.ownerSVGElement;
-    if (!svg) return;
-    const box = svg.getBoundingClientRect();
-    const start = { x: event.clientX, y: event.clientY, moved: false };
-    const move = (now: PointerEvent) => {
-      if (!start.moved && Math.hypot(now.clientX - start.x, now.clientY - start.y) < 4) return;
-      start.moved = true;
-      const byH = ((now.clientX - start.x) / box.width) * hours;
-      edit(
-        step.id,
-        edge
-          ? { hours: Math.max(0.25, Math.round((step.hours + byH) * 4) / 4) }
-          : { load: clampLoad(1 - (now.clientY - box.top) / HEIGHT) },
-      );
-    };
-    drag.current?.abort();
-    const held = new AbortController();
-    drag.current = held;
-    const { signal } = held;
-    window.addEventListener("pointermove", move, { signal });
-    for (const ends of ["pointerup", "pointercancel"])
-      window.addEventListener(ends, () => held.abort(), { signal });
-  };
+  const grip = useDrag<{ step: DutyStep; isEdge: boolean; hours: number }>(
+    {
+      press: ({ step }, { pointerType }) => {
+        choose(step.id);
+        return pointerType !== "touch";
+      },
+      move: ({ step, isEdge, hours: all }, by) =>
+        edit(
+          step.id,
+          isEdge
+            ? { hours: Math.max(0.25, Math.round((step.hours + (by.x / WIDTH) * all) * 4) / 4) }
+            : { load: clampLoad(step.load - by.y / HEIGHT) },
+        ),
+    },
+    4,
+  );
   const strip = duty.length > 0 && (
     <Strip
       viewBox={`0 0 ${WIDTH} ${HEIGHT + 2}`}
@@ -136,7 +124,7 @@ export function Duty({
             aria-pressed={isChosen}
             aria-label={`${nameOf(step.lineUpId)}, ${formatNumber(step.hours)} h at ${Math.round(step.load * 100)} % load. Arrow keys change load and hours.`}
             onKeyDown={onKey(step)}
-            onPointerDown={onPress(step, false)}
+            {...grip({ step, isEdge: false, hours })}
           >
             <rect x={x} y={0} width={width} height={HEIGHT} fill="var(--ground)" />
             <rect
@@ -157,10 +145,7 @@ export function Duty({
               height={HEIGHT}
               fill="transparent"
               style={{ cursor: "ew-resize" }}
-              onPointerDown={(event) => {
-                event.stopPropagation();
-                onPress(step, true)(event);
-              }}
+              {...grip({ step, isEdge: true, hours })}
             />
           </g>
         );

@@ -6,7 +6,7 @@ import { TemplateButtons } from "~/fields/TemplateButtons";
  * Seen in three seconds: the plate to scale with its holes, and which of them cannot be cut as drawn.
  */
 
-import { type KeyboardEvent, type PointerEvent, useState } from "react";
+import { type KeyboardEvent, useState } from "react";
 import styled from "styled-components";
 import { newId } from "~/core/kinds/ids";
 import type { HoleUse, Opening, PlateHole, TankPort } from "~/core/plan/types";
@@ -18,6 +18,7 @@ import { Button } from "~/ui/button";
 import { Select, Switch } from "~/ui/fields";
 import { Caution } from "~/ui/place";
 import { useAhead } from "~/ui/useAhead";
+import { type By, useDrag } from "~/ui/useDrag";
 import { Fields, LengthField, Lengths, Panel, Small, useEditTank, useTank, useUnits } from "./tankContext";
 
 const W = 400;
@@ -274,37 +275,30 @@ function PlateDrawing({
   onMove: (id: string, aM: number, bM: number, gesture?: string) => Promise<unknown>;
 }) {
   const { length } = useUnits();
-  const [draft, setDraft, dropDraft] = useAhead<{ id: string; aM: number; bM: number }>();
-  const [isHeld, setHeld] = useState(false);
+  const [draft, setDraft] = useAhead<{ id: string; aM: number; bM: number }>();
   const scale = (W - 60) / opening.aM;
   const height = opening.bM * scale + 56;
   const px = (aM: number) => 40 + aM * scale;
   const py = (bM: number) => 20 + (isInside ? bM : opening.bM - bM) * scale;
   const tidy = (value: number) => Math.round(value / STEP_M) * STEP_M;
+  const movedBy = ({ id, aM, bM }: PlateHole, by: By) => ({
+    id,
+    aM: tidy(aM + by.x / scale),
+    bM: tidy(bM + ((isInside ? 1 : -1) * by.y) / scale),
+  });
+  const grip = useDrag<PlateHole>({
+    press: ({ id }) => {
+      choose(id);
+      return true;
+    },
+    move: (hole, by) => setDraft(movedBy(hole, by)),
+    drop: (hole, by) => {
+      const to = movedBy(hole, by);
+      setDraft(to, () => onMove(to.id, to.aM, to.bM));
+    },
+  });
   const drag = (hole: PlateHole) => ({
-    onPointerDown: (event: PointerEvent<SVGGElement>) => {
-      event.preventDefault();
-      event.currentTarget.setPointerCapture(event.pointerId);
-      event.currentTarget.focus();
-      choose(hole.id);
-      setHeld(true);
-      setDraft({ id: hole.id, aM: hole.aM, bM: hole.bM });
-    },
-    onPointerMove: (event: PointerEvent<SVGGElement>) => {
-      const box = event.currentTarget.ownerSVGElement?.getBoundingClientRect();
-      if (!draft || !isHeld || !box) return;
-      const aM = tidy((((event.clientX - box.left) / box.width) * W - 40) / scale);
-      const down = (((event.clientY - box.top) / box.height) * height - 20) / scale;
-      setDraft({ id: hole.id, aM, bM: tidy(isInside ? down : opening.bM - down) });
-    },
-    onPointerUp: () => {
-      setHeld(false);
-      if (draft && isHeld) setDraft(draft, () => onMove(draft.id, draft.aM, draft.bM));
-    },
-    onPointerCancel: () => {
-      setHeld(false);
-      dropDraft();
-    },
+    ...grip(hole),
     onKeyDown: (event: KeyboardEvent<SVGGElement>) => {
       const by = event.shiftKey ? 10 * STEP_M : STEP_M;
       const up = isInside ? -by : by;

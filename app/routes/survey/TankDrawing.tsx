@@ -2,7 +2,7 @@
  * The tank as it hangs in the earth's frame: the fuel lies level, the tank tilts, each mouth is wet or dry.
  * Its corners can be dragged, or moved with the arrow keys; what is dragged shows its lengths.
  */
-import { type KeyboardEvent, type PointerEvent, useState } from "react";
+import { type KeyboardEvent, useState } from "react";
 import styled from "styled-components";
 import type { LoftSection, SectionPoint, Tank, TankShape } from "~/core/plan/types";
 import { shellFloorUnder } from "~/core/tanks/floor";
@@ -15,6 +15,7 @@ import { sideWords } from "~/messages/sides";
 import { sectionPath } from "~/plumbing/glyphs";
 import { useJob } from "~/state/job";
 import { useAhead } from "~/ui/useAhead";
+import { type By, useDrag } from "~/ui/useDrag";
 import { type Frame, frameOf, H, W } from "./frame";
 import { useEditTank, useTank } from "./tankContext";
 
@@ -47,6 +48,13 @@ function withOutline(shape: TankShape, sectionIndex: number, outline: SectionPoi
   };
 }
 
+/** A corner in the hand: where it stood on the picture, and how the picture was laid then. */
+interface Gripped {
+  i: number;
+  start: readonly [number, number];
+  at: Frame;
+}
+
 export function SectionDrawing({
   sectionIndex,
   corner,
@@ -61,7 +69,7 @@ export function SectionDrawing({
   const { tank, tilted, offset, attitude } = useTank();
   const { job } = useJob();
   const edit = useEditTank(tank);
-  const [draft, setDraft, dropDraft] = useAhead<SectionPoint[]>();
+  const [draft, setDraft] = useAhead<SectionPoint[]>();
   const { shape } = tank;
   const xM =
     shape.kind === "loft" && isEditing ? (shape.sections[sectionIndex]?.xM ?? 0) : soundingOf(tank).xM;
@@ -79,34 +87,28 @@ export function SectionDrawing({
     edit({ shape: withOutline(shape, sectionIndex, points) }, { field: "section" }, gesture);
   const moved = (i: number, point: SectionPoint) => outline.map((one, k) => (k === i ? point : one));
 
-  const drag = (i: number) => ({
-    onPointerDown: (event: PointerEvent<SVGGElement>) => {
-      event.preventDefault();
-      event.currentTarget.setPointerCapture(event.pointerId);
-      event.currentTarget.focus();
+  const movedBy = ({ i, start, at }: Gripped, by: By) => {
+    const [y, z] = at.back([start[0] + by.x, start[1] + by.y]);
+    return moved(i, [round(y), round(z)]);
+  };
+  const grip = useDrag<Gripped>({
+    press: ({ i }) => {
       onCorner(i);
-      setHeld(frame);
-      setDraft(outline);
+      return true;
     },
-    onPointerMove: (event: PointerEvent<SVGGElement>) => {
-      if (!draft || !held) return;
-      const svg = event.currentTarget.ownerSVGElement;
-      const box = svg?.getBoundingClientRect();
-      if (!box) return;
-      const [y, z] = frame.back([
-        ((event.clientX - box.left) / box.width) * W,
-        ((event.clientY - box.top) / box.height) * H,
-      ]);
-      setDraft(moved(i, [round(y), round(z)]));
+    move: (gripped, by) => {
+      // The picture keeps its scale while a corner is held.
+      setHeld(gripped.at);
+      setDraft(movedBy(gripped, by));
     },
-    onPointerUp: () => {
+    drop: (gripped, by) => {
       setHeld(null);
-      if (draft && held) setDraft(draft, () => commit(draft));
+      const points = movedBy(gripped, by);
+      setDraft(points, () => commit(points));
     },
-    onPointerCancel: () => {
-      setHeld(null);
-      dropDraft();
-    },
+  });
+  const drag = (i: number) => ({
+    ...grip({ i, start: place(outline[i] as SectionPoint), at: frame }),
     onKeyDown: (event: KeyboardEvent<SVGGElement>) => {
       const by = event.shiftKey ? 10 * snap : snap;
       const [y, z] = outline[i] as SectionPoint;
