@@ -14,6 +14,8 @@ export const GlobalStyle = createGlobalStyle`
     font-variant-numeric: tabular-nums;
     -webkit-font-smoothing: antialiased;
   }
+  [data-type="large"] { --zoom: 1.3; }
+  [data-type="large"] body { zoom: var(--zoom); min-height: calc(100% / var(--zoom)); }
   h1, h2, h3 { font-stretch: 84%; font-weight: 650; line-height: 1.2; margin: 0; }
   h1 { font-size: 20px; } h2 { font-size: 16px; } h3 { font-size: 14px; }
   p { margin: 0 0 8px; }
@@ -24,6 +26,12 @@ export const GlobalStyle = createGlobalStyle`
   th { text-align: left; font-weight: 550; font-stretch: 80%; color: var(--soft); font-size: 13px; }
   th, td { padding: 6px 8px; border-bottom: 1px solid var(--hairline); vertical-align: baseline; }
   td.n, th.n { text-align: right; white-space: nowrap; }
+  @media (pointer: coarse) {
+    /* A finger needs 44 px, whatever a place says of its own buttons; what stands in a line of text is let off. */
+    [data-theme] body :is(button, summary, [role="tab"]) { min-height: 44px; min-width: 44px; }
+    [data-theme] body :is(div, td, header, nav, section, article, span) > a[href] { display: inline-flex; align-items: center; min-height: 44px; min-width: 44px; }
+    summary { display: flex; align-items: center; }
+  }
   @media (max-width: 600px) { .wide { display: none; } }
   .sr { position: absolute; width: 1px; height: 1px; overflow: hidden; clip-path: inset(50%); white-space: nowrap; }
   @media print {

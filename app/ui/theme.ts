@@ -59,9 +59,20 @@ export const cssVariables = (scheme: Scheme) =>
 
 export type ThemeName = "day" | "night";
 const KEY = "iron-keel-theme";
+const TYPE_KEY = "large-type";
 
 /** Runs before first paint, so that a dark engine room is never lit up. */
-export const themeScript = `try{var t=localStorage.getItem("${KEY}")||(matchMedia("(prefers-color-scheme: dark)").matches?"night":"day");document.documentElement.dataset.theme=t}catch(e){document.documentElement.dataset.theme="day"}`;
+export const themeScript = `try{var t=localStorage.getItem("${KEY}")||(matchMedia("(prefers-color-scheme: dark)").matches?"night":"day");document.documentElement.dataset.theme=t;if(localStorage.getItem("iron-keel-${TYPE_KEY}")==="1")document.documentElement.dataset.type="large"}catch(e){document.documentElement.dataset.theme="day"}`;
+
+/** Everything larger by three tenths, for eyes and gloves; kept in this browser. */
+export const isTypeLarge = (): boolean =>
+  typeof document !== "undefined" && document.documentElement.dataset.type === "large";
+
+export function setTypeLarge(isLarge: boolean): void {
+  if (isLarge) document.documentElement.dataset.type = "large";
+  else delete document.documentElement.dataset.type;
+  keep(TYPE_KEY, isLarge ? "1" : "0");
+}
 
 export const currentTheme = (): ThemeName =>
   typeof document !== "undefined" && document.documentElement.dataset.theme === "night" ? "night" : "day";

@@ -22,6 +22,7 @@ const List = styled.ol`
   small { display: block; color: var(--soft); font-size: 13.5px; }
   .ticks { grid-column: 2 / -1; display: flex; flex-wrap: wrap; gap: 6px; align-items: center; }
   .ticks button { min-height: 48px; }
+  .title { padding: 0; text-align: left; min-height: 24px; }
   @media (max-width: 600px) { > li { grid-template-columns: 28px minmax(0, 1fr) 76px; } > li > :nth-child(3) { display: none; } }
 `;
 const cameTexts: Record<BledStep["came"], string> = {
@@ -84,11 +85,7 @@ export function Steps({ procedure, nameOf, ticked, onTick, onChoose, onOutOfReac
             >
               <span className="n">{entry ? <Check size={18} aria-label="done" /> : i + 1}</span>
               <div>
-                <Button
-                  $quiet
-                  style={{ padding: 0, textAlign: "left", minHeight: 24 }}
-                  onPress={() => onChoose(step)}
-                >
+                <Button $quiet className="title" onPress={() => onChoose(step)}>
                   <b style={{ fontSize: i === now ? 19 : 15 }}>{stepTitle(step, nameOf)}</b>
                 </Button>
                 <small>{stepDetail(step, nameOf, trade)}</small>

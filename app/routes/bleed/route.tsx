@@ -24,6 +24,7 @@ import { counted } from "~/messages/counted";
 import { nameOf } from "~/messages/notes";
 import { useJob, useTrade } from "~/state/job";
 import { useBleedPlan } from "~/state/work";
+import { KeepAwake } from "~/ui/awake";
 import { Button, ToggleButton } from "~/ui/button";
 import { Select } from "~/ui/fields";
 import { GradeGlyph } from "~/ui/glyphs";
@@ -172,6 +173,7 @@ export default function Bleed() {
             </ToggleButton>
           ))}
         </div>
+        <KeepAwake />
         {mode === "real" && (
           <Button
             onPress={() => {

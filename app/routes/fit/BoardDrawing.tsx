@@ -24,6 +24,7 @@ const Sheet = styled.svg`
 const STEP_M = 0.001;
 const LONG_STEP_M = 0.01;
 const MARGIN = 34;
+const FINGER_PX = 44;
 const GAP = 26;
 
 interface Gripped {
@@ -156,6 +157,23 @@ export function BoardDrawing(props: Props) {
             stroke={judged.apart.some((joint) => joint.id === id) ? "var(--danger)" : "var(--ink)"}
             strokeWidth={5}
             strokeDasharray="3 2"
+          />
+        );
+      })}
+      {/* Small parts take a finger beside them too, but never before another part's own body. */}
+      {task.parts.map((part, i) => {
+        const box = rect(placedIn(part.bodies[0] as Solid, part, at[i] as Hung));
+        const [w, h] = [Math.max(FINGER_PX, box.width), Math.max(FINGER_PX, box.height)];
+        return (
+          <rect
+            key={part.id}
+            className="part"
+            x={box.x + (box.width - w) / 2}
+            y={box.y + (box.height - h) / 2}
+            width={w}
+            height={h}
+            fill="transparent"
+            onPointerDown={drag(i).onPointerDown}
           />
         );
       })}

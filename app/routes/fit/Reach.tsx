@@ -82,9 +82,7 @@ export function Reach() {
                 : `On ${board}, every room free.`}
           </p>
           <details>
-            <summary style={{ cursor: "pointer", minHeight: 32, paddingTop: 6 }}>
-              {change.steps.length} steps
-            </summary>
+            <summary style={{ cursor: "pointer", paddingTop: 6 }}>{change.steps.length} steps</summary>
             <Steps>
               {change.steps.map(({ id, seconds, cupM3, isBlocked }, i) => (
                 <li key={`${id}${i}`} data-blocked={isBlocked}>

@@ -55,6 +55,7 @@ import {
 import { Plumbing } from "~/plumbing/Plumbing";
 import { usePlumbing } from "~/plumbing/usePlumbing";
 import { useJob, useTrade } from "~/state/job";
+import { KeepAwake } from "~/ui/awake";
 import { Button } from "~/ui/button";
 import { Actions, Dialog } from "~/ui/dialog";
 import { Select, TextField } from "~/ui/fields";
@@ -193,6 +194,7 @@ export function WorkOrder() {
         >
           {people === 1 ? "One person" : "Two people"}
         </Button>
+        <KeepAwake />
         <Prints aria-label="To print">
           <Printer size={16} aria-hidden />
           {sheets.map(([id, text]) => (

@@ -1,4 +1,4 @@
-import { Download, HelpCircle, Moon, MoreVertical, Redo2, Undo2 } from "lucide-react";
+import { AArrowUp, Download, HelpCircle, Moon, MoreVertical, Redo2, Undo2 } from "lucide-react";
 import { Dialog, DialogTrigger, Popover } from "react-aria-components";
 import { Link } from "react-router";
 import styled from "styled-components";
@@ -8,7 +8,7 @@ import { Button } from "~/ui/button";
 import { Select } from "~/ui/fields";
 import { GradeGlyph } from "~/ui/glyphs";
 import { Mark } from "~/ui/mark";
-import { currentTheme, setTheme } from "~/ui/theme";
+import { currentTheme, isTypeLarge, setTheme, setTypeLarge } from "~/ui/theme";
 import { useNarrow } from "~/ui/useNarrow";
 import { useShortcuts } from "./shortcuts";
 
@@ -39,7 +39,7 @@ const Counts = styled.button`
   @media (max-width: 600px) { min-height: 44px; min-width: 44px; padding: 0; justify-content: center; }
 `;
 const Home = styled(Link)`
-  display: grid; place-items: center; width: 40px; height: 40px; flex: none;
+  display: grid; place-items: center; width: 44px; height: 44px; flex: none;
 `;
 const Tools = styled.div`
   display: flex; gap: 0;
@@ -109,6 +109,11 @@ export function Header({ onFindings, sheetOpen }: { onFindings: () => void; shee
       >
         <Moon size={18} /> {narrow && "Day or night"}
       </Button>
+      {narrow && (
+        <Button $quiet {...closes} onPress={() => setTypeLarge(!isTypeLarge())}>
+          <AArrowUp size={18} /> Large type
+        </Button>
+      )}
       <Button $quiet {...closes} aria-label="Keys and what can be done" onPress={openHelp}>
         <HelpCircle size={18} /> {narrow && "What can be done"}
       </Button>

@@ -35,13 +35,17 @@ export function HydrateFallback() {
 }
 
 const Grid = styled.div`
-  display: grid; height: 100dvh; overflow: hidden;
+  display: grid; height: calc(100dvh / var(--zoom, 1)); overflow: hidden;
   grid-template: "head head head" 48px "rail main side" minmax(0, 1fr) "keel keel keel" auto / 112px minmax(0, 1fr) 320px;
   @media (max-width: 1000px) {
     grid-template: "head head" 48px "rail main" minmax(0, 1fr) "keel keel" auto / 56px minmax(0, 1fr);
   }
+  /* Low, as a wide screen is at twice its size: the place has the screen to itself, the Keel stands under it. */
+  @media (min-width: 601px) and (max-height: 540px) {
+    height: auto; overflow: visible; grid-template-rows: 48px calc(100dvh / var(--zoom, 1) - 48px) auto;
+  }
   @media (max-width: 600px) {
-    height: auto; min-height: 100dvh; overflow: visible;
+    height: auto; min-height: calc(100dvh / var(--zoom, 1)); overflow: visible;
     grid-template: "head" auto "rail" auto "main" auto "keel" auto / minmax(0, 1fr);
   }
   @media print { display: block; height: auto; overflow: visible; }

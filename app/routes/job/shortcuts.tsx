@@ -19,7 +19,7 @@ import { Dialog } from "~/ui/dialog";
 import { Switch } from "~/ui/fields";
 import { Find } from "~/ui/find";
 import { keep, kept } from "~/ui/kept";
-import { currentTheme, setTheme } from "~/ui/theme";
+import { currentTheme, isTypeLarge, setTheme, setTypeLarge } from "~/ui/theme";
 import { focusDrawn } from "./focusDrawn";
 
 const SaveFile = lazy(() => import("../jobs/SaveFile"));
@@ -96,6 +96,7 @@ export function ShortcutsProvider({ children }: { children: ReactNode }) {
       key: "n",
       run: () => setTheme(currentTheme() === "day" ? "night" : "day"),
     },
+    { id: "type", name: "Large type, or back", run: () => setTypeLarge(!isTypeLarge()) },
     { id: "export", name: "Save the job as a file", key: "s", run: () => setSaving(true) },
     {
       id: "figures",

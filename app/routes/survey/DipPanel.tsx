@@ -136,7 +136,7 @@ function DipTable() {
           </tbody>
         </table>
       </div>
-      <p style={{ display: "flex", gap: 10, alignItems: "center", marginTop: 6 }}>
+      <div style={{ display: "flex", gap: 10, alignItems: "center", margin: "6px 0 8px" }}>
         <Button onPress={() => void save()}>
           <Download size={16} /> CSV
         </Button>
@@ -145,7 +145,7 @@ function DipTable() {
         >
           <Printer size={16} aria-hidden /> Dip card
         </Link>
-      </p>
+      </div>
     </Panel>
   );
 }

@@ -163,7 +163,7 @@ export function SectionDrawing({
                 onFocus={() => onCorner(i)}
                 {...drag(i)}
               >
-                <circle cx={x} cy={y} r={16} fill="transparent" />
+                <circle cx={x} cy={y} r={25} fill="transparent" />
                 <circle
                   className="seen"
                   cx={x}
