@@ -322,6 +322,8 @@ const Trigger = styled(AriaButton)`
   @media (pointer: coarse) { min-height: 44px; }
   &[data-focus-visible] { outline: 2px solid var(--act); outline-offset: 1px; }
   span { overflow: hidden; text-overflow: ellipsis; white-space: nowrap; }
+  /* A phone has no tip to read the rest in. */
+  @media (max-width: 600px) { main & span { white-space: normal; } }
 `;
 export const Floating = styled(Popover)`
   background: var(--raised); border: 1px solid var(--ink); border-radius: 3px; box-shadow: 0 6px 20px #0004; padding: 4px; overflow: auto;

@@ -13,6 +13,7 @@ import { nameOf } from "~/messages/notes";
 import { useJob, useTrade } from "~/state/job";
 import { Button, ToggleButton } from "~/ui/button";
 import { Select } from "~/ui/fields";
+import { Table } from "~/ui/table";
 import { markOf, type Trainer } from "./useTrainer";
 
 const Dock = styled.div`
@@ -276,7 +277,7 @@ export function ThisBleed({
   return (
     <>
       {dearest && <p style={{ margin: "0 0 6px" }}>{dearestText(dearest, trade)}</p>}
-      <table>
+      <Table>
         <thead>
           <tr>
             <th>This bleed</th>
@@ -295,7 +296,7 @@ export function ThisBleed({
             </tr>
           ))}
         </tbody>
-      </table>
+      </Table>
     </>
   );
 }

@@ -19,6 +19,7 @@ import { Button } from "~/ui/button";
 import { Actions, Dialog } from "~/ui/dialog";
 import { Select, TextField } from "~/ui/fields";
 import { ActionsHead, Sheet } from "~/ui/place";
+import { Table } from "~/ui/table";
 
 async function saveCalendar({ job, book }: OpenJob, due: readonly Due[]): Promise<void> {
   const { calendarText } = await import("~/schemas/calendar");
@@ -137,7 +138,7 @@ export function DueList({
       {due.length === 0 ? (
         <p>Nothing in the plan falls due: no filter, and no tank that is drawn from.</p>
       ) : (
-        <table>
+        <Table>
           <thead>
             <tr>
               <th>When</th>
@@ -181,7 +182,7 @@ export function DueList({
               </tr>
             ))}
           </tbody>
-        </table>
+        </Table>
       )}
       {!isOwner && (
         <div

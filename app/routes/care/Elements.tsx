@@ -11,6 +11,7 @@ import { storageFault } from "~/messages/storage";
 import { useJob } from "~/state/job";
 import { entriesOfAll } from "~/store/book";
 import { Sheet } from "~/ui/place";
+import { Table } from "~/ui/table";
 import { say } from "~/ui/toast";
 
 export function Elements() {
@@ -41,7 +42,7 @@ export function Elements() {
           all.jobs > 1 &&
           `Over ${counted(all.jobs, "job")} ${formatNumber(all.days)} days.`}
       </p>
-      <table>
+      <Table>
         <thead>
           <tr>
             <th>Filter</th>
@@ -62,7 +63,7 @@ export function Elements() {
             </tr>
           ))}
         </tbody>
-      </table>
+      </Table>
     </Sheet>
   );
 }

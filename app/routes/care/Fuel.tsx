@@ -22,6 +22,7 @@ import { useJob, useTrade } from "~/state/job";
 import { Button } from "~/ui/button";
 import { Select, TextField } from "~/ui/fields";
 import { ActionsHead, Sheet } from "~/ui/place";
+import { Table } from "~/ui/table";
 import Treatments from "./Treatments";
 
 const Fields = styled.div`
@@ -125,7 +126,7 @@ export function Fuel() {
           </p>
         )}
         {particles.length > 0 && (
-          <table>
+          <Table>
             <thead>
               <tr>
                 <th>When</th>
@@ -148,13 +149,13 @@ export function Fuel() {
                 </tr>
               ))}
             </tbody>
-          </table>
+          </Table>
         )}
       </Sheet>
       <Treatments key={tank.id} />
       <Sheet>
         <h3>Water out of the air, in a month</h3>
-        <table>
+        <Table>
           <thead>
             <tr>
               <th>Season</th>
@@ -179,7 +180,7 @@ export function Fuel() {
               </tr>
             ))}
           </tbody>
-        </table>
+        </Table>
         <p style={{ fontSize: 13, color: "var(--soft)" }}>
           {nameOf(job, tank.id)} breathing once a day, all of the damp kept: more than it can be. It is
           little: water in a tank comes in with the fuel or by the deck fill. Damp {percentText(DAMP)} and
@@ -240,7 +241,7 @@ export function TakenAboard({ tankId }: { tankId?: string }) {
       </Fields>
       {bunkered.length > 0 && (
         <Frame tabIndex={0} role="region" aria-label="Fuel taken aboard">
-          <table>
+          <Table>
             <thead>
               <tr>
                 <th>When</th>
@@ -265,7 +266,7 @@ export function TakenAboard({ tankId }: { tankId?: string }) {
                 </tr>
               ))}
             </tbody>
-          </table>
+          </Table>
         </Frame>
       )}
       <p style={{ fontSize: 13, color: "var(--soft)" }}>

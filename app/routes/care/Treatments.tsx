@@ -22,6 +22,7 @@ import { useJob, useTrade } from "~/state/job";
 import { Select } from "~/ui/fields";
 import { LineChart } from "~/ui/lazyChart";
 import { Caution, Sheet } from "~/ui/place";
+import { Table } from "~/ui/table";
 
 const Fields = styled.div`
   display: grid; grid-template-columns: repeat(auto-fill, minmax(150px, 1fr)); gap: 8px 14px; align-items: start; margin-bottom: 8px;
@@ -124,7 +125,7 @@ export default function Treatments() {
         <p>No line-up for polishing draws from {tank.name}: make one in Lay out, and its hours stand here.</p>
       )}
       <Frame tabIndex={0} role="region" aria-label="Ways to treat it">
-        <table>
+        <Table>
           <thead>
             <tr>
               <th>Way</th>
@@ -150,7 +151,7 @@ export default function Treatments() {
               </tr>
             ))}
           </tbody>
-        </table>
+        </Table>
       </Frame>
       <Caution>
         Engine stopped where the tank is opened; no flame, no spark, air moving. A figure marked assumed is

@@ -19,6 +19,7 @@ import { nameOf } from "~/messages/notes";
 import { useJob, useTrade } from "~/state/job";
 import { Button } from "~/ui/button";
 import { ActionsHead, PlaceHead, Sheet } from "~/ui/place";
+import { Table } from "~/ui/table";
 import { Tabs } from "~/ui/tabs";
 import { Answers, useImplied } from "./Answers";
 import { DueList } from "./DueList";
@@ -136,7 +137,7 @@ function Readings({ trend }: { trend: GaugeTrend | null }) {
             figure.
           </p>
         ) : (
-          <table>
+          <Table>
             <thead>
               <tr>
                 <th>When</th>
@@ -154,10 +155,10 @@ function Readings({ trend }: { trend: GaugeTrend | null }) {
                 <ReadingRow key={reading.id} reading={reading} network={network} />
               ))}
             </tbody>
-          </table>
+          </Table>
         )}
         {others.length > 0 && (
-          <table>
+          <Table>
             <thead>
               <tr>
                 <th>When</th>
@@ -188,7 +189,7 @@ function Readings({ trend }: { trend: GaugeTrend | null }) {
                 </tr>
               ))}
             </tbody>
-          </table>
+          </Table>
         )}
       </Sheet>
     </>

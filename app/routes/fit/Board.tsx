@@ -34,6 +34,7 @@ import { useJob, useTrade } from "~/state/job";
 import { Button } from "~/ui/button";
 import { Select, TextField } from "~/ui/fields";
 import { Caution } from "~/ui/place";
+import { Table } from "~/ui/table";
 import { useWidth } from "~/ui/useWidth";
 import { BoardDrawing } from "./BoardDrawing";
 import { useBoard } from "./useBoard";
@@ -363,7 +364,7 @@ function Hoses({ judged }: { judged: BoardJudged }) {
   return (
     <Fold>
       <summary>{counted(task.hoses.length, "hose")}, one by one</summary>
-      <table style={{ margin: "0 16px", width: "calc(100% - 32px)" }}>
+      <Table style={{ margin: "0 16px", width: "calc(100% - 32px)" }}>
         <thead>
           <tr>
             <th>Hose</th>
@@ -404,7 +405,7 @@ function Hoses({ judged }: { judged: BoardJudged }) {
             </tr>
           ))}
         </tbody>
-      </table>
+      </Table>
     </Fold>
   );
 }

@@ -17,6 +17,7 @@ import { minutesText, serviceStepTexts } from "~/messages/service";
 import { useJob, useTrade } from "~/state/job";
 import { Button } from "~/ui/button";
 import { Caution, Sheet } from "~/ui/place";
+import { Table } from "~/ui/table";
 
 const Bar = styled.div`
   position: relative; display: flex; height: 26px; border: 1.4px solid var(--ink); background: var(--panel); max-width: 100%;
@@ -119,7 +120,7 @@ function TanksOut() {
   return (
     <Sheet>
       <h3>Out of the tank, and the tank out</h3>
-      <table>
+      <Table>
         <thead>
           <tr>
             <th>Tank</th>
@@ -174,7 +175,7 @@ function TanksOut() {
             );
           })}
         </tbody>
-      </table>
+      </Table>
     </Sheet>
   );
 }

@@ -14,6 +14,7 @@ import { flareText } from "~/messages/ends";
 import { useJob } from "~/state/job";
 import { Button } from "~/ui/button";
 import { Caution, PlaceHead, Sheet } from "~/ui/place";
+import { Table } from "~/ui/table";
 import { Tabs } from "~/ui/tabs";
 import { Board } from "./Board";
 import { Openings } from "./Openings";
@@ -116,7 +117,7 @@ function Runs() {
             }
           />
         </div>
-        <table>
+        <Table>
           <thead>
             <tr>
               <th>Run</th>
@@ -164,7 +165,7 @@ function Runs() {
               </tr>
             ))}
           </tbody>
-        </table>
+        </Table>
         {lines.length === 0 && <p>No run yet. Join two ports in Lay out.</p>}
       </Sheet>
     </div>

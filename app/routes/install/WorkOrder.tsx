@@ -60,6 +60,7 @@ import { Button } from "~/ui/button";
 import { Actions, Dialog } from "~/ui/dialog";
 import { Select, TextField } from "~/ui/fields";
 import { Sheet } from "~/ui/place";
+import { useNarrow } from "~/ui/useNarrow";
 import { PlanDrawing } from "./PlanDrawing";
 
 const Next = styled.section`
@@ -126,6 +127,7 @@ export function WorkOrder() {
   const { job, plan, book, network, enter, dispatch, stored, selectedId, select, chooseLineUp } = useJob();
   const trade = useTrade();
   const placed = usePlumbing(network);
+  const isNarrow = useNarrow();
   const [asked, ask] = useSearchParams();
   const from = asked.get("from");
   const before = startsFrom(job, plan, from);
@@ -163,47 +165,46 @@ export function WorkOrder() {
     { id: FROM_NOTHING, name: "nothing there yet" },
     ...job.plans.filter(({ id }) => id !== plan.id).map(({ id, name }) => ({ id, name })),
   ];
-  return (
-    <>
-      <Row style={{ margin: "0 16px 8px" }}>
+  const head = (
+    <Row style={{ margin: "0 16px 8px" }}>
+      <div style={{ minWidth: 200 }}>
+        <Select label="From" value={before ? before.id : FROM_NOTHING} options={options} onChange={setFrom} />
+      </div>
+      {job.plans.length > 1 && (
         <div style={{ minWidth: 200 }}>
           <Select
-            label="From"
-            value={before ? before.id : FROM_NOTHING}
-            options={options}
-            onChange={setFrom}
+            label="To"
+            value={plan.id}
+            options={job.plans}
+            onChange={(id) => void dispatch({ name: "choosePlan", id })}
           />
         </div>
-        {job.plans.length > 1 && (
-          <div style={{ minWidth: 200 }}>
-            <Select
-              label="To"
-              value={plan.id}
-              options={job.plans}
-              onChange={(id) => void dispatch({ name: "choosePlan", id })}
-            />
-          </div>
-        )}
-        <p style={{ flex: 1, margin: 0, minWidth: 200, fontWeight: 600, alignSelf: "flex-end" }}>
-          {summary(progress, ahead.finishMin, people)}
-          {waits.map((text) => ` ${text}`)}
-        </p>
-        <Button
-          onPress={() => setPeople(people === 1 ? 2 : 1)}
-          aria-label={`Planned for ${counted(people, "person")}; press for ${people === 1 ? "two" : "one"}`}
-        >
-          {people === 1 ? "One person" : "Two people"}
-        </Button>
-        <KeepAwake />
-        <Prints aria-label="To print">
-          <Printer size={16} aria-hidden />
-          {sheets.map(([id, text]) => (
-            <Link key={id} to={`/job/${job.id}/print/${id}${from ? `?from=${from}` : ""}`}>
-              {text}
-            </Link>
-          ))}
-        </Prints>
-      </Row>
+      )}
+      <p style={{ flex: 1, margin: 0, minWidth: 200, fontWeight: 600, alignSelf: "flex-end" }}>
+        {summary(progress, ahead.finishMin, people)}
+        {waits.map((text) => ` ${text}`)}
+      </p>
+      <Button
+        onPress={() => setPeople(people === 1 ? 2 : 1)}
+        aria-label={`Planned for ${counted(people, "person")}; press for ${people === 1 ? "two" : "one"}`}
+      >
+        {people === 1 ? "One person" : "Two people"}
+      </Button>
+      <KeepAwake />
+      <Prints aria-label="To print">
+        <Printer size={16} aria-hidden />
+        {sheets.map(([id, text]) => (
+          <Link key={id} to={`/job/${job.id}/print/${id}${from ? `?from=${from}` : ""}`}>
+            {text}
+          </Link>
+        ))}
+      </Prints>
+    </Row>
+  );
+  return (
+    <>
+      {/* On a phone the step that is next stands first, under the thumb. */}
+      {!isNarrow && head}
       {progress.fault && (
         <Sheet role="alert">{orderFaultText(progress.fault, namer(job, before, plan))}</Sheet>
       )}
@@ -265,6 +266,7 @@ export function WorkOrder() {
           </Beside>
         </Next>
       )}
+      {isNarrow && head}
       <Columns>
         <div style={{ minWidth: 0 }}>
           {placed && (

@@ -17,6 +17,7 @@ import { useJob, useTrade } from "~/state/job";
 import { Button, ToggleButton } from "~/ui/button";
 import { Select } from "~/ui/fields";
 import { Caution, PlaceHead, Sheet } from "~/ui/place";
+import { Table } from "~/ui/table";
 import { Tabs } from "~/ui/tabs";
 import { Access } from "./Access";
 import { PlanDrawing } from "./PlanDrawing";
@@ -179,7 +180,7 @@ function LeakTest() {
       )}
       {state === "blanked" && lineUp && <DecayTest lineUpId={lineUp.id} />}
       <Sheet>
-        <table>
+        <Table>
           <thead>
             <tr>
               <th className="n">No.</th>
@@ -226,7 +227,7 @@ function LeakTest() {
               </tr>
             ))}
           </tbody>
-        </table>
+        </Table>
         {wetted.length === 0 && (
           <p>No fuel stands at any joint in this state, so there is none to look at.</p>
         )}

@@ -19,14 +19,14 @@ const Bar = styled.header`
 `;
 const Name = styled.div`
   display: flex; align-items: baseline; gap: 8px; min-width: 0; font-stretch: 82%;
-  h1 { font-size: 18px; white-space: nowrap; }
-  @media (max-width: 600px) { flex: 1; h1 { font-size: 16px; overflow: hidden; text-overflow: ellipsis; } }
+  h1 { font-size: 18px; white-space: nowrap; overflow: hidden; text-overflow: ellipsis; }
+  @media (max-width: 600px) { flex: 1; h1 { font-size: 16px; } }
   span { color: var(--soft); overflow: hidden; text-overflow: ellipsis; white-space: nowrap; max-width: 170px; font-size: 13px; }
   @media (max-width: 1000px) { span { display: none; } }
 `;
 const LineUpBox = styled.div`
   width: 250px; min-width: 120px; flex: 0 1 250px;
-  @media (max-width: 600px) { width: 118px; min-width: 0; flex: 0 0 118px; }
+  @media (max-width: 600px) { width: 118px; min-width: 0; flex: 0 0 118px; [data-type="large"] & { width: 92px; flex-basis: 92px; } }
 `;
 const Moves = styled.p`
   margin: 0; font-size: 13px; font-stretch: 84%; white-space: nowrap; overflow: hidden; text-overflow: ellipsis; min-width: 0; flex: 1;

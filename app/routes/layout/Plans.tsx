@@ -20,6 +20,7 @@ import { Plumbing } from "~/plumbing/Plumbing";
 import { usePlumbing } from "~/plumbing/usePlumbing";
 import { useJob, useTrade } from "~/state/job";
 import { Button } from "~/ui/button";
+import { Table } from "~/ui/table";
 
 const Strip = styled.div`
   border-top: 1.5px solid var(--ink); border-bottom: 1px solid var(--hairline); background: var(--panel); overflow-x: auto;
@@ -102,7 +103,7 @@ function Figures({ plans, differences }: { plans: readonly Plan[]; differences: 
   };
   return (
     <Strip tabIndex={0} role="region" aria-label="Plans side by side">
-      <table>
+      <Table>
         <thead>
           <tr>
             <th>Plan</th>
@@ -145,7 +146,7 @@ function Figures({ plans, differences }: { plans: readonly Plan[]; differences: 
             </tr>
           ))}
         </tbody>
-      </table>
+      </Table>
     </Strip>
   );
 }

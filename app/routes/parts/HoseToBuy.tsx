@@ -6,6 +6,7 @@ import type { useBox } from "~/state/box";
 import { useTrade } from "~/state/job";
 import { Button } from "~/ui/button";
 import { Sheet } from "~/ui/place";
+import { Table } from "~/ui/table";
 
 export function HoseToBuy({ hoses, box }: { hoses: readonly HoseLine[]; box: ReturnType<typeof useBox> }) {
   const { bore, run } = useTrade();
@@ -14,7 +15,7 @@ export function HoseToBuy({ hoses, box }: { hoses: readonly HoseLine[]; box: Ret
     <>
       <Sheet>
         <h3>Hose by bore and marking</h3>
-        <table>
+        <Table>
           <thead>
             <tr>
               <th>Marking</th>
@@ -61,7 +62,7 @@ export function HoseToBuy({ hoses, box }: { hoses: readonly HoseLine[]; box: Ret
               </tr>
             ))}
           </tbody>
-        </table>
+        </Table>
         {hoses.length === 0 && <p>No hose yet.</p>}
       </Sheet>
       <CutList hoses={hoses} box={box} />

@@ -26,6 +26,7 @@ import {
 import { useJob, useTrade } from "~/state/job";
 import { Button } from "~/ui/button";
 import { Caution, Sheet } from "~/ui/place";
+import { Table } from "~/ui/table";
 import { EndFields } from "./EndFields";
 import { JointDrawing, type Piece } from "./JointDrawing";
 
@@ -322,7 +323,7 @@ function Chains({ joint: { key, a, b, chain, isChosen, state } }: { joint: PlanJ
   );
   return (
     <>
-      <table>
+      <Table>
         <thead>
           <tr>
             <th>Chain</th>
@@ -344,7 +345,7 @@ function Chains({ joint: { key, a, b, chain, isChosen, state } }: { joint: PlanJ
           )}
           {others?.map((one) => row(one, <Button onPress={() => choose(one)}>Use this one</Button>))}
         </tbody>
-      </table>
+      </Table>
       {others === null ? (
         <Button $quiet onPress={() => setOthers(otherChains(from, to, chain))}>
           Other chains
@@ -364,7 +365,7 @@ function Alike({ end, name }: { end: End; name: string }) {
   return (
     <Sheet style={{ margin: "0 0 10px" }}>
       <h3>Taken for it: screws on {name} and does not seal</h3>
-      <table>
+      <Table>
         <thead>
           <tr>
             <th>Look-alike</th>
@@ -383,7 +384,7 @@ function Alike({ end, name }: { end: End; name: string }) {
             </tr>
           ))}
         </tbody>
-      </table>
+      </Table>
     </Sheet>
   );
 }

@@ -6,6 +6,7 @@ import { supplyVolts, wiringList } from "~/core/circuits/circuit";
 import { formatNumber, percentText } from "~/core/units/format";
 import { QuantityField } from "~/fields/QuantityField";
 import { useJob, useTrade } from "~/state/job";
+import { Table } from "~/ui/table";
 
 export default function Circuits() {
   const { job, plan, dispatch, select } = useJob();
@@ -48,7 +49,7 @@ export default function Circuits() {
       {lines.length === 0 ? (
         <p>No circuit is written down yet: choose a pump or heater, and write its circuit down.</p>
       ) : (
-        <table>
+        <Table>
           <thead>
             <tr>
               <th>Part</th>
@@ -97,7 +98,7 @@ export default function Circuits() {
               );
             })}
           </tbody>
-        </table>
+        </Table>
       )}
       <p style={{ fontSize: 12, color: "var(--soft)" }}>
         Copper at {say.temperature(40)} there and back (IEC 60028); what wire bears after ISO 10133, from

@@ -8,6 +8,7 @@ import { leakStateNames, underText } from "~/messages/leaks";
 import { useJob, useTrade } from "~/state/job";
 import { Select } from "~/ui/fields";
 import { Caution } from "~/ui/place";
+import { Table } from "~/ui/table";
 
 const seenNames: { id: Seen | "unseen"; name: string }[] = [
   { id: "unseen", name: "not looked" },
@@ -48,7 +49,7 @@ export default function Leaks() {
           />
         ))}
       </div>
-      <table>
+      <Table>
         <thead>
           <tr>
             <th>Joint</th>
@@ -80,7 +81,7 @@ export default function Leaks() {
             </tr>
           ))}
         </tbody>
-      </table>
+      </Table>
       {consumers.map((engine) => (
         <p key={engine.id}>
           {engine.name}: maker's feed window{" "}

@@ -19,6 +19,7 @@ import { Button } from "~/ui/button";
 import type { Inset } from "~/ui/chart";
 import { Slider } from "~/ui/fields";
 import { LineChart } from "~/ui/lazyChart";
+import { Table } from "~/ui/table";
 import { Duty } from "./Duty";
 
 const Split = styled.div`
@@ -203,7 +204,7 @@ export default function OverTime() {
                   ))}
                 </Events>
                 <h3 style={{ marginTop: 10 }}>How long it feeds from now</h3>
-                <table style={{ fontSize: 13 }}>
+                <Table style={{ fontSize: 13 }}>
                   <tbody>
                     {shown.endurance.map(({ lineUpId, found }) => (
                       <tr key={lineUpId}>
@@ -216,7 +217,7 @@ export default function OverTime() {
                       </tr>
                     ))}
                   </tbody>
-                </table>
+                </Table>
                 <p style={{ fontSize: 12, color: "var(--soft)" }}>
                   At the stored level, load and trim, until a mouth comes clear. A filter is taken to reach
                   its change point in 500 h of rated flow: common practice, no source.

@@ -8,6 +8,7 @@ import { tradeIn } from "~/core/units/trade";
 import { partKindName } from "~/messages/kinds";
 import { nameOf } from "~/messages/notes";
 import { useJob, useTrade } from "~/state/job";
+import { Table } from "~/ui/table";
 
 const PumpChart = lazy(() => import("./PumpChart"));
 const arrangementNames: Record<Arrangement, string> = {
@@ -36,7 +37,7 @@ export default function Pumps() {
         </Suspense>
       )}
       {pumpId && two.length > 0 && (
-        <table>
+        <Table>
           <thead>
             <tr>
               <th>{nameOf(job, pumpId)}</th>
@@ -57,10 +58,10 @@ export default function Pumps() {
               </tr>
             ))}
           </tbody>
-        </table>
+        </Table>
       )}
       <h3 style={{ marginTop: 12 }}>Every pump in every line-up</h3>
-      <table>
+      <Table>
         <thead>
           <tr>
             <th>Pump</th>
@@ -95,7 +96,7 @@ export default function Pumps() {
             );
           })}
         </tbody>
-      </table>
+      </Table>
     </div>
   );
 }

@@ -14,6 +14,7 @@ import { nameOf } from "~/messages/notes";
 import { useJob } from "~/state/job";
 import { Button } from "~/ui/button";
 import { LineChart } from "~/ui/lazyChart";
+import { Table } from "~/ui/table";
 
 const WANTED_PA = 5000;
 
@@ -49,7 +50,7 @@ export default function Sizes() {
           onCommit={(si) => setWanted(si)}
         />
       </div>
-      <table>
+      <Table>
         <thead>
           <tr>
             <th>Before the pump</th>
@@ -91,7 +92,7 @@ export default function Sizes() {
             );
           })}
         </tbody>
-      </table>
+      </Table>
       <LineChart
         label="Margin over load at three temperatures"
         x="load, %"

@@ -34,6 +34,7 @@ import { useSweep } from "~/state/work";
 import { Button } from "~/ui/button";
 import { Quantity, Slider } from "~/ui/fields";
 import { Caution, PlaceHead, Sheet } from "~/ui/place";
+import { Table } from "~/ui/table";
 import { Tabs } from "~/ui/tabs";
 
 const Circuits = lazy(() => import("./Circuits"));
@@ -328,7 +329,7 @@ const WorstTable = memo(function WorstTable({
         {swept.status === "failed" &&
           ` The wider sweep stopped (${swept.reason}); the table stands without it.`}
       </p>
-      <table>
+      <Table>
         <thead>
           <tr>
             <th>
@@ -378,7 +379,7 @@ const WorstTable = memo(function WorstTable({
             </Row>
           ))}
         </tbody>
-      </table>
+      </Table>
     </Sheet>
   );
 });

@@ -20,6 +20,7 @@ import { useJob } from "~/state/job";
 import { Button } from "~/ui/button";
 import { Select, Switch } from "~/ui/fields";
 import { ActionsHead, Caution } from "~/ui/place";
+import { Table } from "~/ui/table";
 import { Facts, Fields, Panel, Small, useEditTank, useTank, useUnits } from "./tankContext";
 
 const verdicts: Record<TankVerdict, string> = {
@@ -219,7 +220,7 @@ function Puddles({ puddles }: { puddles: readonly Puddle[] }) {
         </Button>
       </Fields>
       {puddles.length > 0 && (
-        <table>
+        <Table>
           <thead>
             <tr>
               <th>When</th>
@@ -245,7 +246,7 @@ function Puddles({ puddles }: { puddles: readonly Puddle[] }) {
               </tr>
             ))}
           </tbody>
-        </table>
+        </Table>
       )}
     </Panel>
   );

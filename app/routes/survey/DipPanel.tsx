@@ -33,6 +33,7 @@ import { Button } from "~/ui/button";
 import { Select } from "~/ui/fields";
 import { LineChart } from "~/ui/lazyChart";
 import { ActionsHead } from "~/ui/place";
+import { Table } from "~/ui/table";
 import {
   Facts,
   Fields,
@@ -119,7 +120,7 @@ function DipTable() {
         />
       </Fields>
       <div style={{ maxHeight: 180, overflow: "auto" }} tabIndex={0} role="group" aria-label="Dip table">
-        <table>
+        <Table>
           <thead>
             <tr>
               <th className="n">Depth</th>
@@ -134,7 +135,7 @@ function DipTable() {
               </tr>
             ))}
           </tbody>
-        </table>
+        </Table>
       </div>
       <div style={{ display: "flex", gap: 10, alignItems: "center", margin: "6px 0 8px" }}>
         <Button onPress={() => void save()}>
@@ -198,7 +199,7 @@ function Dips() {
         )}
       </Fields>
       {dips.length > 0 && (
-        <table>
+        <Table>
           <thead>
             <tr>
               <th>When</th>
@@ -224,7 +225,7 @@ function Dips() {
               </tr>
             ))}
           </tbody>
-        </table>
+        </Table>
       )}
       <input
         ref={file}
@@ -406,7 +407,7 @@ function Fills() {
             The tank holds <b>{formatNumber(fit.scale * 100, 3)} %</b> of what its shape says;{" "}
             {volume(Math.max(0, fit.startM3))} was aboard before the first.
           </p>
-          <table>
+          <Table>
             <thead>
               <tr>
                 <th className="n">Reading</th>
@@ -425,7 +426,7 @@ function Fills() {
                 </tr>
               ))}
             </tbody>
-          </table>
+          </Table>
         </>
       )}
       {fills.length > 0 && (

@@ -13,6 +13,7 @@ import { useJob } from "~/state/job";
 import { Button } from "~/ui/button";
 import { Select, TextField } from "~/ui/fields";
 import { Sheet } from "~/ui/place";
+import { Table } from "~/ui/table";
 import { Fields, Small, useUnits } from "./tankContext";
 
 const places: { id: HoseSurvey["place"]; name: string }[] = [
@@ -56,7 +57,7 @@ export function Hoses() {
           walls: an upper bound, the most that the printed classes allow; 300 g/m² where none is printed.
         </p>
         {chosen && <HoseForm key={chosen.run.id} run={chosen.run} isTankLine={chosen.line !== undefined} />}
-        <table>
+        <Table>
           <thead>
             <tr>
               <th>Hose</th>
@@ -102,7 +103,7 @@ export function Hoses() {
               </tr>
             ))}
           </tbody>
-        </table>
+        </Table>
         {lying.length === 0 && <p>No hose in this plan yet: join ports in Lay out, then read them here.</p>}
       </Sheet>
     </>

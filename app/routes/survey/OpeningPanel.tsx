@@ -17,6 +17,7 @@ import { LookField } from "~/fields/LookField";
 import { Button } from "~/ui/button";
 import { Select, Switch } from "~/ui/fields";
 import { Caution } from "~/ui/place";
+import { Table } from "~/ui/table";
 import { useAhead } from "~/ui/useAhead";
 import { type By, useDrag } from "~/ui/useDrag";
 import { Fields, LengthField, Lengths, Panel, Small, useEditTank, useTank, useUnits } from "./tankContext";
@@ -220,7 +221,7 @@ function Holes({
 }) {
   const { length } = useUnits();
   return (
-    <table>
+    <Table>
       <thead>
         <tr>
           <th>Hole</th>
@@ -251,7 +252,7 @@ function Holes({
           );
         })}
       </tbody>
-    </table>
+    </Table>
   );
 }
 

@@ -26,6 +26,7 @@ import { sideWords } from "~/messages/sides";
 import { useJob } from "~/state/job";
 import { Button } from "~/ui/button";
 import { Select } from "~/ui/fields";
+import { Table } from "~/ui/table";
 import {
   Facts,
   Fields,
@@ -215,7 +216,7 @@ function Options({ port }: { port: TankPort }) {
   return (
     <Panel>
       <h3>What another pickup gains</h3>
-      <table>
+      <Table>
         <thead>
           <tr>
             <th>Pickup</th>
@@ -236,7 +237,7 @@ function Options({ port }: { port: TankPort }) {
             </tr>
           ))}
         </tbody>
-      </table>
+      </Table>
       {seconds !== null && (
         <p>
           The well feeds on for <b>{formatNumber(seconds, 2)} s</b> when the fuel round it has run to the

@@ -20,6 +20,7 @@ import { useJob } from "~/state/job";
 import { Button } from "~/ui/button";
 import { Select } from "~/ui/fields";
 import { Caution, Sheet } from "~/ui/place";
+import { Table } from "~/ui/table";
 import { Fields, Small, useUnits } from "./tankContext";
 
 const Jars = styled.div`
@@ -79,7 +80,7 @@ export function Samples() {
       {state && job.tanks.length > 0 && (
         <Sheet>
           <h3>Hours for water to settle through the tank, at {temperature(plan.conditions.fuelC)}</h3>
-          <table>
+          <Table>
             <thead>
               <tr>
                 <th>Tank</th>
@@ -114,7 +115,7 @@ export function Samples() {
                 );
               })}
             </tbody>
-          </table>
+          </Table>
           <Small>
             Stokes's law in still fuel. Drops of 3 µm do not settle in useful time: a coalescer, not patience.
           </Small>

@@ -2,6 +2,7 @@ import { type Fuel, fuelAt } from "~/core/fuel/fuel";
 import type { Site } from "~/core/plan/types";
 import { formatNumber } from "~/core/units/format";
 import { LineChart } from "~/ui/chart";
+import { Table } from "~/ui/table";
 
 /** Viscosity from the coldest of the site to hot return; what stands below the cloud point is said. */
 export default function ViscosityChart({ fuel, site }: { fuel: Fuel; site: Site }) {
@@ -35,7 +36,7 @@ export default function ViscosityChart({ fuel, site }: { fuel: Fuel; site: Site 
           },
         ]}
       />
-      <table>
+      <Table>
         <thead>
           <tr>
             <th className="n">°C</th>
@@ -56,7 +57,7 @@ export default function ViscosityChart({ fuel, site }: { fuel: Fuel; site: Site 
               </tr>
             ))}
         </tbody>
-      </table>
+      </Table>
       {cold?.belowCloud && (
         <p>
           The coldest of the site is below the fuel's cloud point: wax forms, and the viscosity there is not

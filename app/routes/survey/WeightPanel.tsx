@@ -15,6 +15,7 @@ import { useJob } from "~/state/job";
 import { Button } from "~/ui/button";
 import { Select, Switch, TextField } from "~/ui/fields";
 import { Caution } from "~/ui/place";
+import { Table } from "~/ui/table";
 import { Facts, Fields, Panel, Small, useEditTank, useTank, useUnits } from "./tankContext";
 
 const means = [
@@ -123,7 +124,7 @@ export function WeightPanel() {
       </Panel>
       <Panel>
         <h3>All tanks</h3>
-        <table>
+        <Table>
           <thead>
             <tr>
               <th>Tank</th>
@@ -155,11 +156,11 @@ export function WeightPanel() {
               </tr>
             )}
           </tbody>
-        </table>
+        </Table>
         {isBoat && (
           <>
             <h4>Moments about the zero point</h4>
-            <table>
+            <Table>
               <thead>
                 <tr>
                   <th>Tank</th>
@@ -178,7 +179,7 @@ export function WeightPanel() {
                   ),
                 )}
               </tbody>
-            </table>
+            </Table>
             <Small>Moments only: nothing is said here of stability. That is a naval architect's work.</Small>
           </>
         )}
