@@ -1,40 +1,117 @@
 import { openMarram } from "./helpers";
-import { expect, expectAccessible, test } from "./test";
+import { expect, expectAccessible, type Page, setScheme, test } from "./test";
 
-const tabs = {
+const tabs: Readonly<Record<string, readonly RegExp[]>> = {
+  survey: [/^Tanks$/, /^Fuel and site$/, /^Hoses$/, /^Samples$/, /^To measure/, /^Report$/],
+  layout: [],
+  prove: [/^Explore/, /^Over time$/, /^Sizes$/, /^Pumps$/, /^Circuits$/, /^Pressure and leaks$/],
   fit: [/^Board$/, /^Openings/, /^Runs/, /^Reach and lifting$/],
-  parts: [/^To buy$/, /^The box$/],
+  parts: [/^Joints/, /^To buy$/, /^The box$/],
   install: [/^Work order$/, /^Access$/, /^Leak test$/],
-  care: [/^Fuel$/, /^Service$/, /^Hand-over$/],
+  bleed: [],
+  care: [/^Readings/, /^Find what is wrong$/, /^Fuel$/, /^Service$/, /^Hand-over$/],
 };
+
+/** Too small for a finger: less than 44 px high or wide, and neither in a line of text nor on a drawing, which takes the nearest. */
+const smallTargets = (page: Page) =>
+  page.evaluate(() =>
+    [
+      ...document.querySelectorAll<HTMLElement>(
+        "a[href], button, summary, [role=tab], input:not([type=range])",
+      ),
+    ]
+      .filter((one) => {
+        const { width, height } = one.getBoundingClientRect();
+        const isSeen = width > 1 && height > 1 && getComputedStyle(one).visibility !== "hidden";
+        // Its label is what is pressed.
+        const isLabelled = one.closest("label") !== null && one.matches("[type=checkbox], [type=radio]");
+        const inText = one.matches("p a, p span a, li a") && getComputedStyle(one).display === "inline";
+        // A ring's hand reaches beyond what is drawn of it.
+        const reach = Number.parseFloat(getComputedStyle(one, "::after").inset) || 0;
+        return isSeen && !isLabelled && !inText && Math.min(width, height) - 2 * Math.min(0, reach) < 43.5;
+      })
+      .map((one) => `${one.tagName} ${one.getAttribute("aria-label") ?? one.textContent}`),
+  );
 
 for (const width of [1280, 768, 390]) {
   test.describe(`${width} wide`, () => {
-    test.use({ viewport: { width, height: 844 }, hasTouch: width < 1000 });
+    test.use({ viewport: { width, height: 844 }, hasTouch: width < 1000, isMobile: width < 500 });
     for (const [place, names] of Object.entries(tabs))
       test(`${place}, tab by tab: nothing hangs over the edge, and nobody is shut out`, async ({ page }) => {
         await openMarram(page, place);
+        const look = async () => {
+          expect(await page.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(width);
+          // What is wider than the screen stands in a frame of its own that scrolls.
+          const wide = await page.locator("#place").evaluate((root) => {
+            const scrolls = (one: Element | null): boolean =>
+              one !== null &&
+              one !== root &&
+              (/auto|scroll/.test(getComputedStyle(one).overflowX) || scrolls(one.parentElement));
+            return [...root.querySelectorAll("p, button, h3, input:not([type=range]), svg")]
+              .filter((one) => {
+                const box = one.getBoundingClientRect();
+                return box.width > 1 && box.right > window.innerWidth + 1 && !scrolls(one);
+              })
+              .map((one) => one.textContent?.slice(0, 40) ?? one.tagName);
+          });
+          expect(wide).toEqual([]);
+          // Between the two nothing is laid out that neither has.
+          if (width === 768) return;
+          await expectAccessible(page, "#place");
+          await setScheme(page, "night");
+          await expectAccessible(page, "#place", "contrast");
+          await setScheme(page, "day");
+          if (width === 390) expect(await smallTargets(page)).toEqual([]);
+        };
+        if (names.length === 0) await look();
         for (const name of names)
           await test.step(name.source, async () => {
-            await page.getByRole("tab", { name }).click();
+            await page.getByRole("tab", { name }).first().click();
             if (name.source === "^Openings") await page.getByRole("button", { name: "Add a hole" }).click();
-            await expect(page.getByRole("tab", { name })).toHaveAttribute("aria-selected", "true");
-            expect(await page.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(
-              width,
-            );
-            // A table may be wider than the screen in a frame of its own that scrolls; nothing else may.
-            const wide = await page.locator("#place").evaluate((root) =>
-              [...root.querySelectorAll("p, button, h3, input, svg")]
-                .filter((one) => {
-                  const box = one.getBoundingClientRect();
-                  return box.width > 0 && box.right > window.innerWidth + 1 && !one.closest("table, section");
-                })
-                .map((one) => one.textContent?.slice(0, 40) ?? one.tagName),
-            );
-            expect(wide).toEqual([]);
-            // Between the two nothing is laid out that neither has.
-            if (width !== 768) await expectAccessible(page, "#place");
+            await expect(page.getByRole("tab", { name }).first()).toHaveAttribute("aria-selected", "true");
+            await look();
           });
       });
   });
 }
+
+test.describe("390 wide, in large type", () => {
+  test.use({ viewport: { width: 390, height: 844 }, hasTouch: true, isMobile: true });
+  test("no place loses anything over the edge", async ({ page }) => {
+    await openMarram(page, "install");
+    await page.getByRole("button", { name: "More" }).click();
+    await page.getByRole("button", { name: "Large type" }).click();
+    for (const place of Object.keys(tabs)) {
+      await page.goto(`/job/marram/${place}`);
+      await expect(page.locator("#place")).not.toBeEmpty();
+      expect(await page.evaluate(() => document.documentElement.dataset.type)).toBe("large");
+      expect(
+        await page.evaluate(() => document.documentElement.scrollWidth - window.innerWidth),
+        place,
+      ).toBeLessThanOrEqual(0);
+    }
+  });
+});
+
+test.describe("at twice its size", () => {
+  test.use({ viewport: { width: 640, height: 400 } });
+  test("the place has what the head leaves of the screen, and the Keel stands under it", async ({ page }) => {
+    await openMarram(page, "prove");
+    const place = (await page.locator("#place").boundingBox())!;
+    expect(place.height).toBeGreaterThan(340);
+    const keel = (await page.locator("#keel").boundingBox())!;
+    expect(keel.y).toBeGreaterThanOrEqual(place.y + place.height - 1);
+    expect(await page.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(640);
+  });
+});
+
+test("every sheet to print shuts nobody out", async ({ page }) => {
+  await openMarram(page, "print/valves");
+  const sheets = "valves bleed dip work torque leak estimate clips labels cuts holes log".split(" ");
+  for (const sheet of sheets)
+    await test.step(sheet, async () => {
+      await page.goto(`/job/marram/print/${sheet}`);
+      await expect(page.getByRole("heading").first()).toBeVisible();
+      await expectAccessible(page, "#place");
+    });
+});

@@ -241,7 +241,7 @@ const Basis = styled.span<{ $assumed: boolean }>`
 `;
 const TapUnit = styled(AriaButton)`
   border: 0; background: none; padding: 2px 4px; margin-left: auto; cursor: pointer; color: var(--act); font-size: 12px; text-decoration: underline dotted;
-  @media (pointer: coarse) { min-height: 32px; min-width: 44px; }
+  min-height: var(--finger); min-width: var(--finger);
 `;
 
 interface SliderProps {

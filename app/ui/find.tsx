@@ -11,7 +11,7 @@ export interface Findable {
 }
 
 const Search = styled(Input)`
-  width: 100%; min-height: 40px; padding: 6px 10px; border: 1px solid var(--idle); background: var(--raised); border-radius: 2px;
+  width: 100%; min-height: max(40px, var(--finger)); padding: 6px 10px; border: 1px solid var(--idle); background: var(--raised); border-radius: 2px;
   @media (pointer: coarse) { min-height: 44px; }
 `;
 /** The focus stays in the field while the list is gone through: what scrolls can be come to by itself. */

@@ -9,11 +9,10 @@ const Box = styled(Disclosure)`
   h3 { margin: 0; }
 `;
 const Head = styled(Button)`
-  display: flex; width: 100%; align-items: center; gap: 8px; min-height: 32px; padding: 4px 0; border: 0; background: none; text-align: left; cursor: pointer; font: inherit; font-weight: 650; color: var(--act);
+  display: flex; width: 100%; align-items: center; gap: 8px; min-height: max(32px, var(--finger)); padding: 4px 0; border: 0; background: none; text-align: left; cursor: pointer; font: inherit; font-weight: 650; color: var(--act);
   &::before { content: "+" / ""; width: 14px; font-weight: 700; }
   [data-expanded] > h3 > &::before { content: "−" / ""; }
   &[data-focus-visible] { outline: 2px solid var(--act); outline-offset: 2px; }
-  @media (pointer: coarse) { min-height: 44px; }
 `;
 
 /** What is not always wanted, folded under its own words; how it was left is remembered in this browser. */

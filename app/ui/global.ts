@@ -2,7 +2,7 @@ import { createGlobalStyle } from "styled-components";
 import { cssVariables, day, night } from "./theme";
 
 export const GlobalStyle = createGlobalStyle`
-  :root { ${cssVariables(day)} color-scheme: light; }
+  :root { ${cssVariables(day)} color-scheme: light; --finger: 0px; }
   [data-theme="night"] { ${cssVariables(night)} color-scheme: dark; }
   *, *::before, *::after { box-sizing: border-box; }
   html { height: 100%; }
@@ -27,9 +27,10 @@ export const GlobalStyle = createGlobalStyle`
   th, td { padding: 6px 8px; border-bottom: 1px solid var(--hairline); vertical-align: baseline; }
   td.n, th.n { text-align: right; white-space: nowrap; }
   @media (pointer: coarse) {
-    /* A finger needs 44 px, whatever a place says of its own buttons; what stands in a line of text is let off. */
-    [data-theme] body :is(button, summary, [role="tab"]) { min-height: 44px; min-width: 44px; }
-    [data-theme] body :is(div, td, header, nav, section, article, span) > a[href] { display: inline-flex; align-items: center; min-height: 44px; min-width: 44px; }
+    :root { --finger: 44px; }
+    /* A finger needs 44 px, where a place says nothing of its own; what stands in a line of text is let off. */
+    :where(button, summary, [role="tab"]) { min-height: 44px; min-width: 44px; }
+    :where(div, td, header, nav, section, article, span) > a[href] { display: inline-flex; align-items: center; min-height: 44px; min-width: 44px; }
     summary { display: flex; align-items: center; }
   }
   @media (max-width: 600px) { .wide { display: none; } }

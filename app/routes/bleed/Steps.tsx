@@ -22,7 +22,7 @@ const List = styled.ol`
   small { display: block; color: var(--soft); font-size: 13.5px; }
   .ticks { grid-column: 2 / -1; display: flex; flex-wrap: wrap; gap: 6px; align-items: center; }
   .ticks button { min-height: 48px; }
-  .title { padding: 0; text-align: left; min-height: 24px; }
+  .title { padding: 0; text-align: left; min-height: max(24px, var(--finger)); }
   @media (max-width: 600px) { > li { grid-template-columns: 28px minmax(0, 1fr) 76px; } > li > :nth-child(3) { display: none; } }
 `;
 const cameTexts: Record<BledStep["came"], string> = {

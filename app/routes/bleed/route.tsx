@@ -39,7 +39,7 @@ export const meta = () => [{ title: "Bleed · Iron Keel" }];
 const Row = styled.div`
   display: flex; flex-wrap: wrap; gap: 8px 14px; align-items: flex-end; margin: 0 16px 8px;
   > label, > div:first-child { min-width: 220px; }
-  .modes { display: flex; gap: 0; button { border-radius: 0; min-height: 36px; } }
+  .modes { display: flex; gap: 0; button { border-radius: 0; min-height: max(36px, var(--finger)); } }
   @media (pointer: coarse) { .modes button { min-height: 44px; } }
 `;
 const Says = styled.p`

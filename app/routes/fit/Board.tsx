@@ -56,8 +56,7 @@ const Faults = styled.ul`
 `;
 const Fold = styled.details`
   margin: 0 0 10px; border-top: 1px solid var(--hairline);
-  summary { padding: 8px 16px; cursor: pointer; font-weight: 650; min-height: 32px; }
-  @media (pointer: coarse) { summary { min-height: 44px; } }
+  summary { padding: 8px 16px; cursor: pointer; font-weight: 650; min-height: max(32px, var(--finger)); }
 `;
 
 const SEARCH = { moves: 4000, rounds: 10 };

@@ -24,13 +24,12 @@ import { RunCard } from "./RunCard";
 export const meta = () => [{ title: "Fit · Iron Keel" }];
 
 const RunButton = styled.button`
-  border: 0; background: none; padding: 0; cursor: pointer; text-align: left; font-weight: 600; min-height: 28px;
+  border: 0; background: none; padding: 0; cursor: pointer; text-align: left; font-weight: 600; min-height: max(28px, var(--finger));
 `;
 
 const Prints = styled.span`
   display: inline-flex; flex-wrap: wrap; gap: 4px 14px; align-items: center;
-  a { color: var(--act); min-height: 28px; display: inline-flex; align-items: center; }
-  @media (pointer: coarse) { a { min-height: 44px; } }
+  a { color: var(--act); min-height: max(28px, var(--finger)); display: inline-flex; align-items: center; }
 `;
 const prints = [
   ["clips", "Clips"],

@@ -112,8 +112,7 @@ const Steps = styled.ol`
 `;
 const Prints = styled.nav`
   display: flex; flex-wrap: wrap; gap: 4px 12px; align-items: center; align-self: flex-end;
-  a { color: var(--act); display: inline-flex; align-items: center; min-height: 28px; }
-  @media (pointer: coarse) { a { min-height: 44px; } }
+  a { color: var(--act); display: inline-flex; align-items: center; min-height: max(28px, var(--finger)); }
   @media print { display: none; }
 `;
 const sheets = [

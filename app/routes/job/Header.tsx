@@ -34,7 +34,7 @@ const Moves = styled.p`
   @media (max-width: 600px) { position: absolute; width: 1px; height: 1px; clip-path: inset(50%); }
 `;
 const Counts = styled.button`
-  display: flex; align-items: center; gap: 12px; border: 0; background: none; cursor: pointer; min-height: 40px; padding: 0 6px; margin-left: auto; font-stretch: 84%;
+  display: flex; align-items: center; gap: 12px; border: 0; background: none; cursor: pointer; min-height: max(40px, var(--finger)); padding: 0 6px; margin-left: auto; font-stretch: 84%;
   span { display: flex; align-items: center; gap: 5px; font-weight: 600; }
   @media (max-width: 600px) { min-height: 44px; min-width: 44px; padding: 0; justify-content: center; }
 `;

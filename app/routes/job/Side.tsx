@@ -40,7 +40,7 @@ const List = styled.ul`
 /** While something is chosen each finding is its title alone, until it is opened. */
 const Row = styled.li<{ $chosen: boolean; $aside: boolean }>`
   border-bottom: 1px solid var(--hairline); padding: 8px 0; opacity: ${({ $aside }) => ($aside ? 0.75 : 1)};
-  > button { display: grid; grid-template-columns: 20px 1fr; gap: 8px; width: 100%; border: 0; background: none; text-align: left; padding: 2px 0; cursor: pointer; min-height: 32px; }
+  > button { display: grid; grid-template-columns: 20px 1fr; gap: 8px; width: 100%; border: 0; background: none; text-align: left; padding: 2px 0; cursor: pointer; min-height: max(32px, var(--finger)); }
   b { font-weight: 650; font-stretch: 86%; }
   .detail { grid-column: 2; font-size: 13px; color: var(--soft); font-stretch: 86%; }
   dl { margin: 6px 0 6px 28px; font-size: 13px; display: grid; gap: 4px; font-stretch: 88%; }

@@ -17,7 +17,7 @@ const List = styled.ol`
   list-style: none; margin: 6px 0 10px; padding: 0;
   li { display: grid; grid-template-columns: 110px minmax(0, 1fr); gap: 4px 14px; padding: 4px 0; border-bottom: 1px solid var(--hairline); align-items: baseline; }
   li[data-over="true"] b { color: var(--danger); }
-  a { color: inherit; display: inline-flex; align-items: center; min-height: 28px; }
+  a { color: inherit; display: inline-flex; align-items: center; min-height: max(28px, var(--finger)); }
   @media (pointer: coarse) { a { min-height: 44px; } }
 `;
 /** So far ahead a shop plans. */

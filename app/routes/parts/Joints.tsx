@@ -38,7 +38,7 @@ const List = styled.ol`
   list-style: none; margin: 0; padding: 0; max-height: 62vh; overflow: auto; border: 1px solid var(--hairline); background: var(--raised);
   @media (max-width: 800px) { max-height: 30vh; }
   button {
-    display: grid; grid-template-columns: 26px 1fr 20px; gap: 6px; width: 100%; align-items: center; text-align: left; border: 0; background: none; padding: 4px 8px; min-height: 32px; cursor: pointer; font: inherit; color: inherit; border-bottom: 1px solid var(--hairline);
+    display: grid; grid-template-columns: 26px 1fr 20px; gap: 6px; width: 100%; align-items: center; text-align: left; border: 0; background: none; padding: 4px 8px; min-height: max(32px, var(--finger)); cursor: pointer; font: inherit; color: inherit; border-bottom: 1px solid var(--hairline);
     @media (pointer: coarse) { min-height: 44px; }
     &[aria-pressed="true"] { background: color-mix(in srgb, var(--act) 10%, transparent); font-weight: 650; }
     &:focus-visible { outline: 2px solid var(--act); outline-offset: -2px; }

@@ -29,7 +29,7 @@ const Split = styled.div`
 const Events = styled.ol`
   list-style: none; margin: 0; padding: 0; font-size: 13px;
   li { display: grid; grid-template-columns: 44px 1fr; border-bottom: 1px solid var(--hairline); }
-  button { grid-column: 1 / -1; display: grid; grid-template-columns: 44px 1fr; gap: 6px; text-align: left; border: 0; background: none; padding: 5px 2px; cursor: pointer; min-height: 30px; }
+  button { grid-column: 1 / -1; display: grid; grid-template-columns: 44px 1fr; gap: 6px; text-align: left; border: 0; background: none; padding: 5px 2px; cursor: pointer; min-height: max(30px, var(--finger)); }
   @media (pointer: coarse) { button { min-height: 44px; } }
 `;
 

@@ -54,14 +54,13 @@ const Explored = styled.div`
 `;
 const Row = styled.tr<{ $chosen: boolean }>`
   cursor: pointer; background: ${({ $chosen }) => ($chosen ? "color-mix(in srgb, var(--act) 9%, transparent)" : "none")};
-  button { border: 0; background: none; cursor: pointer; text-align: left; padding: 2px 0; font-weight: 600; min-height: 28px; }
+  button { border: 0; background: none; cursor: pointer; text-align: left; padding: 2px 0; font-weight: 600; min-height: max(28px, var(--finger)); }
 `;
 
 const Ways = styled.div`
   [role="tablist"] { margin: 0 16px; }
   [role="tabpanel"] { padding-top: 8px; }
-  .plain { border: 0; background: none; cursor: pointer; text-align: left; padding: 2px 0; min-height: 28px; text-decoration: underline; text-underline-offset: 3px; text-decoration-thickness: 1px; }
-  @media (pointer: coarse) { .plain { min-height: 44px; } }
+  .plain { border: 0; background: none; cursor: pointer; text-align: left; padding: 2px 0; min-height: max(28px, var(--finger)); text-decoration: underline; text-underline-offset: 3px; text-decoration-thickness: 1px; }
 `;
 
 const parts = ["worst", "time", "sizes", "pumps", "circuits", "leaks"] as const;
