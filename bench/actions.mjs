@@ -50,6 +50,13 @@ class Hand {
     await this.click(this.page.getByRole("button", { name: `Join to ${to}`, exact: true }));
     await this.page.waitForTimeout(500);
   }
+  /** Another fuel than the diesel that a job begins with, and back to the drawing. */
+  async fuel(grade) {
+    await this.click(this.page.getByRole("link", { name: /Survey/ }));
+    await this.click(this.page.getByRole("tab", { name: "Fuel and site" }));
+    await this.choose(/Fuel$/, grade);
+    await this.click(this.page.getByRole("link", { name: /Lay out/ }));
+  }
   /** A line-up for what is asked; what is proposed first takes no choice. */
   async lineUp(tank) {
     await this.press("Line-ups…");
@@ -59,8 +66,170 @@ class Hand {
   }
 }
 
+/** By keys alone: Tab, arrows and the single keys of the place; every key is an action, a word typed is one. */
+class Keys extends Hand {
+  single = { "Add a part": "a", "Line-ups…": "e", "Add tank": "t", "Add engine": "g" };
+  async key(name) {
+    await this.page.keyboard.press(name);
+    this.actions++;
+    await this.page.waitForTimeout(40);
+  }
+  async has(target) {
+    if ((await target.count()) === 0) return false;
+    return target
+      .first()
+      .evaluate(
+        (one) =>
+          one === document.activeElement ||
+          (one.contains(document.activeElement) && document.activeElement.matches("input")),
+      );
+  }
+  async reach(target, most = 60) {
+    for (let i = 0; i < most; i++) {
+      if (await this.has(target)) return;
+      await this.key("Tab");
+    }
+    throw new Error(`no way by Tab to ${target}`);
+  }
+  /** A sheet or a list has the keys to itself; elsewhere a single key does what it says. */
+  async press(name) {
+    const key = this.single[name];
+    const isAside = await this.page.getByRole("dialog").count();
+    if (!key || isAside > 0) return super.press(name);
+    if (await this.page.evaluate(() => document.activeElement?.matches("input, textarea")))
+      await this.key("Escape");
+    await this.key(key);
+    await this.page.waitForTimeout(300);
+  }
+  async click(target) {
+    await this.reach(target.first());
+    await this.key("Enter");
+  }
+  async option(name) {
+    await this.page.getByRole("option", { name, exact: true }).waitFor();
+    const search = this.page.getByRole("searchbox");
+    if (await search.count()) {
+      await search.waitFor();
+      await this.page.keyboard.type(name);
+      this.actions++;
+      await this.page.waitForTimeout(200);
+      await this.key("Enter");
+      return;
+    }
+    for (let i = 0; i < 40; i++) {
+      if (await this.has(this.page.getByRole("option", { name, exact: true }))) break;
+      await this.key("ArrowDown");
+    }
+    await this.key("Enter");
+  }
+  async choose(label, option) {
+    await this.click(this.button(label));
+    await this.option(option);
+  }
+  async type(label, text) {
+    const field = this.page.getByRole("textbox", { name: label, exact: true }).first();
+    if (
+      !(await this.has(field)) &&
+      (await this.page.evaluate(() => document.activeElement?.closest("[data-drawing]") !== null))
+    )
+      await this.key("f");
+    await this.reach(field);
+    await this.page.keyboard.press("Control+a");
+    await this.page.keyboard.type(text);
+    this.actions++;
+    await this.key("Enter");
+    if (await this.page.locator("#chosen").count()) await this.key("Escape");
+  }
+  async fuel(grade) {
+    await this.key("1");
+    const tabs = this.page.getByRole("tab", { name: "Tanks" });
+    await tabs.waitFor();
+    await this.reach(tabs);
+    await this.key("ArrowRight");
+    await this.choose(/Fuel$/, grade);
+    await this.key("Escape");
+    await this.key("2");
+  }
+  /** From the palette, by its name. */
+  async pick(name) {
+    const sought = typeof name === "string" ? name : name.source.replace(/^\^(Tank )?/, "");
+    await this.key("Control+k");
+    await this.option(`Choose ${sought}`);
+    await this.page.waitForTimeout(300);
+  }
+  async part(kind, name) {
+    await this.press("Add a part");
+    await this.option(kind);
+    await this.page.waitForTimeout(500);
+    if (name) await this.named(name);
+  }
+  async join(from, to) {
+    const [owner] = from.split(", ");
+    await this.pick(owner);
+    await this.page.waitForTimeout(100);
+    for (let i = 0; i < 12; i++) {
+      await this.key("j");
+      if (await this.has(this.page.getByRole("button", { name: `Join from ${from}`, exact: true }))) break;
+    }
+    for (let i = 0; i < 30; i++) {
+      const over = this.page.getByRole("button", { name: `Join to ${to}`, exact: true });
+      if ((await over.getAttribute("data-state")) === "over") break;
+      await this.key("ArrowRight");
+    }
+    await this.key("Enter");
+    await this.page.waitForTimeout(500);
+  }
+}
+
+/** By taps on a phone: the outline stands for the drawing, and a sheet holds what is chosen. */
+class Thumb extends Hand {
+  async click(target) {
+    await target.tap();
+    this.actions++;
+  }
+  async shut() {
+    const close = this.page.getByRole("button", { name: "Close", exact: true });
+    if (await close.isVisible().catch(() => false)) await this.click(close);
+  }
+  async press(name) {
+    if (["Add a part", "Add tank", "Add engine", "Line-ups…"].includes(name)) await this.shut();
+    await super.press(name);
+    await this.page.waitForTimeout(250);
+  }
+  async pick(name) {
+    await this.shut();
+    // A row says the name first; the drawing says what kind it is before it.
+    const row = new RegExp(name.source.replace(/^\^Tank /, "^"));
+    await this.click(this.page.locator("#place ol").getByRole("button", { name: row }).first());
+    await this.page.waitForTimeout(300);
+  }
+  async named(name) {
+    await this.page.waitForTimeout(500);
+    if (!(await this.page.getByRole("textbox", { name: "Name", exact: true }).first().isVisible()))
+      await this.click(this.page.locator('#place ol button[aria-pressed="true"]').first());
+    await this.type("Name", name);
+  }
+  async choose(label, option) {
+    if (!(await this.button(label).first().isVisible()))
+      await this.click(this.page.locator('#place ol button[aria-pressed="true"]').first());
+    await super.choose(label, option);
+  }
+  async join(from, to) {
+    const [owner, port] = from.split(", ");
+    await this.pick(new RegExp(`^${owner}`));
+    await this.click(this.button(new RegExp(`${port}: open, join to`)).first());
+    await this.click(this.page.getByRole("option", { name: to, exact: true }));
+    await this.page.waitForTimeout(400);
+  }
+  async lineUp(tank) {
+    await this.shut();
+    await super.lineUp(tank);
+  }
+}
+const hands = { mouse: Hand, keys: Keys, touch: Thumb };
+
 async function begun(page, address, name) {
-  const hand = new Hand(page);
+  const hand = new hands[by](page);
   await page.goto(address);
   await hand.press("New job");
   await hand.named(name);
@@ -115,11 +284,10 @@ const builds = {
     await hand.lineUp();
     return hand;
   },
-  "petrol outboard: bulb, twin-port separator (40 for a portable tank)": async (page, address) => {
+  "petrol outboard: bulb, separator (40 for a portable tank)": async (page, address) => {
     const hand = await begun(page, address, "Outboard");
+    await hand.fuel("EN 228");
     await hand.press("Add engine");
-    await hand.click(page.getByRole("button", { name: /Its figures/ }));
-    await hand.click(page.getByText("No return: it burns all it is fed"));
     await tank(hand, "Portable tank");
     await hand.part("Primer bulb");
     await hand.part("Filter or separator");
@@ -152,7 +320,7 @@ const builds = {
     const hand = await begun(page, address, "Van");
     await tank(hand, "Vehicle tank");
     await hand.choose(/Add an outlet or return/, "Standpipe, above a reserve");
-    await hand.pick(/^Tank Vehicle/);
+    await hand.pick(/^Tank Vehicle tank/);
     await hand.part("Dosing pump");
     await hand.part("Heater");
     await hand.lineUp();
@@ -160,23 +328,29 @@ const builds = {
   },
 };
 
+/** By mouse, by keys and by touch at 390 wide; or by the one that is named. */
+let by = "mouse";
+const wanted = process.argv[2] ? [process.argv[2]] : Object.keys(hands);
 await withBrowser(14, async (browser, address) => {
-  for (const [name, build] of Object.entries(builds)) {
-    const page = await (await browser.newContext({ viewport: { width: 1280, height: 800 } })).newPage();
-    page.setDefaultTimeout(8000);
-    try {
-      const hand = await build(page, address);
-      await page.waitForTimeout(3000);
-      const stops = await page
-        .getByRole("button", { name: /^Findings: / })
-        .getAttribute("aria-label")
-        .catch(() => "no findings");
-      const said = await page.locator("#place").getByRole("status").allTextContents();
-      console.log(`${name}: ${hand.actions} actions. ${said.filter(Boolean).join(" ")}. ${stops}`);
-    } catch (error) {
-      console.log(`${name}: not built. ${String(error).split("\n").slice(0, 3).join(" ")}`);
-      if (process.env.SHOT) await page.screenshot({ path: process.env.SHOT });
+  for (by of wanted)
+    for (const [name, build] of Object.entries(builds)) {
+      const page = await (
+        await browser.newContext(
+          by === "touch"
+            ? { viewport: { width: 390, height: 844 }, hasTouch: true, isMobile: true }
+            : { viewport: { width: 1280, height: 800 } },
+        )
+      ).newPage();
+      page.setDefaultTimeout(8000);
+      try {
+        const hand = await build(page, address);
+        await page.waitForTimeout(3000);
+        const stops = await page.getByRole("button", { name: /^Findings: / }).getAttribute("aria-label");
+        const said = await page.locator("#place").getByRole("status").allTextContents();
+        console.log(`${by}, ${name}: ${hand.actions} actions. ${said.filter(Boolean).join(" ")}. ${stops}`);
+      } catch (error) {
+        console.log(`${by}, ${name}: not built. ${String(error).split("\n").slice(0, 3).join(" ")}`);
+      }
+      await page.close();
     }
-    await page.close();
-  }
 });

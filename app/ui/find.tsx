@@ -1,3 +1,4 @@
+import { useState } from "react";
 /** A list that is sought by typing: the palette, and what can be added. */
 import { Autocomplete, Input, ListBox, ListBoxItem, SearchField, useFilter } from "react-aria-components";
 import styled from "styled-components";
@@ -27,6 +28,18 @@ const Found = styled(ListBox)`
   @media (pointer: coarse) { [role="option"] { min-height: 44px; align-items: center; } }
 `;
 
+/** What is called as it was sought stands first, then what begins so, then what holds it, then what is sought by other words. */
+export function ranked<T extends Pick<Findable, "name">>(items: readonly T[], sought: string): readonly T[] {
+  const text = sought.trim().toLowerCase();
+  if (text === "") return items;
+  const rank = ({ name }: T) => {
+    const own = name.toLowerCase();
+    if (own === text) return 0;
+    return own.startsWith(text) ? 1 : own.includes(text) ? 2 : 3;
+  };
+  return items.toSorted((a, b) => rank(a) - rank(b));
+}
+
 export function Find({
   label,
   placeholder,
@@ -42,14 +55,15 @@ export function Find({
   onChoose: (id: string) => void;
 }) {
   const { contains } = useFilter({ sensitivity: "base" });
+  const [sought, seek] = useState("");
   return (
-    <Autocomplete filter={contains}>
+    <Autocomplete filter={contains} inputValue={sought} onInputChange={seek}>
       <SearchField aria-label={label} autoFocus>
         <Search placeholder={placeholder} />
       </SearchField>
       <Scrolled role="group" tabIndex={0} aria-label={of}>
         <Found aria-label={of} onAction={(key) => onChoose(String(key))}>
-          {items.map(({ id, name, words, key }) => (
+          {ranked(items, sought).map(({ id, name, words, key }) => (
             <ListBoxItem key={id} id={id} textValue={words ? `${name} ${words}` : name}>
               <span>{name}</span>
               {key && <kbd>{key}</kbd>}

@@ -1,5 +1,11 @@
 import { X } from "lucide-react";
-import { useSyncExternalStore } from "react";
+import {
+  UNSTABLE_ToastRegion as AriaToastRegion,
+  Text,
+  UNSTABLE_Toast as Toast,
+  UNSTABLE_ToastContent as ToastContent,
+  UNSTABLE_ToastQueue as ToastQueue,
+} from "react-aria-components";
 import styled from "styled-components";
 import { Button } from "./button";
 
@@ -10,72 +16,50 @@ export interface Said {
   action?: { label: string; run: () => void };
 }
 
-interface Kept extends Said {
-  id: number;
-}
-
+/** How long a line is shown; the library stops the time while it is pointed at or has the focus. */
 const LASTS_MS = 9000;
-let next = 1;
-const NONE: readonly Kept[] = [];
-let kept = NONE;
-const listeners = new Set<() => void>();
-
-function set(items: readonly Kept[]): void {
-  kept = items;
-  for (const listener of listeners) listener();
-}
-
-const close = (id: number) => set(kept.filter((item) => item.id !== id));
+const queue = new ToastQueue<Said>({ maxVisibleToasts: 3 });
 
 /** Says one line to the user, with at most one thing to do about it. */
 export function say(said: Said): void {
-  const id = next++;
-  set([...kept.slice(-2), { ...said, id }]);
-  if (!said.lasts) setTimeout(() => close(id), LASTS_MS);
+  queue.add(said, said.lasts ? {} : { timeout: LASTS_MS });
 }
 
-const subscribe = (listener: () => void) => {
-  listeners.add(listener);
-  return () => listeners.delete(listener);
-};
-
-const Region = styled.div`
-  position: fixed; left: 50%; transform: translateX(-50%); bottom: 16px; z-index: 60;
+const Region = styled(AriaToastRegion<Said>)`
+  position: fixed; left: 50%; transform: translateX(-50%); bottom: 16px; z-index: 60; outline: none;
   display: flex; flex-direction: column; gap: 8px; width: max-content; max-width: calc(100vw - 24px);
+  &[data-focus-visible] { outline: 2px solid var(--act); outline-offset: 2px; }
 `;
-const Line = styled.div`
+const Line = styled(Toast<Said>)`
   display: flex; align-items: center; gap: 12px; padding: 6px 6px 6px 14px;
   background: var(--ink); color: var(--raised); border-radius: 3px; box-shadow: 0 4px 16px #0005;
+  &[data-focus-visible] { outline: 2px solid var(--act); outline-offset: 2px; }
   button { color: inherit; border-color: currentColor; background: transparent; }
 `;
 
 export function ToastRegion() {
-  // What was said before the first HTML was taken over is shown a moment after.
-  const items = useSyncExternalStore(
-    subscribe,
-    () => kept,
-    () => NONE,
-  );
   return (
-    <Region role="status" aria-live="polite" className="noPrint">
-      {items.map((item) => (
-        <Line key={item.id}>
-          <span>{item.text}</span>
-          {item.action && (
+    <Region queue={queue} aria-label="What is said" className="noPrint">
+      {({ toast }) => (
+        <Line toast={toast}>
+          <ToastContent>
+            <Text slot="title">{toast.content.text}</Text>
+          </ToastContent>
+          {toast.content.action && (
             <Button
               onPress={() => {
-                item.action?.run();
-                close(item.id);
+                toast.content.action?.run();
+                queue.close(toast.key);
               }}
             >
-              {item.action.label}
+              {toast.content.action.label}
             </Button>
           )}
-          <Button $quiet aria-label="Close this message" onPress={() => close(item.id)}>
+          <Button $quiet slot="close" aria-label="Close this message">
             <X size={16} />
           </Button>
         </Line>
-      ))}
+      )}
     </Region>
   );
 }

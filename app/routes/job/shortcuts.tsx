@@ -13,6 +13,7 @@ import {
 import { useNavigate } from "react-router";
 import styled from "styled-components";
 import { places } from "~/core/findings/rule";
+import { partsOf } from "~/core/plan/ports";
 import { placeNames } from "~/messages/outcomes";
 import { useJob } from "~/state/job";
 import { Dialog } from "~/ui/dialog";
@@ -111,6 +112,14 @@ export function ShortcutsProvider({ children }: { children: ReactNode }) {
       run: () => open.chooseLineUp(one.id),
     })),
     ...local,
+    ...[...job.tanks, ...partsOf(job, plan)].map(({ id, name }) => ({
+      id: `choose-${id}`,
+      name: `Choose ${name}`,
+      run: () => {
+        open.select(id);
+        focusDrawn(id);
+      },
+    })),
   ];
   const latest = useRef(actions);
   const chosen = useRef(open.selectedId);

@@ -17,6 +17,7 @@ import { usePlumbing } from "~/plumbing/usePlumbing";
 import { useExplored, useJob } from "~/state/job";
 import { Button, ToggleButton } from "~/ui/button";
 import { gestureOf } from "~/ui/gesture";
+import { useNarrow } from "~/ui/useNarrow";
 import { AddPart, useAdd } from "../job/AddPart";
 import { useLocalActions } from "../job/shortcuts";
 import { LineUps } from "./LineUps";
@@ -72,6 +73,7 @@ export default function LayOut() {
   const openSheet = useOutletContext<() => void>();
   const placed = usePlumbing(network);
   const canvas = useRef<HTMLDivElement>(null);
+  const isNarrow = useNarrow();
   const [zoom, setZoom] = useState<number | null>(null);
   const [isMoving, setMoving] = useState(true);
   const [editing, setEditing] = useState(false);
@@ -112,6 +114,9 @@ export default function LayOut() {
     if (at && (dx !== 0 || dy !== 0))
       void dispatch({ name: "put", id, x: at.x + dx, y: at.y + dy }, gestureOf(`put:${id}`));
   };
+  const add = useAdd();
+  const addTank = () => void add({ kind: "tank", name: "" }, { kind: "loose" });
+  const addEngine = () => void add({ kind: "consumer", consumer: "engine" }, { kind: "loose" });
   useLocalActions([
     { id: "operate", name: "Move the chosen valve", key: "v", run: () => selectedId && operate(selectedId) },
     {
@@ -124,6 +129,8 @@ export default function LayOut() {
         else if (plan.runs.some((run) => run.id === id)) void dispatch({ name: "disconnect", id: id as Id });
       },
     },
+    { id: "addTank", name: "Add tank", key: "t", run: () => addTank() },
+    { id: "addEngine", name: "Add engine", key: "g", run: () => addEngine() },
     { id: "add", name: "Add a part at what is chosen", key: "a", run: () => setSpot(spotAt()) },
     { id: "letIn", name: "Let a part into the chosen hose", key: "i", run: () => setSpot(spotAt()) },
     { id: "join", name: "Join a free port of what is chosen", key: "j", run: joinFrom },
@@ -143,9 +150,6 @@ export default function LayOut() {
     begin,
     onGround: ({ ref }: PlacedPort) => setSpot({ kind: "port", ref }),
   };
-  const add = useAdd();
-  const addTank = () => void add({ kind: "tank", name: "" }, { kind: "loose" });
-  const addEngine = () => void add({ kind: "consumer", consumer: "engine" }, { kind: "loose" });
   const step = (by: number) => {
     const at = zooms.findIndex((z) => z >= scale - 0.01);
     setZoom(zooms[Math.max(0, Math.min(zooms.length - 1, (at < 0 ? zooms.length - 1 : at) + by))] ?? 1);
@@ -215,12 +219,7 @@ export default function LayOut() {
               </svg>
             )}
           </Wash>
-          {isEmpty && (
-            <Note>
-              <b>Nothing is laid out yet.</b> Add a tank and an engine, choose a port of one and join it to
-              the other. A part is let into a hose: choose the hose, then the part.
-            </Note>
-          )}
+          {isEmpty && !isNarrow && <Note>{nothingYet}</Note>}
         </Canvas>
         {!isEmpty && (
           <FlowMarks
@@ -233,6 +232,7 @@ export default function LayOut() {
           />
         )}
       </Stage>
+      {isEmpty && isNarrow && <p style={{ padding: "12px 14px" }}>{nothingYet}</p>}
       <PlanOutline onInspect={inspect} />
       {other && <OtherPlan other={other} scale={scale} />}
       {spot && <AddPart spot={spot} isOpen onOpenChange={(open) => !open && setSpot(null)} />}
@@ -249,3 +249,10 @@ export default function LayOut() {
 }
 
 const none: readonly Id[] = [];
+
+const nothingYet = (
+  <>
+    <b>Nothing is laid out yet.</b> Add a tank and an engine, choose a port of one and join it to the other. A
+    part is let into a hose: choose the hose, then the part.
+  </>
+);
