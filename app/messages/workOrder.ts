@@ -121,7 +121,7 @@ const cautions: Partial<Record<Verb, string>> = {
     "Where people sleep, at the height its maker says; tested, its date noted. It never replaces a tight exhaust.",
   runDown: "Never by the battery switch: what is hot cools by its own fan.",
   waste:
-    "Closed and labelled cans; rags with fuel on them in a lidded tin. Where it goes is local law, never a drain or a bilge.",
+    "Closed and labelled cans; rags with fuel on them in a lidded tin. Where it goes is local law, never a drain, the ground or the water.",
   start: "Clear of belts; exhaust led outside. The high-pressure side is never loosened as it runs.",
   load: "Hot pipes: look, do not feel.",
 };

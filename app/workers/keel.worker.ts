@@ -9,7 +9,7 @@ import { judgePositions } from "~/core/manifold/positions";
 import { buildNetwork } from "~/core/network/network";
 import { currentPlan } from "~/core/plan/ports";
 import type { Job } from "~/core/plan/types";
-import { enduranceH, runOverTime } from "~/core/running/run";
+import { enduranceInDuty, runOverTime } from "~/core/running/run";
 import { glanceOf } from "~/core/work/glance";
 import type { Answer, KeelWorker, OnBest, OnProgress } from "./messages";
 
@@ -62,7 +62,7 @@ const worker: KeelWorker = {
         .filter(({ purpose }) => purpose === "run")
         .map((lineUp) => ({
           lineUpId: lineUp.id,
-          found: enduranceH(network, lineUp, start, { ambientC }, MOST_H),
+          ...enduranceInDuty(network, lineUp, start, duty, { ambientC }, MOST_H),
         }));
       return { ...run, endurance };
     }),

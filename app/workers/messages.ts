@@ -20,6 +20,8 @@ export type OnProgress = (done: number, of: number) => void;
 
 export interface Endurance {
   lineUpId: string;
+  /** Of every consumer that runs in it, 0..1. */
+  load: number;
   /** Null where it outlasts what is looked at. */
   found: { hours: number; burnedM3: number } | null;
 }

@@ -49,11 +49,11 @@ describe("circuits", () => {
     expect([heater.allowedShare, pump.allowedShare]).toEqual([0.03, 0.1]);
   });
 
-  test("the wiring list of the truck: every circuit on 24 V; a job without a word of it is taken by its kind", () => {
+  test("the wiring list of the truck: every circuit on 24 V; a job without a word of it is taken to carry 12", () => {
     const truck = read("unit-12");
     expect(wiringList(truck, currentPlan(truck)).map(({ partId }) => partId)).toEqual(["lift", "trans"]);
     const { supply: _, ...site } = truck.site;
-    expect(supplyVolts({ kind: "truck", site })).toBe(24);
-    expect(supplyVolts({ kind: "boat", site })).toBe(12);
+    expect(supplyVolts(truck)).toBe(24);
+    expect(supplyVolts({ site })).toBe(12);
   });
 });

@@ -38,9 +38,8 @@ export const wireBearsA = (areaM2: number): number =>
 /** Common practice: heaters fault at 3 %, pumps bear 10 %. */
 export const allowedDrop = { heater: 0.03, other: 0.1 } as const;
 
-/** A truck's is 24 V until it is said. */
-export const supplyVolts = ({ site, kind }: Pick<Job, "site" | "kind">): number =>
-  site.supply?.volts ?? (kind === "truck" ? 24 : 12);
+/** 12 V until it is said, whatever the vehicle: assumed, and to be asked of a truck, which may carry 24. */
+export const supplyVolts = ({ site }: Pick<Job, "site">): number => site.supply?.volts ?? 12;
 
 export interface CircuitFigures {
   dropV: number;

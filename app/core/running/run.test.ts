@@ -11,7 +11,7 @@ import type { DutyStep, Job, Plan } from "../plan/types";
 import { STILL_AIR_W_M2K, specificHeatJKgK } from "../tanks/heat";
 import { capacityM3 } from "../tanks/tank";
 import { GRAVITY_M_S2, LITRE_M3, LITRE_PER_HOUR_M3_S } from "../units/factors";
-import { conditionsAt, enduranceH, runOverTime } from "./run";
+import { conditionsAt, enduranceH, enduranceInDuty, runOverTime } from "./run";
 
 const at = (xM: number, yM: number, zM: number) => ({ xM, yM, zM });
 const duty = (hours: number, lineUpId = "l", more: Partial<DutyStep> = {}): DutyStep => ({
@@ -83,6 +83,32 @@ describe("a run over time against what can be worked out", () => {
     expect(found?.hours).toBeCloseTo(175 / 20, 3);
     expect(enduranceH(network, plan.lineUps[0]!, plan.conditions, { ambientC: 15 }, 5)).toBeNull();
   });
+
+  test.each(["marram", "unit-12", "reading-van"])(
+    "%s: how long each line-up feeds is when the run over time says it starves, at the load of its step",
+    (file) => {
+      const job: Job = JSON.parse(readFileSync(`demo/${file}.keel.json`, "utf8")).job;
+      const network = buildNetwork(job);
+      const { plan } = network;
+      for (const lineUp of plan.lineUps.filter(({ purpose }) => purpose === "run"))
+        for (const load of [0.5, 1]) {
+          const steps = [duty(160, lineUp.id, { load })];
+          const { found, load: told } = enduranceInDuty(
+            network,
+            lineUp,
+            plan.conditions,
+            steps,
+            { ambientC: 15 },
+            160,
+          );
+          const run = runOverTime(network, plan.conditions, steps, { ambientC: 15 });
+          const end = run.events.find(({ kind }) => ["starved", "air", "noPath", "failed"].includes(kind));
+          expect(told).toBe(load);
+          if (end === undefined) expect(found).toBeNull();
+          else expect(Math.abs((found?.hours ?? 0) * 3600 - end.atS)).toBeLessThanOrEqual(2);
+        }
+    },
+  );
 
   test("a return into another tank overfills it when it must, and what is too much is counted", () => {
     const { job, plan } = engineJob("b");

@@ -656,6 +656,30 @@ export function enduranceH(
   return end ? { hours: end.atS / HOUR_S, burnedM3: course.burnedM3 } : null;
 }
 
+/**
+ * Hours a line-up feeds for from here at the work that is planned: at the load and the slope of its own first step, of the
+ * duty's first where it has none.
+ */
+export function enduranceInDuty(
+  network: Network,
+  lineUp: LineUp,
+  start: Conditions,
+  duty: readonly DutyStep[],
+  options: RunOptions,
+  mostH?: number,
+): { load: number; found: { hours: number; burnedM3: number } | null } {
+  const step = duty.find(({ lineUpId }) => lineUpId === lineUp.id) ?? duty[0];
+  const held: Conditions = step
+    ? {
+        ...start,
+        load: Object.fromEntries(network.job.consumers.map(({ id }) => [id, step.load])),
+        trim: { pitchDeg: step.pitchDeg, rollDeg: step.rollDeg },
+      }
+    : start;
+  const load = step?.load ?? Math.max(0, ...Object.values(start.load));
+  return { load, found: enduranceH(network, lineUp, held, options, mostH) };
+}
+
 /** What happens in a line-up held for hours, from conditions as they are, until no more is wanted. */
 export function heldRun(
   network: Network,

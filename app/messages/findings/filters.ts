@@ -35,7 +35,7 @@ export const filters: Sentences<
       ? `${v.part}: its change spills ${say.pan(v.spilledM3)}`
       : `${v.part}: its change takes ${minutesText(v.seconds)}, a quarter of an hour is the aim`,
     `${minutesText(v.seconds)} in all; dearest: ${serviceStepTexts[v.dearest]}, ${minutesText(v.dearestS)}.`,
-    "What is awkward in harbour is not done at sea; what is spilled lies in the bilge.",
+    "What is awkward in the yard is not done under way; what is spilled stays and burns.",
     v.code === "spills"
       ? "Room for a larger cup under it, or drain it in two goes."
       : "Free its rooms, a second filter beside it, a pump that fills it.",

@@ -132,7 +132,7 @@ export const flow: Sentences<
     v.shutOffAtM === null
       ? "No shut-off on its line."
       : `The first shut-off is ${say.run(v.shutOffAtM)} of hose away.`,
-    "A line that is cut or comes off empties the tank into the bilge by its own weight.",
+    "A line that is cut or comes off empties the tank by its own weight.",
     "A shut-off valve on the tank itself, reachable.",
   ],
   gravityOverfills: (v, say) => [

@@ -61,7 +61,7 @@ function petrolWords(v: ValuesOf<"petrol">, say: Say): Words {
       return [
         `${v.part}: an opening under its top, with petrol`,
         "",
-        "Petrol runs out of an opening under its level, and its vapour lies in the bilge.",
+        "Petrol runs out of an opening under its level, and its vapour lies low until a spark finds it.",
         "Openings at the top only. Licensed work where the law says so.",
       ];
     case "pumpFarFromEngine":
@@ -89,7 +89,7 @@ function petrolWords(v: ValuesOf<"petrol">, say: Say): Words {
       return [
         `${v.part} is fed with petrol over no anti-siphon valve`,
         "",
-        "A line that breaks under the level siphons the tank into the bilge.",
+        "A line that breaks under the level siphons the tank empty.",
         "An anti-siphon valve at each tank outlet.",
       ];
   }
@@ -240,7 +240,7 @@ export const hoses: Sentences<
   jointWet: (v) => [
     `${v.part}, ${v.port}: wet`,
     `Seen on ${v.on}.`,
-    "What weeps drips on what is hot or lies in the bilge; under vacuum the same joint draws air in.",
+    "What weeps drips on what is hot or gathers where nobody looks; under vacuum the same joint draws air in.",
     "Relieve the pressure first, make the joint again with a new washer or clip, look again, and tick it dry.",
   ],
   passageWrong: (v, say) => {

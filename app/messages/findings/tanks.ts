@@ -131,7 +131,7 @@ function tankLineWords(v: ValuesOf<"tankLine">, say: Say): Words {
       return [
         `${at}: one clamp at an end`,
         "",
-        "A fill hose that comes off pours a tank's filling into the bilge or under the floor.",
+        "A fill hose that comes off pours a tank's filling under the floor.",
         "Two clamps at each end, behind the bead, screws apart.",
       ];
     case "petrolDrain":

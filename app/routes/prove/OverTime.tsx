@@ -206,9 +206,11 @@ export default function OverTime() {
                 <h3 style={{ marginTop: 10 }}>How long it feeds from now</h3>
                 <Table style={{ fontSize: 13 }}>
                   <tbody>
-                    {shown.endurance.map(({ lineUpId, found }) => (
+                    {shown.endurance.map(({ lineUpId, load, found }) => (
                       <tr key={lineUpId}>
-                        <td>{name(lineUpId)}</td>
+                        <td>
+                          {name(lineUpId)}, at {percentText(load)}
+                        </td>
                         <td className="n">
                           {found
                             ? `${hoursText(found.hours)} h, ${tradeIn(units).volume(found.burnedM3)}`
@@ -219,8 +221,9 @@ export default function OverTime() {
                   </tbody>
                 </Table>
                 <p style={{ fontSize: 12, color: "var(--soft)" }}>
-                  At the stored level, load and trim, until a mouth comes clear. A filter is taken to reach
-                  its change point in 500 h of rated flow: common practice, no source.
+                  From the stored level, at the load and slope of its step above, until a mouth comes clear or
+                  a consumer starves. A filter is taken to reach its change point in 500 h of rated flow:
+                  common practice, no source.
                 </p>
               </div>
             )}
