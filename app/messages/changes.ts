@@ -51,6 +51,7 @@ const done: Readonly<Record<Command["name"], string>> = {
   setHandle: "handle of",
   takeDown: "taken off its board:",
   put: "moved on the drawing:",
+  tidy: "the drawing laid out anew",
   several: "added:",
   replaceJob: "taken from a file",
 };

@@ -6,7 +6,7 @@ import type { Id } from "../kinds/record";
 import { buildNetwork } from "../network/network";
 import { partsOf, portKey, portsOf } from "../plan/ports";
 import type { Job, Plan } from "../plan/types";
-import { placeNear, type Settled, settled } from "./settle";
+import { fresh, placeNear, type Settled, settled } from "./settle";
 
 enablePatches();
 
@@ -102,7 +102,12 @@ export function placeAfter(before: Job, after: Job): Settled | null {
 export function carryOut(job: Job, command: Command): Applied {
   const applied = applyCommand(job, command);
   // A whole job brings its own places.
-  const placed = command.name === "replaceJob" ? null : placeAfter(job, applied.job);
+  const placed =
+    command.name === "replaceJob"
+      ? null
+      : command.name === "tidy"
+        ? fresh(buildNetwork(job))
+        : placeAfter(job, applied.job);
   if (!placed) return applied;
   const [next, patches, inverse] = produceWithPatches(applied.job, (draft) => {
     const plan = planNow(draft as Job) as Plan;

@@ -1,6 +1,7 @@
 /** What may be wrong with a drawing, asked of its corners and boxes alone, whatever drew it. */
 import type { Network } from "../network/network";
-import { type Placed } from "./placed";
+import type { Placed } from "./placed";
+import { countsOf, stretchesOf } from "./tidy";
 
 export interface Faults {
   /** Hoses that lie on one another, in px of drawing. */
@@ -12,15 +13,6 @@ export interface Faults {
   slanted: number;
   crossings: number;
   bends: number;
-}
-
-interface Segment {
-  hose: string;
-  isLevel: boolean;
-  /** The coordinate that it keeps, and its two ends along the other. */
-  at: number;
-  from: number;
-  to: number;
 }
 
 const close = (a: number, b: number) => Math.abs(a - b) < 0.5;
@@ -36,41 +28,22 @@ export function faultsOf({ plan }: Network, placed: Placed): Faults {
     crossings: 0,
     bends: 0,
   };
-  const segments: Segment[] = [];
   for (const { id } of [...plan.runs, ...plan.joints]) {
     const points = placed.edges.get(id);
-    if (!points || points.length < 2) {
-      faults.noWay.push(id);
-      continue;
-    }
-    faults.bends += points.length - 2;
-    points.slice(1).forEach((b, i) => {
-      const a = points[i]!;
-      const isLevel = close(a.y, b.y);
-      if (!isLevel && !close(a.x, b.x)) faults.slanted += 1;
-      const [from, to] = isLevel ? [a.x, b.x] : [a.y, b.y];
-      segments.push({
-        hose: id,
-        isLevel,
-        at: isLevel ? a.y : a.x,
-        from: Math.min(from, to),
-        to: Math.max(from, to),
+    if (!points || points.length < 2) faults.noWay.push(id);
+    else
+      points.slice(1).forEach((b, i) => {
+        const a = points[i]!;
+        if (!close(a.y, b.y) && !close(a.x, b.x)) faults.slanted += 1;
       });
-    });
   }
+  const segments = stretchesOf(placed);
+  Object.assign(faults, countsOf(placed));
   segments.forEach((one, i) => {
     for (const other of segments.slice(0, i)) {
-      if (one.hose === other.hose) continue;
-      if (one.isLevel === other.isLevel) {
-        const shared = Math.min(one.to, other.to) - Math.max(one.from, other.from);
-        if (close(one.at, other.at) && shared > 0.5) faults.overPx += shared;
-      } else if (
-        one.at > other.from + 0.5 &&
-        one.at < other.to - 0.5 &&
-        other.at > one.from + 0.5 &&
-        other.at < one.to - 0.5
-      )
-        faults.crossings += 1;
+      if (one.hose === other.hose || one.isLevel !== other.isLevel) continue;
+      const shared = Math.min(one.to, other.to) - Math.max(one.from, other.from);
+      if (close(one.at, other.at) && shared > 0.5) faults.overPx += shared;
     }
   });
   const boxes = [...placed.nodes].map(([id, box]) => ({ id, ...box }));

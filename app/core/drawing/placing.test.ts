@@ -3,7 +3,7 @@
  * on anything else, everything has a way. Counts of crossings and bends are those of a layered layout engine of
  * general purpose (elkjs 0.12.1, network simplex, orthogonal routing), measured on the same plans on 2026-11-27.
  */
-import { readFileSync } from "node:fs";
+import { readFileSync, writeFileSync } from "node:fs";
 import { describe, expect, test } from "@jest/globals";
 import { CommandRefused } from "../edit/command";
 import { applyCommand, playPatches } from "../edit/commands";
@@ -15,6 +15,7 @@ import type { Job } from "../plan/types";
 import { seeded } from "../random/seeded";
 import { carryOut } from "./carryOut";
 import { type Faults, faultsOf } from "./checked.fixture";
+import { goldenOf } from "./golden.fixture";
 import { placedOf } from "./placed";
 import { randomEdit } from "./randomEdit.fixture";
 
@@ -53,6 +54,16 @@ const drawnFaults = (job: Job): Faults => {
 const clean = { overPx: 0, throughBodies: [], overNames: [], noWay: [], bodiesMeet: [], slanted: 0 };
 const total = (all: readonly Faults[], of: "crossings" | "bends") =>
   all.reduce((sum, one) => sum + one[of], 0);
+
+/** Written anew by `GOLDEN=write npx jest placing`, and looked at before they are kept. */
+describe("golden drawings", () => {
+  test.each(real)("%s is drawn from nothing as it was when it was last looked at", (name, job) => {
+    const file = `app/core/drawing/golden/${name.replaceAll(/[^A-Za-z0-9]+/g, "-")}.svg`;
+    const svg = goldenOf(buildNetwork(unplaced(job)));
+    if (process.env.GOLDEN === "write") writeFileSync(file, svg);
+    expect(svg).toBe(readFileSync(file, "utf8"));
+  });
+});
 
 describe("a plan laid out from nothing", () => {
   test("the demo jobs' and the starters' are clean, with fewer crossings and bends than a layout engine", () => {

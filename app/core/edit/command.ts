@@ -116,6 +116,8 @@ export type Command =
   | { name: "takeDown"; id: Id }
   /** Stands something elsewhere on the drawing, cells. */
   | { name: "put"; id: Id; x: number; y: number }
+  /** The drawing laid out anew. */
+  | { name: "tidy" }
   /** One step of several, each on what the one before it left; all of them or none. */
   | { name: "several"; commands: Command[] }
   /** The whole job as a file has it. */

@@ -32,7 +32,15 @@ function chooseChain(plan: Plan, key: string, chain: ChosenChain | null): void {
 }
 
 export const planCommands: Handlers<
-  "editPlan" | "forkPlan" | "addPlan" | "choosePlan" | "removePlan" | "put" | "setEnd" | "chooseChain"
+  | "editPlan"
+  | "forkPlan"
+  | "addPlan"
+  | "choosePlan"
+  | "removePlan"
+  | "put"
+  | "tidy"
+  | "setEnd"
+  | "chooseChain"
 > = {
   editPlan: { record: (_, plan) => plan, run: (_, plan, command) => editRecord(plan, command) },
   forkPlan: {
@@ -72,6 +80,8 @@ export const planCommands: Handlers<
       if (Object.keys(of).length === 0) delete plan.ends[id];
     },
   },
+  // Where everything goes is worked out by the drawing itself.
+  tidy: { run: () => undefined },
   put: {
     run: (job, plan, { id, x, y }) => {
       found(

@@ -26,6 +26,7 @@ import { JoiningSays, Nubs } from "./Nubs";
 import { PlanOutline } from "./PlanOutline";
 import { OtherPlan, useDifferences } from "./Plans";
 import { PlansDialog } from "./PlansDialog";
+import { Tidy } from "./Tidy";
 import { UNDER_PX, useFit } from "./useFit";
 import { useOperate } from "./useOperate";
 import { InVehicle } from "./vehicle/InVehicle";
@@ -77,6 +78,7 @@ export default function LayOut() {
   const [zoom, setZoom] = useState<number | null>(null);
   const [isMoving, setMoving] = useState(true);
   const [editing, setEditing] = useState(false);
+  const [tidying, setTidying] = useState(false);
   const [planning, setPlanning] = useState(false);
   const [manifold, setManifold] = useState(false);
   const [wantsVehicle, setInVehicle] = useState(false);
@@ -140,6 +142,7 @@ export default function LayOut() {
       key: "m",
       run: () => setMoving(!isMoving),
     },
+    { id: "tidy", name: "Lay the drawing out anew, by what it gains", run: () => setTidying(true) },
     { id: "lineUps", name: "Make and change line-ups", key: "e", run: () => setEditing(true) },
   ]);
   // What is held is let go when it is taken otherwise, by an undo or in another tab.
@@ -191,6 +194,9 @@ export default function LayOut() {
           <Button $quiet aria-label="Larger" onPress={() => step(1)}>
             <Plus size={16} />
           </Button>
+          <Button $quiet onPress={() => setTidying(true)} isDisabled={isEmpty}>
+            Tidy…
+          </Button>
         </Zoom>
         <Canvas ref={canvas} tabIndex={-1} aria-label="Plumbing" role="region" data-ground>
           <Wash>
@@ -235,6 +241,7 @@ export default function LayOut() {
       {isEmpty && isNarrow && <p style={{ padding: "12px 14px" }}>{nothingYet}</p>}
       <PlanOutline onInspect={inspect} />
       {other && <OtherPlan other={other} scale={scale} />}
+      {tidying && <Tidy network={network} onClose={() => setTidying(false)} />}
       {spot && <AddPart spot={spot} isOpen onOpenChange={(open) => !open && setSpot(null)} />}
       <LineUps isOpen={editing} onOpenChange={setEditing} />
       <PlansDialog
