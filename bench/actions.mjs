@@ -154,7 +154,7 @@ class Keys extends Hand {
   async pick(name) {
     const sought = typeof name === "string" ? name : name.source.replace(/^\^(Tank )?/, "");
     await this.key("Control+k");
-    await this.option(`Choose ${sought}`);
+    await this.option(sought);
     await this.page.waitForTimeout(300);
   }
   async part(kind, name) {

@@ -377,3 +377,31 @@ test("a nub let go over a hose lets in a tee, over empty ground it opens the lis
   await page.getByRole("button", { name: "Undo", exact: true }).click();
   await expect(hose).toHaveCount(1);
 });
+
+test("a part is chosen by its name from the palette, its ports are called otherwise, and the drawing is laid out anew", async ({
+  page,
+}) => {
+  await openDemo(page, "marram");
+  await page.keyboard.press("Control+k");
+  await page.keyboard.type("separator 1");
+  await page.keyboard.press("Enter");
+  await expect(page.getByRole("heading", { name: "Separator 1", exact: true })).toBeVisible();
+  await unfold(page, /What its ports are called/);
+  const out = page.getByRole("textbox", { name: "Port: out" });
+  await fill(out, "in");
+  await expect(page.getByText("Another port of it is called so.")).toBeVisible();
+  await fill(out, "to the tee");
+  await expect(page.getByText(/^to the tee: Separator tee out/)).toBeVisible();
+  const cell = () =>
+    page.locator('[data-drawing] [data-id="lift"]').evaluate((one) => one.getBoundingClientRect().x);
+  const before = await cell();
+  const lift = page.locator('[data-drawing] [data-id="lift"]');
+  await lift.focus();
+  for (let i = 0; i < 6; i++) await page.keyboard.press("Alt+ArrowDown");
+  await page.getByRole("button", { name: "Tidy…" }).click();
+  await expect(page.getByRole("dialog")).toContainText(/fewer|Nothing to gain/);
+  await page.getByRole("dialog").getByRole("button", { name: "Lay it out anew" }).click();
+  await expect(page.getByRole("dialog")).toHaveCount(0);
+  await page.getByRole("button", { name: "Undo" }).click();
+  await expect.poll(cell).toBeCloseTo(before, 0);
+});

@@ -17,7 +17,14 @@ const partBase = {
   position,
   boreM: bore,
   ports: z
-    .record(z.string(), z.strictObject({ offset: position.exactOptional(), boreM: bore.exactOptional() }))
+    .record(
+      z.string(),
+      z.strictObject({
+        offset: position.exactOptional(),
+        boreM: bore.exactOptional(),
+        name: name.exactOptional(),
+      }),
+    )
     .exactOptional(),
   provisional: z.boolean().exactOptional(),
   flowBasis: z.enum(["arrow", "maker", "outerSide", "guess"]).exactOptional(),

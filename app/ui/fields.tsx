@@ -65,6 +65,8 @@ interface TextProps {
   label: string;
   value: string;
   onCommit: (value: string) => void;
+  /** What is wrong with a text, in a sentence; the old one stays then. */
+  check?: (text: string) => string | null;
   autoFocus?: boolean;
   name?: string;
 }
@@ -90,7 +92,7 @@ export function SearchField({
   );
 }
 
-export function TextField({ label, value, onCommit, autoFocus, name }: TextProps) {
+export function TextField({ label, value, onCommit, check, autoFocus, name }: TextProps) {
   const [draft, setDraft] = useState(value);
   const [fault, setFault] = useState<string | null>(null);
   const [kept, setKept] = useState(value);
@@ -107,7 +109,9 @@ export function TextField({ label, value, onCommit, autoFocus, name }: TextProps
   };
   const commit = () => {
     const tidy = draft.trim();
+    const wrong = check?.(tidy) ?? null;
     if (tidy === "") setDraft(value);
+    else if (wrong !== null) refused(wrong);
     else if (tidy !== value) askedBy(refused, () => onCommit(tidy));
   };
   useKeptOnLeaving(commit);

@@ -15,12 +15,12 @@ describe("what is sought", () => {
   test("while nothing is typed keeps its order", () => {
     expect(ranked(items, " ")).toBe(items);
   });
-  test("of one rank keeps its order", () => {
-    expect(ranked(items, "pump").map(({ name }) => name)).toEqual([
-      "Dosing pump",
-      "Fuel heater",
-      "Heater",
-      "Heater hose block",
+  test("of one rank stands by its length", () => {
+    const parts = ["Separator 1 valve", "Separator 2", "Separator 1"].map((name) => ({ name }));
+    expect(ranked(parts, "separ").map(({ name }) => name)).toEqual([
+      "Separator 2",
+      "Separator 1",
+      "Separator 1 valve",
     ]);
   });
 });

@@ -9,6 +9,8 @@ export interface Findable {
   /** Other words that it is found by. */
   words?: string;
   key?: string | undefined;
+  /** What choosing it does, where its name does not say. */
+  note?: string;
 }
 
 const Search = styled(Input)`
@@ -28,16 +30,18 @@ const Found = styled(ListBox)`
   @media (pointer: coarse) { [role="option"] { min-height: 44px; align-items: center; } }
 `;
 
-/** What is called as it was sought stands first, then what begins so, then what holds it, then what is sought by other words. */
+/**
+ * What is called so or begins so stands first, the shortest before the others, then what holds it, then what is sought
+ * by other words. The first of them changes as little as can be while it is typed: the list keeps its focus there.
+ */
 export function ranked<T extends Pick<Findable, "name">>(items: readonly T[], sought: string): readonly T[] {
   const text = sought.trim().toLowerCase();
   if (text === "") return items;
   const rank = ({ name }: T) => {
     const own = name.toLowerCase();
-    if (own === text) return 0;
-    return own.startsWith(text) ? 1 : own.includes(text) ? 2 : 3;
+    return own.startsWith(text) ? 0 : own.includes(text) ? 1 : 2;
   };
-  return items.toSorted((a, b) => rank(a) - rank(b));
+  return items.toSorted((a, b) => rank(a) - rank(b) || a.name.length - b.name.length);
 }
 
 export function Find({
@@ -63,10 +67,10 @@ export function Find({
       </SearchField>
       <Scrolled role="group" tabIndex={0} aria-label={of}>
         <Found aria-label={of} onAction={(key) => onChoose(String(key))}>
-          {ranked(items, sought).map(({ id, name, words, key }) => (
+          {ranked(items, sought).map(({ id, name, words, key, note }) => (
             <ListBoxItem key={id} id={id} textValue={words ? `${name} ${words}` : name}>
               <span>{name}</span>
-              {key && <kbd>{key}</kbd>}
+              {(key ?? note) && <kbd>{key ?? note}</kbd>}
             </ListBoxItem>
           ))}
         </Found>

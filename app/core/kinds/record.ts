@@ -46,7 +46,8 @@ export interface PartBase extends Recorded {
   position: Position;
   /** Bore of the ports and the way through, unless a port has its own. */
   boreM: number;
-  ports?: Record<string, { offset?: Position; boreM?: number }>;
+  /** Where a port differs from its part: its place, its bore, what it is called. */
+  ports?: Record<string, { offset?: Position; boreM?: number; name?: string }>;
   /** Hung or joined for the time being: to be done properly before hand-over. */
   provisional?: boolean;
   /** How it is known which way fuel goes through it. Default: its arrow. */

@@ -5,7 +5,7 @@ import { LONGEST_ID, newId } from "../kinds/ids";
 import type { Position } from "../kinds/record";
 import type { SelectorValve } from "../kinds/selector";
 import { newPart, newRun, newTank } from "./blank";
-import { currentPlan, fromTank, placedPorts, portKey } from "./ports";
+import { currentPlan, fromTank, placedPorts, portKey, portsNamed, portsOf } from "./ports";
 import { fittingRadiusM, isTooShort, runGeometry, runVolumeM3 } from "./route";
 import type { Job, ValveSetting } from "./types";
 import { firstSetting, isOpen, neighbourSettings, positionsOf, waysThrough } from "./valves";
@@ -173,5 +173,24 @@ describe("valves", () => {
       if (valve.kind !== kind) throw new Error(kind);
       expect(firstSetting(valve as never).kind).not.toBe("unset");
     }
+  });
+});
+
+describe("what a port is called", () => {
+  const part = newPart("filter", "f", { xM: 0, yM: 0, zM: 0 });
+
+  test("is what its kind says until somebody names it, and again when it is called so", () => {
+    const named = { ...part, ports: portsNamed(part, "out", " to the engine ") };
+    expect(portsOf(named).find(({ id }) => id === "out")?.name).toBe("to the engine");
+    expect(portsOf(named).find(({ id }) => id === "in")?.name).toBe("in");
+    const usual = { ...named, ports: portsNamed(named, "out", "out") };
+    expect(portsOf(usual)).toEqual(portsOf(part));
+  });
+
+  test("keeps the port's own place and bore", () => {
+    const own = { out: { boreM: 0.012, offset: { xM: 0.1, yM: 0, zM: 0 } } };
+    expect(portsNamed({ ...part, ports: own }, "out", "spill")).toEqual({
+      out: { ...own.out, name: "spill" },
+    });
   });
 });

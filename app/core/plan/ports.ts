@@ -1,11 +1,29 @@
 import { kindOf, type Part } from "../kinds/index";
 import type { Port, PortRole } from "../kinds/kind";
-import type { Position } from "../kinds/record";
+import type { Id, Position } from "../kinds/record";
 import { DEGREE_RAD } from "../units/factors";
 import type { Job, Plan, PortRef, Tank, TankPort } from "./types";
 
-/** Ports of a part: stable ids by kind. */
-export const portsOf = (part: Part): readonly Port[] => kindOf(part).ports(part);
+/** Ports of a part: stable ids by kind, called as its kind says or as somebody named them. */
+export function portsOf(part: Part): readonly Port[] {
+  const ports = kindOf(part).ports(part);
+  const own = part.ports;
+  if (!own) return ports;
+  return ports.map((port) => {
+    const name = own[port.id]?.name;
+    return name === undefined ? port : { ...port, name };
+  });
+}
+
+/** A part's own record of its ports with one called otherwise; as its kind says where it is called nothing, or that. */
+export function portsNamed(part: Part, id: Id, said: string): NonNullable<Part["ports"]> {
+  const usual = kindOf(part)
+    .ports(part)
+    .find((port) => port.id === id)?.name;
+  const { name: _, ...own } = part.ports?.[id] ?? {};
+  const name = said.trim();
+  return { ...part.ports, [id]: name === "" || name === usual ? own : { ...own, name } };
+}
 
 /** Parts with an arrow cast on them: flow out to in is against it. */
 export const hasArrow = (part: Part): boolean => kindOf(part).hasArrow;

@@ -11,8 +11,8 @@ import { nameOf } from "~/messages/notes";
 import { type OpenJob, useJob, useSettled } from "~/state/job";
 import { Button } from "~/ui/button";
 import { Quantity, TextField } from "~/ui/fields";
-import { Fold } from "~/ui/fold";
 import { Connections } from "./Connections";
+import { PortNames } from "./PortNames";
 import { PartInspector } from "./part/PartInspector";
 import { RunInspector } from "./RunInspector";
 import { TankLineInspector } from "./TankLineInspector";
@@ -140,24 +140,13 @@ function TankInspector({ tank }: { tank: Tank }) {
           onCommit={(name) => void dispatch({ name: "editTank", id: tank.id, change: { name } })}
         />
       </Group>
-      <Fold id="portNames" title="What its ports are called">
-        <Group className="two">
-          {tank.ports.map(({ id, name }) => (
-            <TextField
-              key={id}
-              label={`Port: ${name}`}
-              value={name}
-              onCommit={(said) => {
-                if (said.trim() === "") return;
-                const ports = tank.ports.map((port) =>
-                  port.id === id ? { ...port, name: said.trim() } : port,
-                );
-                void dispatch({ name: "editTank", id: tank.id, change: { ports } });
-              }}
-            />
-          ))}
-        </Group>
-      </Fold>
+      <PortNames
+        ports={tank.ports}
+        onName={(id, said) => {
+          const ports = tank.ports.map((port) => (port.id === id ? { ...port, name: said } : port));
+          void dispatch({ name: "editTank", id: tank.id, change: { ports } });
+        }}
+      />
       <TankLines tank={tank} />
       <Before id={tank.id} name={tank.name} />
       <Buttons>

@@ -112,15 +112,18 @@ export function ShortcutsProvider({ children }: { children: ReactNode }) {
       run: () => open.chooseLineUp(one.id),
     })),
     ...local,
-    ...[...job.tanks, ...partsOf(job, plan)].map(({ id, name }) => ({
-      id: `choose-${id}`,
-      name: `Choose ${name}`,
-      run: () => {
-        open.select(id);
-        focusDrawn(id);
-      },
-    })),
   ];
+  // By its own name, so that what is typed whole stands first.
+  const things = [...job.tanks, ...partsOf(job, plan)].map(({ id, name }) => ({
+    id: `choose-${id}`,
+    name,
+    words: "choose",
+    note: "choose",
+    run: () => {
+      open.select(id);
+      focusDrawn(id);
+    },
+  }));
   const latest = useRef(actions);
   const chosen = useRef(open.selectedId);
   useEffect(() => {
@@ -191,12 +194,12 @@ export function ShortcutsProvider({ children }: { children: ReactNode }) {
       <Dialog title="Do" isOpen={palette} onOpenChange={setPalette}>
         <Find
           label="What to do"
-          placeholder="Type what to do"
+          placeholder="What to do, or a part by its name"
           of="Actions"
-          items={actions}
+          items={[...actions, ...things]}
           onChoose={(id) => {
             setPalette(false);
-            latest.current.find((action) => action.id === id)?.run();
+            [...actions, ...things].find((action) => action.id === id)?.run();
           }}
         />
       </Dialog>

@@ -18,7 +18,7 @@ import type { Part } from "~/core/kinds/index";
 import type { Plug } from "~/core/kinds/record";
 import type { SwirlPot } from "~/core/kinds/swirlPot";
 import { assumedFigures } from "~/core/plan/assumed";
-import { portsOf } from "~/core/plan/ports";
+import { portsNamed, portsOf } from "~/core/plan/ports";
 import { formatNumber, type UnitChoice } from "~/core/units/format";
 import { gaugeUnit, tradeIn, vacuumUnit } from "~/core/units/trade";
 import { within } from "~/fields/checks";
@@ -33,6 +33,7 @@ import { Button } from "~/ui/button";
 import { Quantity, Switch, TextField } from "~/ui/fields";
 import { Fold } from "~/ui/fold";
 import { Connections } from "../Connections";
+import { PortNames } from "../PortNames";
 import { ValveSettings } from "../ValveSettings";
 import { LoadFields } from "./consumer";
 import { LoadingNow } from "./filter";
@@ -126,6 +127,7 @@ export function PartInspector({ part }: { part: Part }) {
       <Group>
         <TextField label="Name" value={part.name} onCommit={(name) => edit({ name })} />
       </Group>
+      <PortNames ports={portsOf(part)} onName={(id, said) => edit({ ports: portsNamed(part, id, said) })} />
       <Fold
         id="figures"
         title={figuresTitle(assumedFigures(job, plan).filter(({ id }) => id === part.id).length)}
