@@ -1,5 +1,5 @@
-import type { ReactNode } from "react";
-import { Tabs as AriaTabs, Tab, TabList, TabPanel } from "react-aria-components";
+import { type ReactNode, useLayoutEffect, useRef } from "react";
+import { Tabs as AriaTabs, Tab, TabList } from "react-aria-components";
 import styled from "styled-components";
 
 const Strip = styled(TabList)`
@@ -17,9 +17,9 @@ const One = styled(Tab)`
   &[data-selected] { border-bottom-color: var(--ink); color: var(--ink); font-weight: 650; }
   &[data-focus-visible] { outline: 2px solid var(--act); outline-offset: -2px; }
 `;
-const Body = styled(TabPanel)`
+const Body = styled.div`
   outline: none; padding-top: 10px; min-width: 0;
-  &[data-focus-visible] { outline: 2px solid var(--act); outline-offset: 2px; }
+  &:focus-visible { outline: 2px solid var(--act); outline-offset: 2px; }
 `;
 
 interface TabItem<K extends string> {
@@ -45,24 +45,35 @@ export function Tabs<K extends string>({
   chosen: K;
   onChoose: (id: K) => void;
 }) {
+  const strip = useRef<HTMLDivElement>(null);
+  const panel = useRef<HTMLDivElement>(null);
+  // A panel of its own: the library's walks all that stands in it after each render, as often as a slider moves. Ids are
+  // the library's, read from the tab.
+  useLayoutEffect(() => {
+    const tab = strip.current?.querySelector('[role="tab"][aria-selected="true"]');
+    const id = tab?.getAttribute("aria-controls");
+    if (!tab || !id || !panel.current) return;
+    panel.current.id = id;
+    panel.current.setAttribute("aria-labelledby", tab.id);
+  });
   return (
-    <AriaTabs selectedKey={chosen} onSelectionChange={(key) => onChoose(String(key) as K)}>
-      <Top>
-        {head}
-        <Strip aria-label={label}>
-          {tabs.map(({ id, name, mark }) => (
-            <One key={id} id={id}>
-              {name}
-              {mark}
-            </One>
-          ))}
-        </Strip>
-      </Top>
-      {tabs.map(({ id, body }) => (
-        <Body key={id} id={id}>
-          {id === chosen && body()}
-        </Body>
-      ))}
-    </AriaTabs>
+    <>
+      <AriaTabs selectedKey={chosen} onSelectionChange={(key) => onChoose(String(key) as K)}>
+        <Top>
+          {head}
+          <Strip ref={strip} aria-label={label}>
+            {tabs.map(({ id, name, mark }) => (
+              <One key={id} id={id}>
+                {name}
+                {mark}
+              </One>
+            ))}
+          </Strip>
+        </Top>
+      </AriaTabs>
+      <Body key={chosen} ref={panel} role="tabpanel" tabIndex={0}>
+        {tabs.find(({ id }) => id === chosen)?.body()}
+      </Body>
+    </>
   );
 }
