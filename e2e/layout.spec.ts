@@ -405,3 +405,16 @@ test("a part is chosen by its name from the palette, its ports are called otherw
   await page.getByRole("button", { name: "Undo" }).click();
   await expect.poll(cell).toBeCloseTo(before, 0);
 });
+
+test("the first Tab skips to the drawing, and from there arrows go along the flow", async ({ page }) => {
+  await openDemo(page, "marram");
+  await expect(page.locator('[data-drawing] [data-id="lift"]')).toBeVisible();
+  await page.keyboard.press("Tab");
+  await expect(page.getByRole("button", { name: "Skip to the drawing" })).toBeFocused();
+  await page.keyboard.press("Enter");
+  const at = () => page.evaluate(() => document.activeElement?.getAttribute("data-id") ?? null);
+  const first = await at();
+  expect(first).not.toBeNull();
+  await page.keyboard.press("ArrowRight");
+  expect(await at()).not.toBe(first);
+});

@@ -55,6 +55,17 @@ const Main = styled.main`
   @media print { contain: none; }
 `;
 
+const Skip = styled.button`
+  position: fixed; left: 8px; top: -60px; z-index: 70; padding: 8px 14px; background: var(--act); color: var(--raised); border: 0; border-radius: 2px;
+  &:focus { top: 4px; }
+  @media print { display: none; }
+`;
+/** Past the head and the places, to what the place is worked on by. */
+function skip(): void {
+  const drawn = document.querySelector<HTMLElement>('#place [data-drawing] [tabindex="0"]');
+  (drawn ?? document.querySelector<HTMLElement>("#place"))?.focus();
+}
+
 /** Stands in the place of a job that was deleted or stopped parsing under the open page. */
 function Closed({ text }: { text: string }) {
   return (
@@ -90,6 +101,9 @@ export default function JobRoute({ loaderData }: Route.ComponentProps) {
           </Main>
         ) : (
           <Grid>
+            <Skip type="button" onClick={skip}>
+              Skip to the drawing
+            </Skip>
             <Header onFindings={() => setSheet(!sheet)} sheetOpen={sheet} />
             <Rail />
             <Main id="place" tabIndex={-1}>

@@ -103,12 +103,97 @@ function FuelBeyond({ fuel }: { fuel: FuelState | null }) {
 }
 
 export default function Prove() {
-  const open = useJob();
-  const { job, plan, lineUp, dispatch } = open;
-  const { conditions, overlay, explore, verdict } = useExplored();
   const [asked, ask] = useSearchParams();
   const part = parts.find((one) => one === asked.get("part")) ?? "worst";
+  return (
+    <div>
+      <Verdict />
+      <Ways>
+        {part !== "worst" && <StillExplored />}
+        <Tabs<Part>
+          label="Ways of proving"
+          chosen={part}
+          onChoose={(next) => ask({ part: next }, { replace: true, preventScrollReset: true })}
+          tabs={[
+            { id: "worst", name: "Explore and worst", body: () => <Explore /> },
+            { id: "time", name: "Over time", body: () => sheet(<OverTime />) },
+            { id: "sizes", name: "Sizes", body: () => sheet(<Sizes />) },
+            { id: "pumps", name: "Pumps", body: () => sheet(<Pumps />) },
+            { id: "circuits", name: "Circuits", body: () => sheet(<Circuits />) },
+            { id: "leaks", name: "Pressure and leaks", body: () => sheet(<Leaks />) },
+          ]}
+        />
+      </Ways>
+    </div>
+  );
+}
+
+/** Whether it feeds at what is explored: drawn anew with each move of a slider, and nothing round it. */
+function Verdict() {
+  const { job } = useJob();
+  const { verdict } = useExplored();
   const { units } = job;
+  const suction = verdict?.suction;
+  const over = suction && suction.vacuumPa > suction.limitPa;
+  const worst = verdict?.way?.suctionLosses[0];
+  return (
+    <>
+      <PlaceHead>
+        <h2>Prove</h2>
+        <p role="status" aria-label="Verdict">
+          {verdict && outcomeText(verdict, units)}
+          {suction && (
+            <>
+              {": "}
+              <b style={{ color: over ? "var(--danger)" : "var(--ink)" }}>
+                {tradeIn(units).vacuum(suction.vacuumPa)} of vacuum at {nameOf(job, suction.id)},{" "}
+                {over ? "over" : "within"} {tradeIn(units).vacuum(suction.limitPa)}
+              </b>
+              {worst && (
+                <>
+                  . {nameOf(job, worst.id)} costs most: {Math.round(worst.share * 100)} %
+                </>
+              )}
+            </>
+          )}
+        </p>
+      </PlaceHead>
+      <FuelBeyond fuel={verdict?.result.outcome === "solved" ? verdict.result.settings.fuel : null} />
+    </>
+  );
+}
+
+/** What is done with what is explored. */
+function useKeeping() {
+  const { job, plan, dispatch } = useJob();
+  const { overlay, explore } = useExplored();
+  const explored = useRef(overlay);
+  useEffect(() => {
+    explored.current = overlay;
+  }, [overlay]);
+  const onKeep = useCallback(() => {
+    if (!explored.current) return;
+    void dispatch({ name: "setConditions", change: explored.current }).then(
+      (result) => result.ok && explore(null),
+    );
+  }, [dispatch, explore]);
+  const onBack = useCallback(() => explore(null), [explore]);
+  const onWorst = useCallback(() => explore(worstConditions(job, plan)), [explore, job, plan]);
+  return { onKeep, onBack, onWorst };
+}
+
+function StillExplored() {
+  const { overlay } = useExplored();
+  const keeping = useKeeping();
+  return overlay === null ? null : <ExploredBar isExplored {...keeping} />;
+}
+
+function Explore() {
+  const open = useJob();
+  const { job, plan, lineUp } = open;
+  const { conditions, overlay, explore } = useExplored();
+  const { units } = job;
+  const keeping = useKeeping();
   // The first medium loads first; where none is a separator, whatever there is.
   const all = elementsOf(plan.parts);
   const separators = all.filter(({ part }) => part.kind === "filter" && part.medium === "separator");
@@ -139,125 +224,59 @@ export default function Prove() {
       setLoad: (value: number) => change(({ load }) => ({ load: { ...load, [engineId]: value } })),
     };
   }, [explore, plan.conditions, elementKey, tankId, engineId]);
-  const explored = useRef(overlay);
-  useEffect(() => {
-    explored.current = overlay;
-  }, [overlay]);
-  const keep = useCallback(() => {
-    if (!explored.current) return;
-    void dispatch({ name: "setConditions", change: explored.current }).then(
-      (result) => result.ok && explore(null),
-    );
-  }, [dispatch, explore]);
-  const back = useCallback(() => explore(null), [explore]);
-  const showWorst = useCallback(() => explore(worstConditions(job, plan)), [explore, job, plan]);
-  const suction = verdict?.suction;
-  const over = suction && suction.vacuumPa > suction.limitPa;
-  const worst = verdict?.way?.suctionLosses[0];
   return (
-    <div>
-      <PlaceHead>
-        <h2>Prove</h2>
-        <p role="status" aria-label="Verdict">
-          {verdict && outcomeText(verdict, units)}
-          {suction && (
-            <>
-              {": "}
-              <b style={{ color: over ? "var(--danger)" : "var(--ink)" }}>
-                {tradeIn(units).vacuum(suction.vacuumPa)} of vacuum at {nameOf(job, suction.id)},{" "}
-                {over ? "over" : "within"} {tradeIn(units).vacuum(suction.limitPa)}
-              </b>
-              {worst && (
-                <>
-                  . {nameOf(job, worst.id)} costs most: {Math.round(worst.share * 100)} %
-                </>
-              )}
-            </>
-          )}
-        </p>
-      </PlaceHead>
-      <FuelBeyond fuel={verdict?.result.outcome === "solved" ? verdict.result.settings.fuel : null} />
-      <Ways>
-        {part !== "worst" && overlay !== null && (
-          <ExploredBar isExplored onKeep={keep} onBack={back} onWorst={showWorst} />
+    <>
+      <Sliders>
+        {elements.length > 0 && (
+          <Slider
+            label="Filter clogging"
+            value={loading}
+            min={1}
+            max={MOST_LOADING}
+            step={0.1}
+            output={`medium ${formatNumber(loading, 2)} ×`}
+            ends={ends.loading}
+            onChange={setLoading}
+          />
         )}
-        <Tabs<Part>
-          label="Ways of proving"
-          chosen={part}
-          onChoose={(next) => ask({ part: next }, { replace: true, preventScrollReset: true })}
-          tabs={[
-            {
-              id: "worst",
-              name: "Explore and worst",
-              body: () => (
-                <>
-                  <Sliders>
-                    {elements.length > 0 && (
-                      <Slider
-                        label="Filter clogging"
-                        value={loading}
-                        min={1}
-                        max={MOST_LOADING}
-                        step={0.1}
-                        output={`medium ${formatNumber(loading, 2)} ×`}
-                        ends={ends.loading}
-                        onChange={setLoading}
-                      />
-                    )}
-                    <Slider
-                      label="Fuel temperature"
-                      value={conditions.fuelC}
-                      min={job.site.ambientLowC}
-                      max={Math.max(60, job.site.ambientHighC)}
-                      step={1}
-                      output={tradeIn(units).temperature(conditions.fuelC)}
-                      ends={ends.temperature}
-                      onChange={setFuelC}
-                    />
-                    {tank && (
-                      <Slider
-                        label={`${tank.name} level`}
-                        value={conditions.aboardM3[tank.id] ?? 0}
-                        min={0}
-                        max={capacityM3(tank)}
-                        step={capacityM3(tank) / 100}
-                        output={tradeIn(units).volume(conditions.aboardM3[tank.id] ?? 0)}
-                        ends={ends.level}
-                        onChange={setLevel}
-                      />
-                    )}
-                    {engine && (
-                      <Slider
-                        label={`${engine.name} load`}
-                        value={load}
-                        min={0}
-                        max={1}
-                        step={0.01}
-                        output={`${Math.round(load * 100)} %, ${tradeIn(units).flow(engineFlows(engine, load).feedM3S)}`}
-                        ends={ends.load}
-                        onChange={setLoad}
-                      />
-                    )}
-                  </Sliders>
-                  <ExploredBar
-                    isExplored={overlay !== null}
-                    onKeep={keep}
-                    onBack={back}
-                    onWorst={showWorst}
-                  />
-                  <WorstTable chosen={lineUp?.id ?? null} onChoose={open.chooseLineUp} />
-                </>
-              ),
-            },
-            { id: "time", name: "Over time", body: () => sheet(<OverTime />) },
-            { id: "sizes", name: "Sizes", body: () => sheet(<Sizes />) },
-            { id: "pumps", name: "Pumps", body: () => sheet(<Pumps />) },
-            { id: "circuits", name: "Circuits", body: () => sheet(<Circuits />) },
-            { id: "leaks", name: "Pressure and leaks", body: () => sheet(<Leaks />) },
-          ]}
+        <Slider
+          label="Fuel temperature"
+          value={conditions.fuelC}
+          min={job.site.ambientLowC}
+          max={Math.max(60, job.site.ambientHighC)}
+          step={1}
+          output={tradeIn(units).temperature(conditions.fuelC)}
+          ends={ends.temperature}
+          onChange={setFuelC}
         />
-      </Ways>
-    </div>
+        {tank && (
+          <Slider
+            label={`${tank.name} level`}
+            value={conditions.aboardM3[tank.id] ?? 0}
+            min={0}
+            max={capacityM3(tank)}
+            step={capacityM3(tank) / 100}
+            output={tradeIn(units).volume(conditions.aboardM3[tank.id] ?? 0)}
+            ends={ends.level}
+            onChange={setLevel}
+          />
+        )}
+        {engine && (
+          <Slider
+            label={`${engine.name} load`}
+            value={load}
+            min={0}
+            max={1}
+            step={0.01}
+            output={`${Math.round(load * 100)} %, ${tradeIn(units).flow(engineFlows(engine, load).feedM3S)}`}
+            ends={ends.load}
+            onChange={setLoad}
+          />
+        )}
+      </Sliders>
+      <ExploredBar isExplored={overlay !== null} {...keeping} />
+      <WorstTable chosen={lineUp?.id ?? null} onChoose={open.chooseLineUp} />
+    </>
   );
 }
 
