@@ -48,14 +48,26 @@ export function Tabs<K extends string>({
   const strip = useRef<HTMLDivElement>(null);
   const panel = useRef<HTMLDivElement>(null);
   // A panel of its own: the library's walks all that stands in it after each render, as often as a slider moves. Ids are
-  // the library's, read from the tab.
+  // the library's, read from the tab whenever it has them anew.
   useLayoutEffect(() => {
-    const tab = strip.current?.querySelector('[role="tab"][aria-selected="true"]');
-    const id = tab?.getAttribute("aria-controls");
-    if (!tab || !id || !panel.current) return;
-    panel.current.id = id;
-    panel.current.setAttribute("aria-labelledby", tab.id);
-  });
+    const tabList = strip.current;
+    if (!tabList) return;
+    const name = () => {
+      const tab = tabList.querySelector('[role="tab"][aria-selected="true"]');
+      const id = tab?.getAttribute("aria-controls");
+      if (!tab || !id || !panel.current) return;
+      panel.current.id = id;
+      panel.current.setAttribute("aria-labelledby", tab.id);
+    };
+    name();
+    const observer = new MutationObserver(name);
+    observer.observe(tabList, {
+      subtree: true,
+      childList: true,
+      attributeFilter: ["aria-controls", "aria-selected", "id"],
+    });
+    return () => observer.disconnect();
+  }, [chosen]);
   return (
     <>
       <AriaTabs selectedKey={chosen} onSelectionChange={(key) => onChoose(String(key) as K)}>

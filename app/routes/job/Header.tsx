@@ -29,7 +29,8 @@ const LineUpBox = styled.div`
   @media (max-width: 600px) { width: 118px; min-width: 0; flex: 0 0 118px; [data-type="large"] & { width: 92px; flex-basis: 92px; } }
 `;
 const Moves = styled.p`
-  margin: 0; font-size: 13px; font-stretch: 84%; white-space: nowrap; overflow: hidden; text-overflow: ellipsis; min-width: 0; flex: 1;
+  margin: 0; font-size: 13px; font-stretch: 80%; line-height: 1.25; max-height: 2.5em; overflow: hidden; min-width: 0; flex: 1;
+  span { white-space: nowrap; }
   b { font-weight: 650; }
   @media (max-width: 600px) { position: absolute; width: 1px; height: 1px; clip-path: inset(50%); }
 `;

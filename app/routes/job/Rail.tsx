@@ -20,7 +20,7 @@ const Nav = styled.nav`
   ol { list-style: none; margin: 0; padding: 4px 0; display: grid; }
   a { display: grid; grid-template-columns: 14px 1fr auto; column-gap: 7px; padding: 6px 8px 6px 10px; min-height: 50px; align-content: center; color: var(--ink); text-decoration: none; border-left: 4px solid transparent; font-stretch: 84%; }
   a b { font-weight: 550; font-size: 15px; } a i { font-style: normal; color: var(--soft); font-size: 13px; }
-  a small { grid-column: 2 / 4; color: var(--soft); font-size: 12px; white-space: nowrap; overflow: hidden; text-overflow: ellipsis; }
+  a small { grid-column: 2 / 4; color: var(--soft); font-size: 12px; font-stretch: 68%; white-space: nowrap; overflow: hidden; text-overflow: ellipsis; }
   a svg.icon { display: none; }
   a[aria-current="page"] { border-left-color: var(--ink); background: var(--ground); b { font-weight: 700; } }
   @media (max-width: 1000px) {
