@@ -210,7 +210,8 @@ class Thumb extends Hand {
     await this.type("Name", name);
   }
   async choose(label, option) {
-    if (!(await this.button(label).first().isVisible()))
+    await this.page.waitForTimeout(300);
+    if (this.page.url().endsWith("layout") && !(await this.button(label).first().isVisible()))
       await this.click(this.page.locator('#place ol button[aria-pressed="true"]').first());
     await super.choose(label, option);
   }

@@ -207,11 +207,11 @@ for (const hand of ["mouse", "keyboard"] as const)
     await press(page, hand, page.getByRole("button", { name: "In the vehicle" }));
     for (const name of ["From the left", "From behind", "From above"])
       await expect(page.getByRole("group", { name: new RegExp(`^${name}`) })).toBeVisible();
-    await press(page, hand, page.getByRole("button", { name: "Its sizes, 6 assumed" }));
+    await press(page, hand, page.getByRole("button", { name: "Sizes…, 6 assumed" }));
     await fill(page.getByRole("textbox", { name: "Length" }), "7.4 m");
     await page.keyboard.press("Escape");
-    await expect(page.getByRole("button", { name: "Its sizes, 5 assumed" })).toBeVisible();
-    await press(page, hand, page.getByRole("button", { name: "Turned, large" }));
+    await expect(page.getByRole("button", { name: "Sizes…, 5 assumed" })).toBeVisible();
+    await press(page, hand, page.getByRole("button", { name: "Turned" }));
     const turned = page.getByRole("application", { name: /in three dimensions/ });
     await expect(turned).toBeVisible();
     const before = await turned.screenshot();
@@ -228,7 +228,7 @@ for (const hand of ["mouse", "keyboard"] as const)
     await expect.poll(async () => (await turned.screenshot()).equals(before)).toBe(false);
     await expectAccessible(page, "#place");
     await page.getByRole("button", { name: "Undo" }).click();
-    await expect(page.getByRole("button", { name: "Its sizes, 6 assumed" })).toBeVisible();
+    await expect(page.getByRole("button", { name: "Sizes…, 6 assumed" })).toBeVisible();
   });
 
 for (const hand of ["mouse", "keyboard"] as const)

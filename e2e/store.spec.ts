@@ -295,7 +295,8 @@ test("among many jobs one is sought by its words and sorted by what is due", asy
   await expect(rows.last()).toContainText("Unit 12");
   // What was done last is told on the row.
   await page.goto("/job/unit12/fit");
-  await page.getByRole("button", { name: /^Units/ }).click();
+  await page.getByRole("button", { name: /^Units: metric/ }).click();
+  await expect(page.getByRole("button", { name: /^Units: inch/ })).toBeVisible();
   await page.goto("/");
   await expect(rows.first()).toContainText("the job's own figures", { timeout: 20_000 });
   await expectAccessible(page, "main");

@@ -229,10 +229,10 @@ export function InVehicle() {
             keep(NEAR_KEY, near ? "1" : "0");
           }}
         >
-          Lines alone
+          Lines
         </ToggleButton>
         <ToggleButton isSelected={isTurned} onChange={setTurned}>
-          Turned, large
+          Turned
         </ToggleButton>
         <Sizes size={scene.size} />
       </p>

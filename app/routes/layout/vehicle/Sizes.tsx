@@ -41,7 +41,7 @@ export function Sizes({ size }: { size: Sized }) {
     void dispatch({ name: "editJob", change: { outline: { ...job.outline, ...change } } });
   return (
     <DialogTrigger>
-      <Button>{assumed.length > 0 ? `Its sizes, ${assumed.length} assumed` : "Its sizes"}</Button>
+      <Button aria-label={assumed.length > 0 ? `Sizes…, ${assumed.length} assumed` : "Sizes…"}>Sizes…</Button>
       <Floating>
         <Dialog aria-label="Sizes of the vehicle">
           <Select label="Drawn as" value={size.form} options={forms} onChange={(form) => set({ form })} />

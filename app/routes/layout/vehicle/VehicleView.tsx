@@ -124,23 +124,25 @@ function Silhouette({ body, place, isChosen }: { body: Body; place: Place; isCho
   );
 }
 
-/** What a line passes, with the room it needs; red where it is nearer. */
-function Near({
-  near,
-  isNamed,
-  at,
-  pxPerM,
-  units,
-}: {
-  near: Neighbour;
-  isNamed: boolean;
-  at: readonly [number, number];
-  pxPerM: number;
-  units: UnitChoice;
-}) {
-  const [x, y] = at;
-  const isBad = !near.guarded && near.apartM < leastApartM[near.kind];
+/** What a line passes, in words over the ring of the room that it needs, px. */
+function nearText(near: Neighbour, [x, y]: readonly [number, number], pxPerM: number, units: UnitChoice) {
   const r = Math.max(8, leastApartM[near.kind] * pxPerM);
+  const name = `${neighbourSigns[near.kind]}: ${near.name}, ${tradeIn(units).length(near.apartM)}`;
+  return { name, x: x + r - (name.length * LETTER_PX) / 2, y: y - r - 5, r };
+}
+
+/** The ring is red where it lies nearer than that. */
+function Near({
+  isBad,
+  at: [x, y],
+  r,
+  text,
+}: {
+  isBad: boolean;
+  at: readonly [number, number];
+  r: number;
+  text: Text | null;
+}) {
   return (
     <g style={{ pointerEvents: "none" }}>
       <circle
@@ -152,9 +154,9 @@ function Near({
         strokeWidth={2}
         strokeDasharray={isBad ? undefined : "4 3"}
       />
-      {isNamed && (
-        <text x={x + r} y={y - r - 5} fontSize={12} textAnchor="end" fill="var(--ink)">
-          {neighbourSigns[near.kind]}: {near.name}, {tradeIn(units).length(near.apartM)}
+      {text && (
+        <text x={x + r} y={text.y} fontSize={12} textAnchor="end" fill="var(--ink)">
+          {text.name}
         </text>
       )}
     </g>
@@ -263,6 +265,12 @@ function Ruler({
   );
 }
 
+interface Text {
+  name: string;
+  /** Its middle. */
+  x: number;
+  y: number;
+}
 interface Named {
   id: Id;
   name: string;
@@ -275,12 +283,12 @@ const [LETTER_PX, LINE_PX] = [6.4, 13];
 const FIRST_LINE_PX = 34;
 
 /** Names over what they name, or under it, where no nearer one stands; the farther ones go without. */
-function named(wanted: readonly Named[]): { id: Id; name: string; x: number; y: number }[] {
-  const put: { id: Id; name: string; x: number; y: number }[] = [];
+function named(wanted: readonly Named[], taken: readonly Text[]): (Text & { id: Id })[] {
+  const put: (Text & { id: Id })[] = [];
   for (const { id, name, x, over, under } of wanted.toReversed()) {
     const isFree = (y: number) =>
       y >= FIRST_LINE_PX &&
-      put.every(
+      [...taken, ...put].every(
         (other) =>
           Math.abs(other.y - y) > LINE_PX ||
           Math.abs(other.x - x) > ((other.name.length + name.length) / 2) * LETTER_PX,
@@ -378,6 +386,11 @@ export function VehicleView({
   const isUpright = aspect.up === "zM";
   const [, groundY] = place({ xM: 0, yM: 0, zM: scene.size.groundZM });
   const [, waterY] = place({ xM: 0, yM: 0, zM: scene.waterM ?? 0 });
+  const nears = (chosen?.run.neighbours ?? []).map((near) => {
+    const share = chosen && chosen.lengthM > 0 ? Math.min(1, near.atM / chosen.lengthM) : 0;
+    const at = place(placeAlong(chosen?.points ?? [], share));
+    return { near, at, ...nearText(near, at, pxPerM, units) };
+  });
   const names = named(
     solids.flatMap(({ body: { is, id, name, faces } }) => {
       if (id === undefined || name === undefined || isEnd(id)) return [];
@@ -387,6 +400,7 @@ export function VehicleView({
       const x = (Math.min(...xs) + Math.max(...xs)) / 2;
       return [{ id, name, x, over: Math.min(...ys) - 5, under: Math.max(...ys) + 14 }];
     }),
+    aspect.id === "stern" ? [] : nears,
   );
   return (
     <View
@@ -492,19 +506,13 @@ export function VehicleView({
             </g>
           );
         })}
-      {(chosen?.run.neighbours ?? []).map((near) => (
+      {nears.map(({ near, at, name, x, y, r }) => (
         <Near
           key={near.id}
-          near={near}
-          isNamed={aspect.id !== "stern"}
-          at={place(
-            placeAlong(
-              chosen?.points ?? [],
-              chosen && chosen.lengthM > 0 ? Math.min(1, near.atM / chosen.lengthM) : 0,
-            ),
-          )}
-          pxPerM={pxPerM}
-          units={units}
+          isBad={!near.guarded && near.apartM < leastApartM[near.kind]}
+          at={at}
+          r={r}
+          text={aspect.id === "stern" ? null : { name, x, y }}
         />
       ))}
       {chosen?.run.route.kind === "traced" &&
