@@ -131,3 +131,44 @@ test("the sheets of the work print: order, torques, leaks, and an estimate at th
     await expect(page.getByRole("heading", { level: 1, name: heading })).toBeVisible();
   }
 });
+
+test("the screen is kept awake on request, asked for anew when the page comes back, and let go", async ({
+  page,
+}) => {
+  // What stands in for the system: it counts what is asked and lets go when the page is hidden.
+  await page.addInitScript(() => {
+    const held: EventTarget[] = [];
+    const count = { asked: 0, released: 0 };
+    Object.assign(window, { wakeCount: count, letGo: () => held.pop()?.dispatchEvent(new Event("release")) });
+    Object.defineProperty(navigator, "wakeLock", {
+      value: {
+        request: () => {
+          count.asked += 1;
+          const lock = Object.assign(new EventTarget(), {
+            release: () => {
+              count.released += 1;
+              return Promise.resolve();
+            },
+          });
+          held.push(lock);
+          return Promise.resolve(lock);
+        },
+      },
+    });
+  });
+  const count = () => page.evaluate(() => (window as unknown as { wakeCount: object }).wakeCount);
+  await openMarram(page, "install");
+  const stays = page.getByRole("button", { name: "Screen stays on" });
+  await stays.click();
+  await expect(stays).toHaveAttribute("aria-pressed", "true");
+  await expect.poll(count).toEqual({ asked: 1, released: 0 });
+  await page.evaluate(() => {
+    (window as unknown as { letGo: () => void }).letGo();
+  });
+  await expect(page.getByRole("button", { name: "Screen may sleep: refused" })).toBeVisible();
+  await page.evaluate(() => document.dispatchEvent(new Event("visibilitychange")));
+  await expect(stays).toBeVisible();
+  await expect.poll(count).toEqual({ asked: 2, released: 0 });
+  await stays.click();
+  await expect.poll(count).toEqual({ asked: 2, released: 1 });
+});
