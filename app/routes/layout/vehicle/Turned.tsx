@@ -47,6 +47,8 @@ const KEY_TURN_RAD = Math.PI / 24;
 const THINNEST_M = 0.012;
 
 const FIELD_DEG = 28;
+/** A vehicle that is drawn so much larger or smaller than it was is another sight. */
+const RESIZED = 0.15;
 /** From ahead, from port and from above. */
 const FIRST_LOOK = new Vector3(0.6, 0.7, 0.42).normalize();
 
@@ -253,8 +255,23 @@ export default function Turned({
   }, [canDraw]);
   useEffect(() => {
     latest.current = model;
+    const { size, middle } = first.current;
+    // What has grown or shrunk by much is looked at from as far as it asks for, and from the same side.
+    if (view.current && Math.abs(reach.size / size - 1) > RESIZED) {
+      const { camera, controls } = view.current;
+      const from = camera.position
+        .clone()
+        .sub(controls.target)
+        .multiplyScalar(reach.size / size);
+      controls.target.add(reach.middle.clone().sub(middle));
+      controls.minDistance = 0.15 * reach.size;
+      controls.maxDistance = 6 * reach.size;
+      camera.position.copy(controls.target).add(from);
+      controls.update();
+      first.current = reach;
+    }
     view.current?.draw();
-  }, [model]);
+  }, [model, reach]);
   const onKey = (event: KeyboardEvent) => {
     const held = view.current;
     if (!held) return;

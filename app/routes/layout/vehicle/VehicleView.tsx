@@ -408,21 +408,36 @@ export function VehicleView({
       role="group"
       aria-label={`${lookName}: lines in the vehicle`}
     >
+      {/* Beyond the frame too: a view may be larger than what it shows. */}
       {scene.waterM !== null && isUpright && (
         <>
           <rect
-            x={0}
+            x={-widthPx}
             y={waterY}
-            width={widthPx}
-            height={Math.max(0, heightPx - waterY)}
+            width={3 * widthPx}
+            height={3 * heightPx}
             fill="var(--water)"
             opacity={0.08}
           />
-          <line x1={0} x2={widthPx} y1={waterY} y2={waterY} stroke="var(--water)" strokeWidth={1.4} />
+          <line
+            x1={-widthPx}
+            x2={2 * widthPx}
+            y1={waterY}
+            y2={waterY}
+            stroke="var(--water)"
+            strokeWidth={1.4}
+          />
         </>
       )}
       {scene.waterM === null && isUpright && (
-        <line x1={0} x2={widthPx} y1={groundY} y2={groundY} stroke="var(--idle)" strokeWidth={1.6} />
+        <line
+          x1={-widthPx}
+          x2={2 * widthPx}
+          y1={groundY}
+          y2={groundY}
+          stroke="var(--idle)"
+          strokeWidth={1.6}
+        />
       )}
       {outline.map((body) => (
         <Silhouette key={body.key} body={body} place={place} isChosen={false} />
