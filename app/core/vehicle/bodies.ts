@@ -2,8 +2,8 @@
 import { fromBoard } from "../boards/board";
 import { bodySizeOf } from "../boards/envelope";
 import type { Part, PartKind } from "../kinds/index";
-import type { Plan } from "../plan/types";
-import { boxFaces, type Corner, type Face, laidAlong, movedBy, roundFaces, ruledFaces } from "../tanks/faces";
+import type { Board, Plan } from "../plan/types";
+import { boxFaces, type Corner, type Face, laidAlong, movedBy, roundFaces } from "../tanks/faces";
 
 type Form = "box" | "bowl" | "barrel" | "dial" | "lever" | "motor" | "bulb";
 
@@ -29,7 +29,7 @@ const forms: Readonly<Partial<Record<PartKind, Form>>> = {
   generator: "motor",
 };
 
-/** A body of a width (x), a height (z) and a depth (y) about its own middle, seen from the front. */
+/** By eye, for the drawing alone: a body of a width (x), a height (z) and a depth (y) about its own middle, seen from the front. */
 function formed(form: Form, w: number, h: number, d: number): Face[] {
   const box = (x0: number, x1: number, y: number, z0: number, z1: number) =>
     boxFaces([x0 * w, -y * d, z0 * h], [x1 * w, y * d, z1 * h]);
@@ -71,57 +71,45 @@ function formed(form: Form, w: number, h: number, d: number): Face[] {
 
 type Hanging = Pick<Plan, "mounted" | "boards">;
 
-/** Faces of a part's body, job frame. One that hangs on no board stands along the vehicle. */
-export function partSolid(part: Part, { mounted, boards }: Hanging): Face[] {
-  const { widthM, heightM, depthM } = bodySizeOf(part);
-  const faces = formed(forms[part.kind] ?? "box", widthM, heightM, depthM);
+/** Where a place in the frame of a part's own body is in the vehicle. One that hangs on no board stands along it. */
+function standing(part: Part, { mounted, boards }: Hanging): (corner: Corner) => Corner {
   const { xM, yM, zM } = part.position;
   const hung = mounted?.[part.id];
   const board = boards?.find(({ id }) => id === hung?.boardId);
-  if (!hung || !board) return movedBy(faces, [xM, yM, zM]);
+  if (!hung || !board) return ([x, y, z]) => [xM + x, yM + y, zM + z];
   const quarter = (hung.turn * Math.PI) / 2;
   const [c, s] = [Math.round(Math.cos(quarter)), Math.round(Math.sin(quarter))];
-  const flat = { ...board, corner: part.position };
-  return faces.map((face) =>
-    face.map(([x, y, z]): Corner => {
-      const at = fromBoard(flat, c * x - s * z, s * x + c * z, y);
-      return [at.xM, at.yM, at.zM];
-    }),
-  );
+  const on = onBoard({ ...board, corner: part.position });
+  return ([x, y, z]) => on([c * x - s * z, y, s * x + c * z]);
 }
 
-/** Its corners. */
-export const bodySpan = (part: Part, plan: Hanging): Corner[] =>
-  partSolid(part, plan).flatMap((face) => [...face]);
+/** Along a board, out of it and up, in the vehicle. */
+const onBoard =
+  (board: Board) =>
+  ([along, out, up]: Corner): Corner => {
+    const { xM, yM, zM } = fromBoard(board, along, up, out);
+    return [xM, yM, zM];
+  };
 
-/** A board as a thin sheet behind what hangs on it. */
-export function boardSolid(board: NonNullable<Plan["boards"]>[number]): Face[] {
-  const { widthM, heightM } = board;
-  const thickM = 0.012;
-  const corners = ruledFaces([
-    {
-      xM: 0,
-      polygon: [
-        [0, -thickM],
-        [heightM, -thickM],
-        [heightM, 0],
-        [0, 0],
-      ],
-    },
-    {
-      xM: widthM,
-      polygon: [
-        [0, -thickM],
-        [heightM, -thickM],
-        [heightM, 0],
-        [0, 0],
-      ],
-    },
-  ]);
-  return corners.map((face) =>
-    face.map(([x, z, out]): Corner => {
-      const at = fromBoard(board, x, z, out);
-      return [at.xM, at.yM, at.zM];
-    }),
-  );
+/** Faces of a part's body, job frame. */
+export function partSolid(part: Part, plan: Hanging): Face[] {
+  const { widthM, heightM, depthM } = bodySizeOf(part);
+  const at = standing(part, plan);
+  return formed(forms[part.kind] ?? "box", widthM, heightM, depthM).map((face) => face.map(at));
 }
+
+/** The corners of the box round a part's body, job frame. */
+export function bodyBox(part: Part, plan: Hanging): Corner[] {
+  const { widthM, heightM, depthM } = bodySizeOf(part);
+  const halves = [-0.5, 0.5];
+  return halves
+    .flatMap((x) => halves.flatMap((y) => halves.map((z): Corner => [x * widthM, y * depthM, z * heightM])))
+    .map(standing(part, plan));
+}
+
+/** As thick as ply is: common practice, no source. */
+const BOARD_M = 0.012;
+
+/** A board as a thin sheet behind what hangs on it, job frame. */
+export const boardSolid = (board: Board): Face[] =>
+  boxFaces([0, -BOARD_M, 0], [board.widthM, 0, board.heightM]).map((face) => face.map(onBoard(board)));

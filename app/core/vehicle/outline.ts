@@ -1,4 +1,7 @@
-/** What the system stands in, as bodies to draw: a hull, a truck or a van from a few sizes. Nothing is worked out from it. */
+/**
+ * What the system stands in, as bodies to draw: a hull, a truck or a van from a few sizes. Its ground is what heights are
+ * told over; nothing else is worked out from it. Proportions within a form are by eye.
+ */
 import type { Position } from "../kinds/record";
 import { partsOf } from "../plan/ports";
 import type { Job, Outline, Plan, SectionPoint } from "../plan/types";
@@ -11,7 +14,7 @@ import {
   ruledFaces,
   type Station,
 } from "../tanks/faces";
-import { bodySpan } from "./bodies";
+import { bodyBox } from "./bodies";
 import { tankSolids } from "./tanks";
 
 export type Sized = Required<Outline>;
@@ -32,18 +35,22 @@ const usualForm: Readonly<Record<Job["kind"], Sized["form"]>> = {
   other: "none",
 };
 
-/** The box round everything that has a place: tanks, parts and consumers. */
+/** The box round everything that has a place: tanks, parts and consumers; one of its own where nothing has. */
 function spanOf(job: Job, plan: Plan): { low: Position; high: Position } {
-  const all = [
-    ...job.tanks.flatMap((tank) => tankSolids(tank).flatMap((face) => [...face])),
-    ...partsOf(job, plan).flatMap((part) => bodySpan(part, plan)),
+  const corners = [
+    ...job.tanks.flatMap(tankSolids).flat(),
+    ...partsOf(job, plan).flatMap((part) => bodyBox(part, plan)),
   ];
-  const by = (pick: 0 | 1 | 2, most: typeof Math.min, empty: number) =>
-    all.length > 0 ? most(...all.map((corner) => corner[pick])) : empty;
-  return {
-    low: { xM: by(0, Math.min, -1), yM: by(1, Math.min, -0.5), zM: by(2, Math.min, 0.3) },
-    high: { xM: by(0, Math.max, 1), yM: by(1, Math.max, 0.5), zM: by(2, Math.max, 1) },
-  };
+  const [first = [-1, -0.5, 0.3]] = corners;
+  const [low, high]: [number[], number[]] = [[...first], corners.length > 0 ? [...first] : [1, 0.5, 1]];
+  // One by one: a plan has more corners than a call takes arguments.
+  for (const corner of corners)
+    corner.forEach((value, axis) => {
+      low[axis] = Math.min(low[axis] as number, value);
+      high[axis] = Math.max(high[axis] as number, value);
+    });
+  const position = ([xM, yM, zM]: number[]) => ({ xM, yM, zM }) as Position;
+  return { low: position(low), high: position(high) };
 }
 
 const most = Math.max;

@@ -47,6 +47,25 @@ describe("the outline", () => {
     },
   );
 
+  test("a plan of a thousand parts has its outline too", () => {
+    const job = jobs[0] as Job;
+    const parts = Array.from({ length: 1000 }, (_, i) =>
+      newPart("filter", `f${i}`, { xM: (i % 40) * 0.2, yM: 0, zM: 0.4 + 0.1 * Math.floor(i / 40) }),
+    );
+    const size = outlineOf(job, { ...currentPlan(job), parts });
+    // 39 steps of 0.2 m and the engine at 0.4 m aft: the hull is at least as long.
+    expect(size.lengthM).toBeGreaterThan(7.8);
+    expect(size.heightM).toBeGreaterThan(0.4 + 2.4);
+  });
+
+  test("where nothing has a place yet it stands round its own", () => {
+    const empty: Job = { ...(jobs[0] as Job), tanks: [], consumers: [] };
+    const size = outlineOf(empty, { ...currentPlan(empty), parts: [] });
+    for (const value of Object.values(size))
+      expect(typeof value === "string" || Number.isFinite(value)).toBe(true);
+    expect(size.groundZM).toBe(0);
+  });
+
   test("is a hull for a boat, a truck for a truck, a van for a heater's; only a hull floats", () => {
     const sized = jobs.map((job) => outlineOf(job, currentPlan(job)));
     expect(sized.map(({ form }) => form)).toEqual(["hull", "truck", "van"]);

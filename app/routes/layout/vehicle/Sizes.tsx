@@ -65,7 +65,10 @@ export function Sizes({ size }: { size: Sized }) {
               onCommit={(si) => set({ [key]: si })}
             />
           ))}
-          <p>For the drawing alone: no figure is worked out from these.</p>
+          <p>
+            For the drawing, and the ground for heights that are told over it: nothing else is worked out from
+            these.
+          </p>
         </Dialog>
       </Floating>
     </DialogTrigger>
