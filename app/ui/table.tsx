@@ -32,12 +32,16 @@ export function Table({ stays = false, ...props }: ComponentProps<"table"> & { s
     const heads = [...(element.tHead?.rows[0]?.cells ?? [])].flatMap((cell) =>
       Array.from({ length: cell.colSpan }, () => cell.textContent?.trim() ?? ""),
     );
-    element.dataset.cards = String(!stays && heads.length >= LEAST_COLUMNS);
+    // What is as it was is not written again.
+    const write = (one: HTMLElement, key: string, value: string) => {
+      if (one.dataset[key] !== value) one.dataset[key] = value;
+    };
+    write(element, "cards", String(!stays && heads.length >= LEAST_COLUMNS));
     for (const body of element.tBodies)
       for (const row of body.rows) {
         let column = 0;
         for (const cell of row.cells) {
-          cell.dataset.label = cell.colSpan > 1 ? "" : (heads[column] ?? "");
+          write(cell, "label", cell.colSpan > 1 ? "" : (heads[column] ?? ""));
           column += cell.colSpan;
         }
       }

@@ -375,7 +375,7 @@ export function shortFirst(hoses: readonly DrawnHose[], ports: ReadonlyMap<strin
 }
 
 /** What a drawing is priced by, in cells of hose; a hose without a way is worse than anything. */
-const PRICE = { crossing: 60, bend: 14, fault: 80, noWay: 1000 };
+export const PRICE = { crossing: 60, bend: 14, fault: 80, noWay: 1000 };
 
 export function priceOf({ grid, ways }: Routed): number {
   let sum = PRICE.crossing * grid.crossings();

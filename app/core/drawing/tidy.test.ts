@@ -80,6 +80,7 @@ describe("tidying", () => {
 
   test("is worth it for crossings, even at a few bends more; never for bends at a crossing", () => {
     expect(isTidier({ crossings: 2, bends: -3 })).toBe(true);
+    expect(isTidier({ crossings: 1, bends: -5 })).toBe(false);
     expect(isTidier({ crossings: 0, bends: 4 })).toBe(true);
     expect(isTidier({ crossings: -1, bends: 9 })).toBe(false);
   });

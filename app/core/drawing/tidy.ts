@@ -1,5 +1,6 @@
 /** What laying a plan out anew would gain: hoses that cross, corners that they turn. */
 import type { Network } from "../network/network";
+import { PRICE } from "./grid";
 import { drawn, type Placed, placedOf } from "./placed";
 import { fresh } from "./settle";
 
@@ -56,6 +57,6 @@ export function tidyGain(network: Network): Counts {
   return { crossings: now.crossings - then.crossings, bends: now.bends - then.bends };
 }
 
-/** Is it worth it: by far fewer crossings, or as few and less crooked. */
+/** Is it worth it, by what crossings and bends are priced at wherever a part is placed; never for more crossings. */
 export const isTidier = ({ crossings, bends }: Counts): boolean =>
-  crossings > 0 ? bends > -3 * crossings : crossings === 0 && bends > 0;
+  crossings >= 0 && crossings * PRICE.crossing + bends * PRICE.bend > 0;

@@ -21,9 +21,10 @@ import { keep, kept } from "~/ui/kept";
 import { useAhead } from "~/ui/useAhead";
 import { useNarrow } from "~/ui/useNarrow";
 import { useWidth } from "~/ui/useWidth";
+import { type Axis, aspects, type Frame, framed, HEIGHT_PX, PAD_PX } from "./flat";
 import { Sizes } from "./Sizes";
 import { type Body, cornersOf, type LaidRun, laidRun, sceneOf } from "./scene";
-import { type Axis, aspects, type Chosen, type Frame, VehicleView } from "./VehicleView";
+import { type Chosen, VehicleView } from "./VehicleView";
 
 const Turned = lazy(() => import("./Turned"));
 
@@ -41,36 +42,7 @@ const Views = styled.div<{ $columns: string; $rows: string }>`
 
 /** Wider than this it is drawn larger; narrower it is drawn in the width there is, so that its names keep their size. */
 const [LEAST_WIDTH, WIDTH] = [320, 900];
-/** Of two views over one another. */
-const HEIGHT = 500;
-const PAD = 30;
-/** A flat plan is drawn as if it were this high. */
-const LEAST_EXTENT_M = 0.3;
 const NEAR_KEY = "vehicle-near";
-
-const axes: readonly Axis[] = ["xM", "yM", "zM"];
-
-/** Middle and extent of everything, and the scale at which all views of it hold, side by side or stacked. */
-function framed(all: readonly Position[], widthPx: number, isNarrow: boolean): Frame {
-  const low: Record<Axis, number> = { xM: Infinity, yM: Infinity, zM: Infinity };
-  const high: Record<Axis, number> = { xM: -Infinity, yM: -Infinity, zM: -Infinity };
-  for (const point of all)
-    for (const axis of axes) {
-      low[axis] = Math.min(low[axis], point[axis]);
-      high[axis] = Math.max(high[axis], point[axis]);
-    }
-  const by = (of: (axis: Axis) => number) =>
-    ({ xM: of("xM"), yM: of("yM"), zM: of("zM") }) satisfies Record<Axis, number>;
-  const size = by((axis) => (all.length > 0 ? Math.max(LEAST_EXTENT_M, high[axis] - low[axis]) : 1));
-  const middle = by((axis) => (all.length > 0 ? (low[axis] + high[axis]) / 2 : 0));
-  const across = isNarrow ? Math.max(size.xM, size.yM) : size.xM + size.yM;
-  const pads = isNarrow ? 2 : 4;
-  return {
-    size,
-    middle,
-    pxPerM: Math.min((widthPx - pads * PAD) / across, (HEIGHT - 4 * PAD) / (size.yM + size.zM)),
-  };
-}
 
 const isLaid = ({ is }: Body) => is === "tank" || is === "part" || is === "consumer" || is === "board";
 
@@ -122,7 +94,9 @@ export function InVehicle() {
           ...cornersOf(scene.bodies.filter(({ id }) => id === itsTank)),
         ]
       : [...points, ...cornersOf(isNear ? scene.bodies.filter(isLaid) : scene.bodies)];
-  const frame = framed(seen, width, isNarrow);
+  // The same while nothing of it changes: what is drawn by it is not drawn anew as a point is dragged.
+  const frameKey = JSON.stringify(framed(seen, width, isNarrow));
+  const frame = useMemo(() => JSON.parse(frameKey) as Frame, [frameKey]);
   const put = (points: Position[]) => {
     if (!chosen) return;
     const { run, line } = chosen;
@@ -175,8 +149,8 @@ export function InVehicle() {
           stays: chosen.line ? { low: "fuel stays" } : { high: "air stays", low: "water stays" },
         }
       : null;
-  const room = (axis: Axis) => frame.size[axis] * frame.pxPerM + 2 * PAD;
-  const spare = Math.max(0, HEIGHT - room("yM") - room("zM")) / 2;
+  const room = (axis: Axis) => frame.size[axis] * frame.pxPerM + 2 * PAD_PX;
+  const spare = Math.max(0, HEIGHT_PX - room("yM") - room("zM")) / 2;
   const wide = Math.max(0, width - room("xM") - room("yM"));
   // What is left over goes to the sides and to the turned view, which has room for it.
   const [sideW, sternW] = [room("xM") + wide / 2, room("yM") + wide / 2];

@@ -3,6 +3,7 @@ import { type KeyboardEvent, useEffect, useMemo, useRef, useState } from "react"
 import styled from "styled-components";
 import {
   AmbientLight,
+  Box3,
   type BufferGeometry,
   Color,
   CurvePath,
@@ -205,13 +206,9 @@ export default function Turned({
   const latest = useRef(model);
   const view = useRef<{ camera: PerspectiveCamera; controls: OrbitControls; draw: () => void } | null>(null);
   const reach = useMemo(() => {
-    const corners = cornersOf(scene.bodies).map(vector);
-    const low = corners.reduce((least, corner) => least.clone().min(corner), corners[0] ?? new Vector3());
-    const high = corners.reduce(
-      (most, corner) => most.clone().max(corner),
-      corners[0] ?? new Vector3(1, 1, 1),
-    );
-    return { middle: low.clone().add(high).multiplyScalar(0.5), size: Math.max(0.5, high.distanceTo(low)) };
+    const box = new Box3().setFromPoints(cornersOf(scene.bodies).map(vector));
+    const size = box.isEmpty() ? 1 : Math.max(0.5, box.min.distanceTo(box.max));
+    return { middle: box.isEmpty() ? new Vector3() : box.getCenter(new Vector3()), size };
   }, [scene]);
   const first = useRef(reach);
   useEffect(() => {

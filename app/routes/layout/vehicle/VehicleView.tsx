@@ -1,11 +1,10 @@
 /** The vehicle from one side: its outline, what stands in it, its lines; the chosen line with its points, which are dragged or moved by keys. */
-import { Fragment, type KeyboardEvent, useId } from "react";
+import { Fragment, type KeyboardEvent, memo, useId, useMemo } from "react";
 import styled from "styled-components";
 import { leastApartM } from "~/core/findings/hoses/nearDanger";
 import type { Id, Position } from "~/core/kinds/record";
 import { type Extreme, placeAlong } from "~/core/plan/along";
 import type { Neighbour } from "~/core/plan/types";
-import type { Face } from "~/core/tanks/faces";
 import { INCH_M } from "~/core/units/factors";
 import type { UnitChoice } from "~/core/units/format";
 import { inInches, tradeIn } from "~/core/units/trade";
@@ -15,33 +14,19 @@ import type { LineKind } from "~/plumbing/edges";
 import { lineStyle } from "~/plumbing/Plumbing";
 import { useJob } from "~/state/job";
 import { type By, useDrag } from "~/ui/useDrag";
+import {
+  type Aspect,
+  type Axis,
+  type Frame,
+  LETTER_PX,
+  named,
+  type Place,
+  placer,
+  type SeenBody,
+  seenBodies,
+  type Text,
+} from "./flat";
 import type { Body, LaidRun, VehicleScene } from "./scene";
-
-export type Axis = "xM" | "yM" | "zM";
-
-export interface Aspect {
-  id: "side" | "stern" | "plan";
-  across: Axis;
-  up: Axis;
-  /** +1 where the axis points up on the screen. */
-  sign: 1 | -1;
-  /** Which way the eye looks: what lies farther along it is drawn first. */
-  towards: (place: Position) => number;
-}
-
-/** Side and plan look with forward to the left, one over the other; beside the side stands the view from behind. */
-export const aspects: Readonly<Record<Aspect["id"], Aspect>> = {
-  side: { id: "side", across: "xM", up: "zM", sign: 1, towards: ({ yM }) => -yM },
-  stern: { id: "stern", across: "yM", up: "zM", sign: 1, towards: ({ xM }) => xM },
-  plan: { id: "plan", across: "xM", up: "yM", sign: -1, towards: ({ zM }) => -zM },
-};
-
-/** What the views share: the same place has the same height or width in each. */
-export interface Frame {
-  pxPerM: number;
-  middle: Record<Axis, number>;
-  size: Record<Axis, number>;
-}
 
 /** The line that is worked on. */
 export interface Chosen extends LaidRun {
@@ -76,25 +61,6 @@ const neighbourSigns: Record<Neighbour["kind"], string> = {
   battery: "battery",
 };
 
-type Place = (point: Position) => readonly [number, number];
-
-/** All faces of a body as one way, each the same way round, so that together they fill its silhouette. */
-function silhouette(faces: readonly Face[], place: Place): string {
-  let way = "";
-  for (const face of faces) {
-    const points = face.map(([xM, yM, zM]) => place({ xM, yM, zM }));
-    const area = points.reduce((sum, [x, y], i) => {
-      const [x2, y2] = points[(i + 1) % points.length] as readonly [number, number];
-      return sum + x * y2 - x2 * y;
-    }, 0);
-    // Seen from its edge.
-    if (Math.abs(area) < 0.02) continue;
-    const turned = area < 0 ? points.toReversed() : points;
-    way += `M${turned.map(([x, y]) => `${x.toFixed(1)} ${y.toFixed(1)}`).join("L")}Z`;
-  }
-  return way;
-}
-
 const fills: Readonly<Record<Body["is"], { fill: string; edge: string }>> = {
   shell: { fill: "var(--panel)", edge: "var(--idle)" },
   frame: { fill: "var(--ground)", edge: "var(--hairline)" },
@@ -105,8 +71,13 @@ const fills: Readonly<Record<Body["is"], { fill: string; edge: string }>> = {
   consumer: { fill: "var(--panel)", edge: "var(--ink)" },
 };
 
-function Silhouette({ body, place, isChosen }: { body: Body; place: Place; isChosen: boolean }) {
-  const d = silhouette(body.faces, place);
+const Silhouette = memo(function Silhouette({
+  seen: { body, d },
+  isChosen,
+}: {
+  seen: SeenBody;
+  isChosen: boolean;
+}) {
   const { fill, edge } = fills[body.is];
   const wide = body.is === "frame" || body.is === "shell" ? 2.6 : 3.4;
   return (
@@ -122,7 +93,7 @@ function Silhouette({ body, place, isChosen }: { body: Body; place: Place; isCho
       <path d={d} fill={fill} stroke={fill} strokeWidth={0.8} />
     </>
   );
-}
+});
 
 /** What a line passes, in words over the ring of the room that it needs, px. */
 function nearText(near: Neighbour, [x, y]: readonly [number, number], pxPerM: number, units: UnitChoice) {
@@ -265,40 +236,6 @@ function Ruler({
   );
 }
 
-interface Text {
-  name: string;
-  /** Its middle. */
-  x: number;
-  y: number;
-}
-interface Named {
-  id: Id;
-  name: string;
-  x: number;
-  over: number;
-  under: number;
-}
-const [LETTER_PX, LINE_PX] = [6.4, 13];
-/** Under what the view itself is called. */
-const FIRST_LINE_PX = 34;
-
-/** Names over what they name, or under it, where no nearer one stands; the farther ones go without. */
-function named(wanted: readonly Named[], taken: readonly Text[]): (Text & { id: Id })[] {
-  const put: (Text & { id: Id })[] = [];
-  for (const { id, name, x, over, under } of wanted.toReversed()) {
-    const isFree = (y: number) =>
-      y >= FIRST_LINE_PX &&
-      [...taken, ...put].every(
-        (other) =>
-          Math.abs(other.y - y) > LINE_PX ||
-          Math.abs(other.x - x) > ((other.name.length + name.length) / 2) * LETTER_PX,
-      );
-    const y = [over, under].find(isFree);
-    if (y !== undefined) put.push({ id, name, x, y });
-  }
-  return put;
-}
-
 export function VehicleView({
   aspect,
   frame,
@@ -325,17 +262,16 @@ export function VehicleView({
   const { units } = job;
   const clip = useId();
   const { across, up, sign } = aspect;
-  const { pxPerM, middle } = frame;
+  const { pxPerM } = frame;
   const { front, port } = sideWords(job.kind);
   const lookName = {
     side: `From ${port === "left" ? "the left" : `${port} side`}`,
     stern: "From behind",
     plan: "From above",
   }[aspect.id];
-  const place: Place = (point) => [
-    widthPx / 2 + (middle[across] - point[across]) * pxPerM,
-    heightPx / 2 + sign * (middle[up] - point[up]) * pxPerM,
-  ];
+  const place = useMemo(() => placer(aspect, frame, widthPx, heightPx), [aspect, frame, widthPx, heightPx]);
+  // Not drawn anew while a point is dragged: the frame stays then.
+  const { outline, solids } = useMemo(() => seenBodies(scene.bodies, aspect, place), [scene, aspect, place]);
   const inner = chosen?.points.slice(1, -1) ?? [];
   const toMm = (m: number) => Math.round(m * 1000) / 1000;
   const moved = (index: number, change: Partial<Position>) =>
@@ -373,33 +309,19 @@ export function VehicleView({
     const [, b] = place(last);
     return end === 0 ? a < b : b <= a;
   };
-  const depthOf = ({ faces }: Body) => {
-    const corners = faces.flatMap((face) => [...face]);
-    const sum = corners.reduce((total, [xM, yM, zM]) => total + aspect.towards({ xM, yM, zM }), 0);
-    return corners.length > 0 ? sum / corners.length : 0;
-  };
-  const outline = scene.bodies.filter(({ is }) => is === "shell" || is === "frame" || is === "wheel");
-  const solids = scene.bodies
-    .filter((body) => !outline.includes(body))
-    .map((body) => ({ body, depth: depthOf(body) }))
-    .sort((a, b) => b.depth - a.depth);
   const isUpright = aspect.up === "zM";
-  const [, groundY] = place({ xM: 0, yM: 0, zM: scene.size.groundZM });
-  const [, waterY] = place({ xM: 0, yM: 0, zM: scene.waterM ?? 0 });
+  const isAfloat = scene.waterM !== null;
+  const [, floorY] = place({ xM: 0, yM: 0, zM: scene.waterM ?? scene.size.groundZM });
   const nears = (chosen?.run.neighbours ?? []).map((near) => {
     const share = chosen && chosen.lengthM > 0 ? Math.min(1, near.atM / chosen.lengthM) : 0;
     const at = place(placeAlong(chosen?.points ?? [], share));
     return { near, at, ...nearText(near, at, pxPerM, units) };
   });
   const names = named(
-    solids.flatMap(({ body: { is, id, name, faces } }) => {
-      if (id === undefined || name === undefined || isEnd(id)) return [];
-      if (!(is === "tank" || is === "consumer" || id === selectedId)) return [];
-      const seen = faces.flatMap((face) => face.map(([xM, yM, zM]) => place({ xM, yM, zM })));
-      const [xs, ys] = [seen.map(([x]) => x), seen.map(([, y]) => y)];
-      const x = (Math.min(...xs) + Math.max(...xs)) / 2;
-      return [{ id, name, x, over: Math.min(...ys) - 5, under: Math.max(...ys) + 14 }];
-    }),
+    solids.filter(
+      ({ body: { is, id } }) =>
+        id !== undefined && !isEnd(id) && (is === "tank" || is === "consumer" || id === selectedId),
+    ),
     aspect.id === "stern" ? [] : nears,
   );
   return (
@@ -408,70 +330,52 @@ export function VehicleView({
       role="group"
       aria-label={`${lookName}: lines in the vehicle`}
     >
-      {/* Beyond the frame too: a view may be larger than what it shows. */}
-      {scene.waterM !== null && isUpright && (
-        <>
-          <rect
-            x={-widthPx}
-            y={waterY}
-            width={3 * widthPx}
-            height={3 * heightPx}
-            fill="var(--water)"
-            opacity={0.08}
-          />
-          <line
-            x1={-widthPx}
-            x2={2 * widthPx}
-            y1={waterY}
-            y2={waterY}
-            stroke="var(--water)"
-            strokeWidth={1.4}
-          />
-        </>
+      {/* Water, or the ground, beyond the frame too: a view may be larger than what it shows. */}
+      {isUpright && (
+        <g stroke={isAfloat ? "var(--water)" : "var(--idle)"} strokeWidth={1.5}>
+          {isAfloat && (
+            <rect
+              x={-widthPx}
+              y={floorY}
+              width={3 * widthPx}
+              height={3 * heightPx}
+              fill="var(--water)"
+              stroke="none"
+              opacity={0.08}
+            />
+          )}
+          <line x1={-widthPx} x2={2 * widthPx} y1={floorY} y2={floorY} />
+        </g>
       )}
-      {scene.waterM === null && isUpright && (
-        <line
-          x1={-widthPx}
-          x2={2 * widthPx}
-          y1={groundY}
-          y2={groundY}
-          stroke="var(--idle)"
-          strokeWidth={1.6}
-        />
-      )}
-      {outline.map((body) => (
-        <Silhouette key={body.key} body={body} place={place} isChosen={false} />
+      {outline.map((seen) => (
+        <Silhouette key={seen.body.key} seen={seen} isChosen={false} />
       ))}
-      {solids.map(({ body }) => {
-        const { id } = body;
+      {solids.map((seen) => {
+        const { id, key, name, surfaceM } = seen.body;
         const look = (
           <>
-            <Silhouette body={body} place={place} isChosen={id !== undefined && id === selectedId} />
-            {body.surfaceM !== undefined && (
+            <Silhouette seen={seen} isChosen={id !== undefined && id === selectedId} />
+            {surfaceM !== undefined && (
               <>
-                <clipPath id={`${clip}${body.key}`}>
+                <clipPath id={`${clip}${key}`}>
                   <rect
-                    x={0}
-                    y={isUpright ? place({ xM: 0, yM: 0, zM: body.surfaceM })[1] : 0}
-                    width={widthPx}
-                    height={2 * heightPx}
+                    x={-widthPx}
+                    y={isUpright ? place({ xM: 0, yM: 0, zM: surfaceM })[1] : -heightPx}
+                    width={3 * widthPx}
+                    height={3 * heightPx}
                   />
                 </clipPath>
-                <path
-                  d={silhouette(body.faces, place)}
-                  fill="var(--atRest)"
-                  clipPath={`url(#${clip}${body.key})`}
-                />
+                <path d={seen.d} fill="var(--atRest)" clipPath={`url(#${clip}${key})`} />
               </>
             )}
           </>
         );
         return id === undefined ? (
-          <g key={body.key}>{look}</g>
+          <g key={key}>{look}</g>
         ) : (
           // A row of the outline and the plumbing choose the same part: here it is chosen by the hand alone.
-          <g key={body.key} className="body" onClick={() => select(id)}>
-            <title>{body.name}</title>
+          <g key={key} className="body" onClick={() => select(id)}>
+            <title>{name}</title>
             {look}
           </g>
         );
