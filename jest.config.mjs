@@ -4,8 +4,14 @@ export default {
   testTimeout: 30_000,
   roots: ["<rootDir>/app", "<rootDir>/cli"],
   testMatch: ["**/*.test.ts", "**/*.test.tsx"],
-  moduleNameMapper: { "^~/(.*)$": "<rootDir>/app/$1" },
+  moduleNameMapper: {
+    "^~/(.*)$": "<rootDir>/app/$1",
+    "^three$": "<rootDir>/node_modules/three/build/three.module.js",
+  },
+  transformIgnorePatterns: ["/node_modules/(?!three/build/)"],
   transform: {
+    // This one comes as modules alone.
+    "/three/build/.+\\.js$": ["@swc/jest", { module: { type: "commonjs" }, jsc: { target: "es2022" } }],
     "^.+\\.tsx?$": [
       "<rootDir>/jest.transform.mjs",
       {

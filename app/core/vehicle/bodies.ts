@@ -83,11 +83,11 @@ function standing(part: Part, { mounted, boards }: Hanging): (corner: Corner) =>
   return ([x, y, z]) => on([c * x - s * z, y, s * x + c * z]);
 }
 
-/** Along a board, out of it and up, in the vehicle. */
+/** Along a board, into it and up, in the vehicle: so that nothing is mirrored. */
 const onBoard =
   (board: Board) =>
-  ([along, out, up]: Corner): Corner => {
-    const { xM, yM, zM } = fromBoard(board, along, up, out);
+  ([along, inwards, up]: Corner): Corner => {
+    const { xM, yM, zM } = fromBoard(board, along, up, -inwards);
     return [xM, yM, zM];
   };
 
@@ -112,4 +112,4 @@ const BOARD_M = 0.012;
 
 /** A board as a thin sheet behind what hangs on it, job frame. */
 export const boardSolid = (board: Board): Face[] =>
-  boxFaces([0, -BOARD_M, 0], [board.widthM, 0, board.heightM]).map((face) => face.map(onBoard(board)));
+  boxFaces([0, 0, 0], [board.widthM, BOARD_M, board.heightM]).map((face) => face.map(onBoard(board)));

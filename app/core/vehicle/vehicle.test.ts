@@ -9,7 +9,7 @@ import { currentPlan, partsOf } from "../plan/ports";
 import type { Job } from "../plan/types";
 import type { Face } from "../tanks/faces";
 import { facesOf } from "../tanks/faces";
-import { partSolid } from "./bodies";
+import { boardSolid, partSolid } from "./bodies";
 import { assumedOf, outlineBodies, outlineOf, sizesOfForm, waterZM } from "./outline";
 import { tankSolids } from "./tanks";
 
@@ -178,4 +178,30 @@ describe("bodies", () => {
     expect(y[1] - y[0]).toBeCloseTo(own[0][1] - own[0][0], 9);
     expect(x[1]).toBeCloseTo(tank.origin.xM - own[1][0], 9);
   });
+});
+
+describe("a board", () => {
+  test.each(["aft", "forward", "port", "starboard"] as const)(
+    "that looks %s is a sheet behind what hangs on it",
+    (facing) => {
+      const board = { ...newBoard("b", "Board"), facing, corner: { xM: 1, yM: 2, zM: 3 } };
+      const part = newPart("block", "p", { xM: 0, yM: 0, zM: 0 });
+      const hung = { ...part, position: positionAt(board, part, { x: 0.1, z: 0.1, t: 0 }) };
+      const plan = { boards: [board], mounted: { p: { boardId: "b", turn: 0 as const } } };
+      const [sheet, body] = [boundsOf(boardSolid(board)), boundsOf(partSolid(hung, plan))];
+      const size = sizeOf(boardSolid(board));
+      const through = facing === "aft" || facing === "forward" ? 0 : 1;
+      expect(size[2]).toBeCloseTo(board.heightM, 9);
+      expect(size[1 - through]).toBeCloseTo(board.widthM, 9);
+      expect(size[through]).toBeLessThan(0.02);
+      // Its front is where the body's back is, and the body lies on the side that it looks to.
+      const [at, other] = [sheet[through]!, body[through]!];
+      if (facing === "aft" || facing === "starboard") expect(other[1]).toBeCloseTo(at[0], 9);
+      else expect(other[0]).toBeCloseTo(at[1], 9);
+      // Within the sheet's own outline.
+      expect(body[2]![0]).toBeCloseTo(3.1, 9);
+      expect(body[1 - through]![0]).toBeGreaterThan(sheet[1 - through]![0]);
+      expect(body[1 - through]![1]).toBeLessThan(sheet[1 - through]![1]);
+    },
+  );
 });
