@@ -207,3 +207,15 @@ test.describe("by touch, on a phone", () => {
     await expect.poll(async () => (await portWing(page))?.shape.section[2]?.[1]).toBeCloseTo(0.32, 9);
   });
 });
+
+test("a tank's panel stands beside its drawing, under its own tabs", async ({ page }) => {
+  await openMarram(page, "survey");
+  const tabs = (await page
+    .getByRole("tablist", { name: /tank|panel/i })
+    .last()
+    .boundingBox())!;
+  const panel = (await page.getByRole("tabpanel").last().boundingBox())!;
+  expect(panel.y).toBeGreaterThanOrEqual(tabs.y + tabs.height - 1);
+  expect(panel.y).toBeLessThan(tabs.y + tabs.height + 24);
+  expect(Math.abs(panel.x - tabs.x)).toBeLessThan(2);
+});

@@ -17,6 +17,10 @@ const One = styled(Tab)`
   &[data-selected] { border-bottom-color: var(--ink); color: var(--ink); font-weight: 650; }
   &[data-focus-visible] { outline: 2px solid var(--act); outline-offset: -2px; }
 `;
+/** Strip and panel are one thing wherever they are laid out. */
+const Whole = styled.div`
+  min-width: 0;
+`;
 const Body = styled.div`
   outline: none; padding-top: 10px; min-width: 0;
   &:focus-visible { outline: 2px solid var(--act); outline-offset: 2px; }
@@ -69,7 +73,7 @@ export function Tabs<K extends string>({
     return () => observer.disconnect();
   }, [chosen]);
   return (
-    <>
+    <Whole>
       <AriaTabs selectedKey={chosen} onSelectionChange={(key) => onChoose(String(key) as K)}>
         <Top>
           {head}
@@ -86,6 +90,6 @@ export function Tabs<K extends string>({
       <Body key={chosen} ref={panel} role="tabpanel" tabIndex={0}>
         {tabs.find(({ id }) => id === chosen)?.body()}
       </Body>
-    </>
+    </Whole>
   );
 }
