@@ -210,10 +210,8 @@ test.describe("by touch, on a phone", () => {
 
 test("a tank's panel stands beside its drawing, under its own tabs", async ({ page }) => {
   await openMarram(page, "survey");
-  const tabs = (await page
-    .getByRole("tablist", { name: /tank|panel/i })
-    .last()
-    .boundingBox())!;
+  const strip = page.getByRole("tablist", { name: "What is asked of Port wing" });
+  const tabs = (await strip.boundingBox())!;
   const panel = (await page.getByRole("tabpanel").last().boundingBox())!;
   expect(panel.y).toBeGreaterThanOrEqual(tabs.y + tabs.height - 1);
   expect(panel.y).toBeLessThan(tabs.y + tabs.height + 24);

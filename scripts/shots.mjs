@@ -115,6 +115,8 @@ await withBrowser(20, async (browser, address) => {
       .first()
       .focus();
     for (let i = 0; i < 2; i++) await page.keyboard.press("Shift+ArrowUp");
+    // The figures beside it follow a moment later.
+    await page.waitForTimeout(1500);
   };
   const van = { job: "van", title: "The reading van" };
   const truck = { job: "unit12", title: "Unit 12" };
