@@ -47,17 +47,22 @@ async function step(name, command, args, { env, count, isBeside } = {}) {
 const unitReport = "test-results/unit.json";
 const e2eReport = "node_modules/.e2e.json";
 const isBeside = true;
-// Types and lint keep one core busy, unit tests the other.
+// Types and lint keep one core busy, unit tests what is left of two.
 const [, isTypes] = await Promise.all([
-  step("unit tests", "npx", ["jest", "--json", `--outputFile=${unitReport}`, "--silent=false"], {
-    isBeside,
-    count: () => {
-      const report = read(unitReport);
-      return report
-        ? [report.numPassedTests, report.numFailedTests + report.numRuntimeErrorTestSuites, 0]
-        : [0, 0, 0];
+  step(
+    "unit tests",
+    "npx",
+    ["jest", "--json", `--outputFile=${unitReport}`, "--silent=false", "--maxWorkers=2"],
+    {
+      isBeside,
+      count: () => {
+        const report = read(unitReport);
+        return report
+          ? [report.numPassedTests, report.numFailedTests + report.numRuntimeErrorTestSuites, 0]
+          : [0, 0, 0];
+      },
     },
-  }),
+  ),
   (async () => {
     const holds = await step("types", "npm", ["run", "-s", "typecheck"], { isBeside });
     await step("lint", "npm", ["run", "-s", "lint"], { isBeside });

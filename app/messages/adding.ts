@@ -71,6 +71,7 @@ export const addables: readonly Addable[] = [
     ({ id, name }): Addable => ({ id, name, words: words[id] ?? "", thing: { kind: "part", part: id } }),
   ),
   grouped("duplex", "Duplex pair of filters", "twin separators stand-by changeover two filters"),
+  grouped("twinPort", "Twin-port separator", "outboard spin-on dual two in two out water filter head"),
   grouped("pumpWithBypass", "Lift pump with bypass", "check valve round the pump priming"),
   grouped("teeWithTap", "Tee with a shut-off", "branch heater take-off tap"),
   tank("tank", "Tank", "", "main wing saddle sump keel"),

@@ -130,6 +130,7 @@ const words: { [K in PartKind]: KindWords<PartOf<K>> } = {
     fields: {
       ...filter,
       medium: { label: "It is", options: { separator: "water separator", secondary: "secondary filter" } },
+      isTwin: "Two of each port on its head",
       sparePorts: {
         label: "Spare ports of its head",
         fields: { count: "How many", plugged: "All of them plugged" },
@@ -312,6 +313,7 @@ export function detailText({ kind, detail }: PartLine, units: UnitChoice): strin
       const field = fields[key];
       if (field?.form === "choice")
         return optionNames(kind, key).find(({ id }) => id === value)?.name ?? String(value);
+      if (field?.form === "switch") return fieldLabel(kind, key).toLowerCase();
       if (field?.form !== "quantity") return String(value);
       const said = fieldText(field.dimension, Number(value), unitOf(field.unit, units));
       return `${fieldLabel(kind, key).toLowerCase()} ${said}`;

@@ -71,7 +71,7 @@ describe("added where the hand points", () => {
     expect(add({ kind: "part", part: "breatherValve" }, onHose).now.runs).toHaveLength(plan.runs.length);
   });
 
-  test.each(["duplex", "pumpWithBypass", "teeWithTap"] as const)(
+  test.each(["duplex", "pumpWithBypass", "teeWithTap", "twinPort"] as const)(
     "%s is one thing: joined through, one command",
     (group) => {
       const { after, now, notes } = add({ kind: "group", group }, onHose);
@@ -79,7 +79,9 @@ describe("added where the hand points", () => {
       // All that came is joined to the rest, and the way through is whole.
       const came = now.parts.filter(({ id }) => !plan.parts.some((one) => one.id === id));
       const ends = came.flatMap(({ id }) => open(after, id));
-      expect(ends).toEqual(group === "teeWithTap" ? ["b"] : []);
+      expect(ends).toEqual(
+        { duplex: [], pumpWithBypass: [], teeWithTap: ["b"], twinPort: ["in2", "out2"] }[group],
+      );
       const { links, nodeOf } = buildNetwork(after);
       const reached = new Set([nodeOf.get(portKey(run.from))]);
       for (let i = 0; i < links.length; i++)
@@ -88,7 +90,7 @@ describe("added where the hand points", () => {
           if (reached.has(to)) reached.add(from);
         }
       expect(reached.has(nodeOf.get(portKey(run.to)))).toBe(true);
-      const count = { duplex: 6, pumpWithBypass: 4, teeWithTap: 2 }[group];
+      const count = { duplex: 6, pumpWithBypass: 4, teeWithTap: 2, twinPort: 1 }[group];
       expect(came).toHaveLength(count);
     },
   );

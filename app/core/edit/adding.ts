@@ -10,7 +10,7 @@ import type { Command } from "./command";
 import { throughPorts } from "./standing";
 
 /** Parts that are one thing to whoever fits them. */
-export type Group = "duplex" | "pumpWithBypass" | "teeWithTap";
+export type Group = "duplex" | "pumpWithBypass" | "teeWithTap" | "twinPort";
 export type Thing =
   | { kind: "part"; part: NewPartKind }
   | { kind: "consumer"; consumer: Engine["kind"] }
@@ -160,6 +160,11 @@ function groupAt(job: Job, plan: Plan, group: Group, spot: Spot): Adding {
         [...commands, check.command, ...beside(first, last, [{ id: check.id, from: a, to: b }])],
         pump,
       );
+    }
+    case "twinPort": {
+      const { ids, commands } = row(job, plan, ["filter"], spot);
+      const id = ids[0] as Id;
+      return several([...commands, { name: "editPart", id, change: { isTwin: true } }], id);
     }
     case "teeWithTap": {
       const { ids, commands } = row(job, plan, ["tee"], spot);

@@ -150,12 +150,22 @@ function replacePart(job: Job, plan: Plan, { id, newId, kind }: CommandOf<"repla
 
 /** Turns a part end for end: what came in goes out. */
 function turnPart(plan: Plan, id: Id): void {
-  const [a, b] = found(throughPorts(partOf(plan, id)) ?? undefined, id);
-  for (const { from, to } of [...plan.runs, ...plan.joints]) {
-    for (const ref of [from, to]) {
-      if (ref.part === id && (ref.port === a || ref.port === b)) ref.port = ref.port === a ? b : a;
-    }
-  }
+  const part = partOf(plan, id);
+  const through = found(throughPorts(part) ?? undefined, id);
+  // A head with two of each turns both pairs.
+  const [from, to] = through.map((end) => [
+    end,
+    ...portsOf(part)
+      .filter(({ sameAs }) => sameAs === end)
+      .map((port) => port.id),
+  ]) as [Id[], Id[]];
+  const across = new Map([
+    ...from.map((port, i) => [port, to[i] as Id] as const),
+    ...to.map((port, i) => [port, from[i] as Id] as const),
+  ]);
+  for (const connection of [...plan.runs, ...plan.joints])
+    for (const ref of [connection.from, connection.to])
+      if (ref.part === id) ref.port = across.get(ref.port) ?? ref.port;
 }
 
 export const partCommands: Handlers<
@@ -179,7 +189,14 @@ export const partCommands: Handlers<
   editPart: {
     record: (_, plan, { id }) => partOf(plan, id),
     run: (job, plan, command) => {
-      editRecord<object>(partOf(plan, command.id), command);
+      const part = partOf(plan, command.id);
+      editRecord<object>(part, command);
+      // A port that goes must be free first: a hose is not let go of by a switch.
+      const ports = portsOf(part).map(({ id }) => id);
+      for (const connection of [...plan.runs, ...plan.joints])
+        for (const ref of [connection.from, connection.to])
+          if (ref.part === part.id && !ports.includes(ref.port))
+            throw new CommandRefused("portTaken", ref.port);
       fitHoses(job, plan, command.id, { evenMeasured: false });
     },
   },

@@ -333,6 +333,13 @@ const cases: Case[] = [
     () => change(truck(), part("sep", { sparePorts: { count: 2, plugged: true } })),
   ],
   [
+    "18 a head with two of each port, one of each in use",
+    "sparePorts",
+    () => change(truck(), part("sep", { isTwin: true })),
+    { grade: "watch", ids: ["sep"] },
+    () => change(truck(), part("sep", { isTwin: true, sparePorts: { count: 0, plugged: true } })),
+  ],
+  [
     "a pump in the tank where the school is on the frame, chosen",
     "otherSchool",
     () =>

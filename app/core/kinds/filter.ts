@@ -1,6 +1,6 @@
 import { choice, type FieldsOf, toggle } from "./fields";
 import { type FilterBody, filterFields, filterHousing } from "./filtering";
-import { inOut, inToOut, type Kind } from "./kind";
+import { inOut, inToOut, type Kind, type Port, port } from "./kind";
 import type { PartBase } from "./record";
 
 interface SparePorts {
@@ -14,7 +14,16 @@ export interface Filter extends PartBase, FilterBody {
   medium: "separator" | "secondary";
   /** Ports of its head that nothing is screwed to, and how they are shut. */
   sparePorts?: SparePorts;
+  /** Its head has two of each port: two consumers, two tanks, or hoses that leave by either side. */
+  isTwin?: boolean;
 }
+
+/** What is not used of the second pair is plugged. */
+const twinPorts: readonly Port[] = [
+  ...inOut,
+  { ...port("in2", "second in", "in"), sameAs: "in" },
+  { ...port("out2", "second out", "out"), sameAs: "out" },
+];
 
 const spareFields: FieldsOf<SparePorts> = {
   count: {
@@ -35,9 +44,10 @@ export const filter: Kind<Filter> = {
   fields: {
     medium: choice(["separator", "secondary"], { blank: "separator", tells: true, fold: "quiet" }),
     ...filterFields,
+    isTwin: toggle({ isOptional: true, tells: true }),
     sparePorts: { form: "group", fields: spareFields, fold: "spare", isOptional: true },
   },
-  ports: () => inOut,
+  ports: ({ isTwin }) => (isTwin ? twinPorts : inOut),
   through: inToOut,
   links: (part) => [{ kind: "filter", id: part.id, from: "in", to: "out", part }],
   volumeM3: ({ volumeM3 }) => volumeM3,

@@ -108,6 +108,8 @@ export const filterHousing: Body = {
   faces: {
     in: { side: "left", at: 0.87 },
     out: { side: "right", at: 0.87 },
+    in2: { side: "left", at: 0.75 },
+    out2: { side: "right", at: 0.75 },
     back: { side: "top", at: 0.25 },
   },
   room: [

@@ -9,6 +9,8 @@ export interface Port {
   id: Id;
   name: string;
   role: PortRole;
+  /** The port that it is one place with: of a head with two of each. */
+  sameAs?: Id;
 }
 
 export const port = (id: Id, name: string, role: PortRole): Port => ({ id, name, role });

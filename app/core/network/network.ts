@@ -213,6 +213,8 @@ export function buildNetwork(job: Job, plan: Plan = currentPlan(job)): Network {
   for (const part of parts) {
     const [first, ...others] = kindOf(part).joined ?? [];
     for (const port of others) groups.join(`${part.id}.${first}`, `${part.id}.${port}`);
+    for (const { id, sameAs } of kindOf(part).ports(part))
+      if (sameAs) groups.join(`${part.id}.${sameAs}`, `${part.id}.${id}`);
   }
 
   const nodes: NetworkNode[] = [];

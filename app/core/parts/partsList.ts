@@ -39,6 +39,8 @@ function detailOf(part: Part): PartLine["detail"] {
       if (!field.tells) return [];
       if (field.form === "curve") return [["freeFlowM3S", isPushing(part) ? freeFlowM3S(part.curve) : 0]];
       if (field.form === "branches") return [["ways", (values[key] as unknown[]).length]];
+      // A switch tells by being on.
+      if (field.form === "switch") return values[key] === true ? [[key, "yes"]] : [];
       return [[key, values[key] as number | string]];
     }),
   );

@@ -11,7 +11,9 @@ const neededPorts = (part: PlanPart): readonly string[] =>
 
 /** Is a part joined at the ports by which fuel passes it? A dead-ended gauge or tap is, by one. */
 export function isJoined(part: PlanPart, joined: ReadonlySet<string>): boolean {
-  const has = (port: string) => joined.has(`${part.id}.${port}`);
+  const ports = portsOf(part);
+  const has = (port: string) =>
+    ports.some(({ id, sameAs }) => (id === port || sameAs === port) && joined.has(`${part.id}.${id}`));
   return isPlainThrough(part) ? neededPorts(part).some(has) : neededPorts(part).every(has);
 }
 

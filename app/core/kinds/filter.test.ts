@@ -1,0 +1,68 @@
+/** A head with two of each port: each pair is one place, whichever of it a hose is on. */
+import { expect, test } from "@jest/globals";
+import { applyCommand } from "../edit/commands";
+import { startJob } from "../edit/starters";
+import { isJoined } from "../findings/flow/notJoined";
+import { LineUpSolver } from "../hydraulics/solve";
+import { buildNetwork } from "../network/network";
+import { partLines } from "../parts/partsList";
+import { currentPlan, joinedPorts } from "../plan/ports";
+import type { Job, PortRef } from "../plan/types";
+
+const twin = (job: Job): Job => {
+  const { id } = currentPlan(job).parts.find(({ kind }) => kind === "filter")!;
+  return applyCommand(job, { name: "editPart", id, change: { isTwin: true } }).job;
+};
+const job = startJob("j", "J", "oneTank");
+const filter = currentPlan(job).parts.find(({ kind }) => kind === "filter")!;
+const fed = (of: Job) => {
+  const network = buildNetwork(of);
+  const result = new LineUpSolver(network).solve(network.plan.lineUps[0]!, network.plan.conditions);
+  return result.outcome === "solved" ? Math.max(...result.flow) : null;
+};
+/** Its hoses on other ports of its head. */
+const moved = (of: Job, ports: Record<string, string>): Job => {
+  const plan = currentPlan(of);
+  const other = (ref: PortRef) =>
+    ref.part === filter.id ? { ...ref, port: ports[ref.port] ?? ref.port } : ref;
+  return {
+    ...of,
+    plans: of.plans.map((one) =>
+      one === plan
+        ? { ...one, runs: one.runs.map((run) => ({ ...run, from: other(run.from), to: other(run.to) })) }
+        : one,
+    ),
+  };
+};
+
+test("by the second pair of ports passes what passes by the first", () => {
+  const flow = fed(job)!;
+  expect(flow).toBeGreaterThan(0);
+  for (const ports of [{}, { in: "in2" }, { out: "out2" }, { in: "in2", out: "out2" }]) {
+    const led = moved(twin(job), ports);
+    expect(fed(led)).toBeCloseTo(flow, 12);
+    expect(isJoined(filter, joinedPorts(currentPlan(led)))).toBe(Object.keys(ports).length === 0);
+    const part = currentPlan(led).parts.find(({ id }) => id === filter.id)!;
+    expect(isJoined(part, joinedPorts(currentPlan(led)))).toBe(true);
+  }
+});
+
+test("turned, both pairs change ends; made plain again while a second port is in use, it is refused", () => {
+  const led = moved(twin(job), { in: "in2" });
+  const ends = (of: Job) =>
+    currentPlan(of)
+      .runs.flatMap(({ from, to }) => [from, to])
+      .filter(({ part }) => part === filter.id)
+      .map(({ port }) => port)
+      .sort();
+  expect(ends(led)).toEqual(["in2", "out"]);
+  const turned = applyCommand(led, { name: "turnPart", id: filter.id }).job;
+  expect(ends(turned)).toEqual(["in", "out2"]);
+  expect(() => applyCommand(led, { name: "editPart", id: filter.id, change: { isTwin: false } })).toThrow();
+});
+
+test("in the parts list it is a line of its own", () => {
+  const lines = partLines(currentPlan(twin(job))).filter(({ kind }) => kind === "filter");
+  expect(lines.some(({ detail, ids }) => detail.isTwin === "yes" && ids.includes(filter.id))).toBe(true);
+  expect(partLines(currentPlan(job)).every(({ detail }) => !("isTwin" in detail))).toBe(true);
+});
