@@ -33,6 +33,17 @@ class Hand {
     await this.page.waitForTimeout(700);
     await this.type("Name", name);
   }
+  async start(name) {
+    const field = this.page.getByRole("textbox", { name: "Name" });
+    await field.waitFor();
+    await field.fill(name);
+    this.actions++;
+    await this.press("Start");
+  }
+  /** An outlet or a return of the tank that is chosen. */
+  async fitting(name) {
+    await this.choose(/Add an outlet or return/, name);
+  }
   /** Chooses what is drawn. */
   async pick(name) {
     await this.click(this.page.locator("[data-drawing]").getByRole("button", { name }).first());
@@ -68,7 +79,7 @@ class Hand {
 
 /** By keys alone: Tab, arrows and the single keys of the place; every key is an action, a word typed is one. */
 class Keys extends Hand {
-  single = { "Add a part": "a", "Line-ups…": "e", "Add tank": "t", "Add engine": "g" };
+  single = { "New job": "a", "Add a part": "a", "Line-ups…": "e", "Add tank": "t", "Add engine": "g" };
   async key(name) {
     await this.page.keyboard.press(name);
     this.actions++;
@@ -106,7 +117,7 @@ class Keys extends Hand {
     await this.key("Enter");
   }
   async option(name) {
-    await this.page.getByRole("option", { name, exact: true }).waitFor();
+    await this.page.getByRole("option", { name }).first().waitFor();
     const search = this.page.getByRole("searchbox");
     if (await search.count()) {
       await search.waitFor();
@@ -132,7 +143,7 @@ class Keys extends Hand {
       !(await this.has(field)) &&
       (await this.page.evaluate(() => document.activeElement?.closest("[data-drawing]") !== null))
     )
-      await this.key("f");
+      await this.key("F2");
     await this.reach(field);
     await this.page.keyboard.press("Control+a");
     await this.page.keyboard.type(text);
@@ -144,11 +155,29 @@ class Keys extends Hand {
     await this.key("1");
     const tabs = this.page.getByRole("tab", { name: "Tanks" });
     await tabs.waitFor();
+    // Past the head at once, to what the place holds.
+    await this.click(this.button("Skip to the drawing"));
     await this.reach(tabs);
     await this.key("ArrowRight");
     await this.choose(/Fuel$/, grade);
     await this.key("Escape");
     await this.key("2");
+    await this.button("Add engine").waitFor();
+    await this.page.waitForTimeout(300);
+  }
+  /** Enter in the name's field starts it. */
+  async start(name) {
+    await this.page.getByRole("textbox", { name: "Name" }).waitFor();
+    await this.page.keyboard.press("Control+a");
+    await this.page.keyboard.type(name);
+    this.actions++;
+    await this.key("Enter");
+  }
+  /** What a tank is given stands in the list of what is added. */
+  async fitting(name) {
+    await this.key("a");
+    await this.option(name);
+    await this.page.waitForTimeout(400);
   }
   /** From the palette, by its name. */
   async pick(name) {
@@ -165,18 +194,12 @@ class Keys extends Hand {
   }
   async join(from, to) {
     const [owner] = from.split(", ");
-    await this.pick(owner);
-    await this.page.waitForTimeout(100);
-    for (let i = 0; i < 12; i++) {
-      await this.key("j");
-      if (await this.has(this.page.getByRole("button", { name: `Join from ${from}`, exact: true }))) break;
-    }
-    for (let i = 0; i < 30; i++) {
-      const over = this.page.getByRole("button", { name: `Join to ${to}`, exact: true });
-      if ((await over.getAttribute("data-state")) === "over") break;
-      await this.key("ArrowRight");
-    }
-    await this.key("Enter");
+    const atHand = await this.page.evaluate(
+      () => document.activeElement?.closest("[data-drawing] [data-id]")?.getAttribute("aria-label") ?? "",
+    );
+    if (!atHand.includes(owner)) await this.pick(owner);
+    await this.key("a");
+    await this.option(to);
     await this.page.waitForTimeout(500);
   }
 }
@@ -216,10 +239,9 @@ class Thumb extends Hand {
     await super.choose(label, option);
   }
   async join(from, to) {
-    const [owner, port] = from.split(", ");
-    await this.pick(new RegExp(`^${owner}`));
-    await this.click(this.button(new RegExp(`${port}: open, join to`)).first());
-    await this.click(this.page.getByRole("option", { name: to, exact: true }));
+    await this.shut();
+    await this.click(this.button(`Open: ${from}`));
+    await this.click(this.page.getByRole("option", { name: to }).first());
     await this.page.waitForTimeout(400);
   }
   async lineUp(tank) {
@@ -232,9 +254,9 @@ const hands = { mouse: Hand, keys: Keys, touch: Thumb };
 async function begun(page, address, name) {
   const hand = new hands[by](page);
   await page.goto(address);
+  await page.getByRole("link", { name: /^Marram 10/ }).waitFor();
   await hand.press("New job");
-  await hand.named(name);
-  await hand.press("Start");
+  await hand.start(name);
   await page.getByText("Nothing is laid out yet.").waitFor();
   return hand;
 }
@@ -277,21 +299,22 @@ const builds = {
     await hand.press("Add engine");
     await hand.part("Filter or separator");
     await tank(hand, "Header tank");
-    await hand.choose(/Add an outlet or return/, "Stripping tube, to the lowest point");
     await hand.part("Two-way valve");
     await hand.part("Priming pump with bypass");
     await hand.join("Priming pump, out", "Separator, in");
     await hand.join("Engine, return", "Header tank, return");
+    await hand.pick(/^Tank Header tank/);
+    await hand.fitting("Stripping tube, to the lowest point");
     await hand.lineUp();
     return hand;
   },
-  "petrol outboard: bulb, separator (40 for a portable tank)": async (page, address) => {
+  "petrol outboard: bulb, twin-port separator (40 for a portable tank)": async (page, address) => {
     const hand = await begun(page, address, "Outboard");
     await hand.fuel("EN 228");
     await hand.press("Add engine");
     await tank(hand, "Portable tank");
     await hand.part("Primer bulb");
-    await hand.part("Filter or separator");
+    await hand.part("Twin-port separator");
     await hand.join("Separator, out", "Engine, feed");
     await hand.lineUp();
     return hand;
@@ -300,7 +323,7 @@ const builds = {
     const hand = await begun(page, address, "Truck");
     await hand.press("Add engine");
     await tank(hand, "Frame tank");
-    await hand.choose(/Add an outlet or return/, "Sump with its outlet");
+    await hand.fitting("Sump with its outlet");
     await hand.part("Two-way valve");
     await hand.part("Pump and filter unit");
     await hand.part("Filter or separator");
@@ -320,7 +343,7 @@ const builds = {
   "van heater on the vehicle's tank": async (page, address) => {
     const hand = await begun(page, address, "Van");
     await tank(hand, "Vehicle tank");
-    await hand.choose(/Add an outlet or return/, "Standpipe, above a reserve");
+    await hand.fitting("Standpipe, above a reserve");
     await hand.pick(/^Tank Vehicle tank/);
     await hand.part("Dosing pump");
     await hand.part("Heater");

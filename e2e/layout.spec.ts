@@ -283,6 +283,8 @@ for (const hand of ["drag", "taps", "keys"] as const) {
       await expect(to).toHaveAttribute("data-state", "fits");
       await to.click();
     } else {
+      // What was added last takes the focus; only then does the hand go elsewhere.
+      await expect(page.locator("[data-drawing]").getByRole("button", { name: /^Engine/ })).toBeFocused();
       await from.focus();
       await page.keyboard.press("Enter");
       await page.keyboard.press("ArrowRight");
@@ -417,4 +419,58 @@ test("the first Tab skips to the drawing, and from there arrows go along the flo
   expect(first).not.toBeNull();
   await page.keyboard.press("ArrowRight");
   expect(await at()).not.toBe(first);
+});
+
+test("by keys alone: a job begun, a tank called otherwise, given a stripping tube, joined from the list of what can be added", async ({
+  page,
+}) => {
+  await page.goto("/");
+  await page.getByRole("link", { name: /^Marram 10/ }).waitFor();
+  await page.keyboard.press("a");
+  await expect(page.getByRole("textbox", { name: "Name" })).toBeFocused();
+  await page.keyboard.press("Control+a");
+  await page.keyboard.type("By keys");
+  await page.keyboard.press("Enter");
+  await page.getByText("Nothing is laid out yet.").waitFor();
+  await page.keyboard.press("g");
+  const drawn = (name: RegExp) => page.locator("[data-drawing]").getByRole("button", { name }).first();
+  await expect(drawn(/^Engine/)).toBeFocused();
+  await page.keyboard.press("t");
+  await expect(drawn(/^Tank Tank 1/)).toBeFocused();
+  await page.keyboard.press("F2");
+  await page.keyboard.type("Day tank");
+  await page.keyboard.press("Enter");
+  await page.keyboard.press("Escape");
+  await expect(drawn(/^Tank Day tank/)).toBeFocused();
+  await page.keyboard.press("a");
+  await expect(page.getByRole("dialog")).toContainText("Add at Day tank, supply");
+  await expect(page.getByRole("option").first()).toHaveText(/Engine, feed/);
+  await page.keyboard.type("engine, feed");
+  await page.keyboard.press("Enter");
+  await expect(page.getByRole("button", { name: /^Hose from Day tank to Engine/ })).toHaveCount(1);
+  // Joined from, it stays at hand, with what else it has free.
+  await expect(drawn(/^Tank Day tank/)).toBeFocused();
+  await page.keyboard.press("a");
+  await page.keyboard.type("stripping");
+  await page.keyboard.press("Enter");
+  await expect(page.getByRole("button", { name: /^Join from Day tank, stripping tube/ })).toHaveCount(1);
+});
+
+test.describe("on a phone", () => {
+  test.use({ viewport: { width: 390, height: 844 }, hasTouch: true, isMobile: true });
+  test("an open port stands in the outline: touched, it is joined or gets a part", async ({ page }) => {
+    await page.goto("/");
+    await page.getByRole("button", { name: "New job" }).tap();
+    await page.getByRole("button", { name: "Start", exact: true }).tap();
+    await page.getByRole("button", { name: "Add engine" }).tap();
+    await page.getByRole("button", { name: "Add tank" }).tap();
+    await page.getByRole("button", { name: "Open: Tank 1, supply" }).tap();
+    await page.getByRole("option", { name: /Two-way valve/ }).tap();
+    await page.getByRole("button", { name: /^Open: .*alve, other side/ }).tap();
+    await expect(page.getByRole("dialog")).toContainText(/Add at .*alve, other side/);
+    await page.getByRole("option", { name: /^Engine, feed/ }).tap();
+    await expect(page.getByRole("button", { name: "Open: Engine, feed" })).toHaveCount(0);
+    await expect(page.getByRole("button", { name: "Open: Engine, return" })).toBeVisible();
+    await expectAccessible(page, "#place");
+  });
 });

@@ -2,6 +2,7 @@
 import type { Group, Thing } from "~/core/edit/adding";
 import type { Engine } from "~/core/kinds/index";
 import type { NewPartKind } from "~/core/plan/blank";
+import type { Fitting } from "~/core/tanks/fitting";
 import { newPartKinds } from "./kinds";
 
 export interface Addable {
@@ -44,6 +45,24 @@ const words: Partial<Record<NewPartKind, string>> = {
   regulator: "pressure spill",
   relief: "safety overpressure",
   waterSensor: "water in fuel alarm probe",
+};
+
+export const fittingNames: Record<Fitting, string> = {
+  tube: "Pickup tube from the top",
+  standpipe: "Standpipe, above a reserve",
+  side: "Side outlet",
+  sump: "Sump with its outlet",
+  stripping: "Stripping tube, to the lowest point",
+  return: "Return",
+};
+/** What a tank is given is sought by these too. */
+export const fittingWords: Record<Fitting, string> = {
+  tube: "dip tube suction draw outlet top",
+  standpipe: "heater take-off reserve outlet",
+  side: "spigot tapping gravity outlet low",
+  sump: "drain well water trap bottom outlet",
+  stripping: "water sludge drain dip tube outlet",
+  return: "spill back in",
 };
 
 const grouped = (group: Group, name: string, sought: string): Addable => ({

@@ -220,9 +220,10 @@ export function spotOf(
 ): Spot {
   if (plan.runs.some(({ id }) => id === chosen)) return { kind: "hose", runId: chosen as Id };
   const own = free.filter(({ ref }) => ref.part === chosen);
-  // A consumer is fed before its return is led anywhere.
+  // Of a tank's outlets the one that came last is meant; a consumer is fed before its return is led anywhere.
   const at =
-    own.find(({ role }) => role === "out" || role === "outlet" || role === "feed") ??
+    own.findLast(({ role }) => role === "outlet") ??
+    own.find(({ role }) => role === "out" || role === "feed") ??
     own.find((port) => isGiving(job, port));
   return at ? { kind: "port", ref: at.ref } : { kind: "loose" };
 }

@@ -1,17 +1,22 @@
 /*
- * Decides: what comes into the plan, and where.
- * Seen in three seconds: where it will go, and the list narrowing to what is typed.
+ * Decides: what comes into the plan, and where; or, at a free port, what that is joined to.
+ * Seen in three seconds: where it will go, and the list narrowing to what is typed, what is there already first.
  */
 import { useState } from "react";
 import { adding, fitsSpot, type Spot, type Thing } from "~/core/edit/adding";
+import { newId } from "~/core/kinds/ids";
+import { joinables } from "~/core/plan/joining";
 import { placedPorts, portKey } from "~/core/plan/ports";
-import { type Addable, addables } from "~/messages/adding";
+import type { PortRef, Tank } from "~/core/plan/types";
+import { type Fitting, fittingsFor } from "~/core/tanks/fitting";
+import { type Addable, addables, fittingNames, fittingWords } from "~/messages/adding";
 import { nameOf } from "~/messages/notes";
 import { useJob } from "~/state/job";
 import { Button } from "~/ui/button";
 import { Actions, Dialog } from "~/ui/dialog";
 import { Find } from "~/ui/find";
 import { focusDrawn } from "./focusDrawn";
+import { useFitting } from "./TankPorts";
 
 /** Adds a thing where the hand points, as one step of undo, and chooses it. */
 export function useAdd(): (thing: Thing, spot: Spot) => Promise<void> {
@@ -36,26 +41,65 @@ export function AddPart({
   isOpen: boolean;
   onOpenChange: (open: boolean) => void;
 }) {
-  const { job, plan } = useJob();
+  const { job, plan, dispatch, select, selectedId } = useJob();
   const add = useAdd();
+  const give = useFitting();
   const [isLoose, setLoose] = useState(false);
   const spot: Spot = isLoose ? { kind: "loose" } : wanted;
   const fits = (one: Addable) => fitsSpot(one.thing, spot);
+  const from = spot.kind === "port" ? spot.ref : null;
+  // What it is not for is joined from its own list of ports, never by the way.
+  const joins = from ? joinables(job, plan, from).filter(({ rank }) => rank < 2) : [];
+  /** Joined from here, whatever else it has free goes next: it stays chosen. */
+  const join = async (to: PortRef) => {
+    if (!from) return;
+    const { ok } = await dispatch({ name: "connect", id: newId(), from, to });
+    if (!ok) return;
+    select(from.part);
+    focusDrawn(from.part);
+  };
   const where = () => {
     if (spot.kind === "hose") return `Let into ${nameOf(job, spot.runId)}`;
     if (spot.kind === "loose") return "Add a part, loose until it is joined";
     const port = placedPorts(job, plan).get(portKey(spot.ref));
     return `Add at ${port?.ownerName ?? ""}, ${port?.name ?? ""}`;
   };
+  const giveFitting = (to: Tank, fitting: Fitting) => {
+    give(to, fitting);
+    select(to.id);
+    focusDrawn(to.id);
+  };
+  // At a tank it may be an outlet of its own that is wanted.
+  const tank = isLoose
+    ? undefined
+    : job.tanks.find(({ id }) => id === (spot.kind === "port" ? spot.ref.part : selectedId));
+  const fittings = tank ? fittingsFor(tank) : [];
   return (
     <Dialog title={where()} isOpen={isOpen} onOpenChange={onOpenChange}>
       <Find
         label="What to add"
         placeholder="Type its name, or what the trade calls it"
         of="What can be added"
-        items={addables.filter(fits)}
+        items={[
+          ...joins.map(({ port }) => ({
+            id: portKey(port.ref),
+            name: `${port.ownerName}, ${port.name}`,
+            note: "join to it",
+          })),
+          ...addables.filter(fits),
+          ...fittings.map((id) => ({
+            id: `fitting-${id}`,
+            name: fittingNames[id],
+            words: fittingWords[id],
+            note: "on the tank",
+          })),
+        ]}
         onChoose={(id) => {
           onOpenChange(false);
+          const to = joins.find(({ port }) => portKey(port.ref) === id)?.port;
+          if (to) return void join(to.ref);
+          const fitting = fittings.find((one) => `fitting-${one}` === id);
+          if (tank && fitting) return void giveFitting(tank, fitting);
           const one = addables.find((addable) => addable.id === id);
           if (one) void add(one.thing, spot);
         }}

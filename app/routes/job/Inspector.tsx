@@ -136,6 +136,7 @@ function TankInspector({ tank }: { tank: Tank }) {
       <Group>
         <TextField
           label="Name"
+          name="name"
           value={tank.name}
           onCommit={(name) => void dispatch({ name: "editTank", id: tank.id, change: { name } })}
         />

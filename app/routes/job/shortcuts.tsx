@@ -19,7 +19,7 @@ import { useJob } from "~/state/job";
 import { Dialog } from "~/ui/dialog";
 import { Switch } from "~/ui/fields";
 import { Find } from "~/ui/find";
-import { keep, kept } from "~/ui/kept";
+import { areKeysOff, isAside, isTyping, turnKeys } from "~/ui/keys";
 import { currentTheme, isTypeLarge, setTheme, setTypeLarge } from "~/ui/theme";
 import { focusDrawn } from "./focusDrawn";
 
@@ -48,9 +48,6 @@ const Context = createContext<Shortcuts>({
 });
 export const useShortcuts = () => useContext(Context);
 
-const KEYS_OFF = "keys-off";
-const readOff = () => kept(KEYS_OFF) === "1";
-
 const Rows = styled.dl`
   display: grid; grid-template-columns: 72px 1fr; gap: 4px 12px; margin: 0;
   dt { font-weight: 650; } dd { margin: 0; }
@@ -62,9 +59,12 @@ function acrossToFigures(chosenId: string | null): void {
   else if (chosenId !== null) focusDrawn(chosenId);
 }
 
-const isTyping = (target: EventTarget | null) =>
-  target instanceof HTMLElement &&
-  (target.isContentEditable || /^(INPUT|TEXTAREA|SELECT)$/.test(target.tagName));
+/** To the name of what is chosen, all of it marked: what is typed takes its place. */
+function toItsName(): void {
+  const name = document.querySelector<HTMLInputElement>('#chosen input[name="name"]');
+  name?.focus();
+  name?.select();
+}
 
 export function ShortcutsProvider({ children }: { children: ReactNode }) {
   const open = useJob();
@@ -72,7 +72,7 @@ export function ShortcutsProvider({ children }: { children: ReactNode }) {
   const [palette, setPalette] = useState(false);
   const [help, setHelp] = useState(false);
   const [saving, setSaving] = useState(false);
-  const [off, setOff] = useState(readOff);
+  const [off, setOff] = useState(areKeysOff);
   const [local, setLocal] = useState<Action[]>([]);
 
   const { plan, lineUp, job } = open;
@@ -105,6 +105,7 @@ export function ShortcutsProvider({ children }: { children: ReactNode }) {
       key: "f",
       run: () => acrossToFigures(open.selectedId),
     },
+    { id: "name", name: "Call what is chosen otherwise", key: "F2", run: toItsName },
     { id: "unselect", name: "Choose nothing", key: "Escape", run: () => open.select(null) },
     ...plan.lineUps.map((one) => ({
       id: `lineUp-${one.id}`,
@@ -146,8 +147,7 @@ export function ShortcutsProvider({ children }: { children: ReactNode }) {
       }
       if (isTyping(event.target)) {
         // Out of a field it goes back to what the field is of.
-        const isAside = document.querySelector('[role="dialog"], [role="listbox"]') !== null;
-        if (event.key === "Escape" && !isAside && chosen.current !== null) focusDrawn(chosen.current);
+        if (event.key === "Escape" && !isAside() && chosen.current !== null) focusDrawn(chosen.current);
         return;
       }
       if (mod && event.key.toLowerCase() === "z") {
@@ -156,7 +156,7 @@ export function ShortcutsProvider({ children }: { children: ReactNode }) {
         return;
       }
       if (mod || event.altKey || off) return;
-      if (document.querySelector('[role="dialog"], [role="listbox"]')) return;
+      if (isAside()) return;
       if (event.key === "?") {
         setHelp(true);
         return;
@@ -181,7 +181,7 @@ export function ShortcutsProvider({ children }: { children: ReactNode }) {
   );
   const turn = (on: boolean) => {
     setOff(!on);
-    keep(KEYS_OFF, on ? "0" : "1");
+    turnKeys(on);
   };
   return (
     <Context.Provider value={value}>

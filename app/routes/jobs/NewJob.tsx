@@ -1,9 +1,14 @@
 import { useState } from "react";
 import { useFetcher } from "react-router";
+import styled from "styled-components";
 import { type StarterId, starterIds } from "~/core/edit/starters";
 import { Button } from "~/ui/button";
 import { Actions, Dialog } from "~/ui/dialog";
 import { Select, TextField } from "~/ui/fields";
+
+const Form = styled.form`
+  display: grid; gap: 14px;
+`;
 
 const starterNames: Record<StarterId, string> = {
   nothing: "Nothing: an empty plan",
@@ -25,19 +30,26 @@ export default function NewJob({ onClose }: { onClose: () => void }) {
   };
   return (
     <Dialog title="New job" isOpen onOpenChange={(open) => !open && onClose()}>
-      <TextField label="Name" value={name} onCommit={setName} autoFocus />
-      <Select
-        label="Start from"
-        value={starter}
-        options={starterIds.map((id) => ({ id, name: starterNames[id] }))}
-        onChange={setStarter}
-      />
-      <Actions>
-        <Button onPress={onClose}>Cancel</Button>
-        <Button $main onPress={() => void start()}>
-          Start
-        </Button>
-      </Actions>
+      <Form
+        onSubmit={(event) => {
+          event.preventDefault();
+          void start();
+        }}
+      >
+        <TextField label="Name" value={name} onCommit={setName} autoFocus />
+        <Select
+          label="Start from"
+          value={starter}
+          options={starterIds.map((id) => ({ id, name: starterNames[id] }))}
+          onChange={setStarter}
+        />
+        <Actions>
+          <Button onPress={onClose}>Cancel</Button>
+          <Button $main type="submit">
+            Start
+          </Button>
+        </Actions>
+      </Form>
     </Dialog>
   );
 }

@@ -25,6 +25,7 @@ import {
 } from "~/store/list";
 import { Button } from "~/ui/button";
 import { SearchField, Select } from "~/ui/fields";
+import { useSingleKey } from "~/ui/keys";
 import { Mark } from "~/ui/mark";
 import { say } from "~/ui/toast";
 import type { Route } from "./+types/route";
@@ -176,6 +177,7 @@ export default function Jobs({ loaderData }: Route.ComponentProps) {
   const [order, setOrder] = useState<Order>("changed");
   const listed = useMemo(() => inOrder(jobs, glances, order, sought), [jobs, glances, order, sought]);
   const { shown, end } = useMore(listed.length);
+  useSingleKey("a", () => setDialog({ kind: "new" }));
   const { submit } = fetcher;
   const save = useCallback(({ id, name }: JobSummary) => setDialog({ kind: "save", id, name }), []);
   const duplicate = useCallback(
@@ -205,7 +207,7 @@ export default function Jobs({ loaderData }: Route.ComponentProps) {
           <p>Diesel and marine fuel systems: laid out, proved, fitted, bled and kept.</p>
         </div>
         <Button onPress={() => setDialog({ kind: "open" })}>Open a file…</Button>
-        <Button $main onPress={() => setDialog({ kind: "new" })}>
+        <Button $main aria-keyshortcuts="a" onPress={() => setDialog({ kind: "new" })}>
           New job
         </Button>
       </Head>

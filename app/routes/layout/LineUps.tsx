@@ -146,7 +146,7 @@ function NewLineUp({ onMade }: { onMade: () => void }) {
         <p style={{ margin: 0 }}>Its return finds no way back into {tank.name}.</p>
       )}
       <Actions>
-        <Button $main onPress={() => void make()}>
+        <Button $main autoFocus onPress={() => void make()}>
           New line-up: {nameFor(tank.name)}
         </Button>
       </Actions>

@@ -1,11 +1,14 @@
 /*
- * Decides: where along the way something is wrong, on a screen too narrow for the drawing.
+ * Decides: where along the way something is wrong, on a screen too narrow for the drawing; and what an open port goes to.
  * Seen in three seconds: the chosen way from tank to engine and back, each station's state, pressure and fault.
  */
 import styled from "styled-components";
 import { figuresAt } from "~/core/hydraulics/derive";
 import { isPowered, isValve } from "~/core/kinds/families";
 import type { Id } from "~/core/kinds/record";
+import { freePorts } from "~/core/plan/joining";
+import { portKey } from "~/core/plan/ports";
+import type { PortRef } from "~/core/plan/types";
 import { tradeIn } from "~/core/units/trade";
 import { findingText } from "~/messages/findings";
 import { nameOf } from "~/messages/notes";
@@ -18,9 +21,12 @@ const Outline = styled.div`
   @media (max-width: 600px) { display: block; }
   h2 { font-size: 15px; margin: 0; padding: 10px 14px 4px; }
   ol { list-style: none; margin: 0; padding: 0; }
-  button { width: 100%; text-align: left; min-height: 48px; padding: 6px 14px; border: 0; border-bottom: 1px solid var(--hairline); background: none; display: grid; grid-template-columns: minmax(0, 1fr) auto; gap: 2px 12px; align-items: center; cursor: pointer; }
-  button[aria-pressed="true"] { background: color-mix(in srgb, var(--act) 12%, transparent); }
+  .open { display: flex; flex-wrap: wrap; gap: 6px; padding: 6px 14px; border-bottom: 1px solid var(--hairline); }
+  .open button { min-height: var(--finger, 36px); padding: 6px 12px; border: 1px dashed var(--act); border-radius: 2px; background: var(--raised); cursor: pointer; }
+  .row { width: 100%; text-align: left; min-height: 48px; padding: 6px 14px; border: 0; border-bottom: 1px solid var(--hairline); background: none; display: grid; grid-template-columns: minmax(0, 1fr) auto; gap: 2px 12px; align-items: center; cursor: pointer; }
+  .row[aria-pressed="true"] { background: color-mix(in srgb, var(--act) 12%, transparent); }
   small { color: var(--soft); font-size: 13px; }
+  .row[aria-pressed="true"] small { color: var(--ink); }
   .state { text-align: right; font-variant-numeric: tabular-nums; }
   .wrong { grid-column: 1 / -1; display: flex; gap: 6px; align-items: baseline; font-size: 13px; }
   [data-side="return"] { border-left: 3px dashed var(--back); }
@@ -37,7 +43,13 @@ interface Row {
 }
 
 /** The plan along the flow of the chosen line-up, then what is not on its way. */
-export function PlanOutline({ onInspect }: { onInspect: (id: Id) => void }) {
+export function PlanOutline({
+  onInspect,
+  onPort,
+}: {
+  onInspect: (id: Id) => void;
+  onPort: (port: PortRef) => void;
+}) {
   const { job, plan, lineUp, selectedId, findings } = useJob();
   const { verdict } = useExplored();
   const trade = tradeIn(job.units);
@@ -70,13 +82,19 @@ export function PlanOutline({ onInspect }: { onInspect: (id: Id) => void }) {
     gauge: "",
     side: undefined,
   }));
+  const open = freePorts(job, plan);
+  const said = new Set<Id>();
   const rows = (list: readonly Row[]) =>
     list.map(({ id, name, state, gauge, side }, i) => {
       const worst = findings.find(({ ids, setAside }) => !setAside && ids[0] === id);
+      // What is passed there and back has two rows: its open ports stand under the first.
+      const ports = said.has(id) ? [] : open.filter(({ ref }) => ref.part === id);
+      said.add(id);
       return (
         <li key={`${id} ${i}`}>
           <button
             type="button"
+            className="row"
             data-side={side}
             aria-pressed={selectedId === id}
             onClick={() => onInspect(id)}
@@ -94,6 +112,20 @@ export function PlanOutline({ onInspect }: { onInspect: (id: Id) => void }) {
               </span>
             )}
           </button>
+          {ports.length > 0 && (
+            <div className="open">
+              {ports.map(({ ref, name: port, ownerName }) => (
+                <button
+                  key={portKey(ref)}
+                  type="button"
+                  aria-label={`Open: ${ownerName}, ${port}`}
+                  onClick={() => onPort(ref)}
+                >
+                  {port}
+                </button>
+              ))}
+            </div>
+          )}
         </li>
       );
     });

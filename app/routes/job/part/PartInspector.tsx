@@ -125,7 +125,7 @@ export function PartInspector({ part }: { part: Part }) {
       )}
       <Connections owner={{ id: part.id, ports: portsOf(part).map(({ id, name }) => ({ id, name })) }} />
       <Group>
-        <TextField label="Name" value={part.name} onCommit={(name) => edit({ name })} />
+        <TextField label="Name" name="name" value={part.name} onCommit={(name) => edit({ name })} />
       </Group>
       <PortNames ports={portsOf(part)} onName={(id, said) => edit({ ports: portsNamed(part, id, said) })} />
       <Fold
