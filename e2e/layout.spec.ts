@@ -401,7 +401,11 @@ test("a part is chosen by its name from the palette, its ports are called otherw
   await lift.focus();
   for (let i = 0; i < 6; i++) await page.keyboard.press("Alt+ArrowDown");
   await page.getByRole("button", { name: "Tidy…" }).click();
+  // Round what a hand put there may be nothing to gain; with that moved too there is.
   await expect(page.getByRole("dialog")).toContainText(/fewer|Nothing to gain/);
+  await expect(page.getByRole("dialog")).toContainText("but 1 part put by hand");
+  await page.getByText("Move what was put by hand too").click();
+  await expect(page.getByRole("dialog")).toContainText(/fewer.*Parts move;/);
   await page.getByRole("dialog").getByRole("button", { name: "Lay it out anew" }).click();
   await expect(page.getByRole("dialog")).toHaveCount(0);
   await page.getByRole("button", { name: "Undo" }).click();

@@ -398,6 +398,7 @@ export const plan = z.strictObject({
       z.strictObject({
         x: z.int().min(SHEET.left).max(SHEET.right),
         y: z.int().min(SHEET.top).max(SHEET.bottom),
+        byHand: z.literal(true).exactOptional(),
       }),
     )
     .exactOptional(),

@@ -5,6 +5,7 @@ import type { Content } from "~/core/air/content";
 import type { ProcedureTask } from "~/core/air/procedure";
 import type { Proved } from "~/core/air/report";
 import type { Study, StudyAsked } from "~/core/care/study";
+import type { Tidied } from "~/core/drawing/tidy";
 import type { BleedOutcome } from "~/core/findings/rule";
 import type { Sweep, SweepCase } from "~/core/hydraulics/worst";
 import type { Positions } from "~/core/manifold/positions";
@@ -100,6 +101,10 @@ export const usePositions = (job: Job, isAsked: boolean): WorkState<Positions | 
   useWork("positions", isAsked ? contentOf(job) : null, (remote, onProgress) =>
     remote.positions(job, onProgress),
   );
+
+/** The drawing laid out anew, off the page's own thread: a large plan takes seconds. */
+export const useTidied = (job: Job, all: boolean): WorkState<Tidied> =>
+  useWork("tidy", [...contentOf(job), all], (remote, onProgress) => remote.tidy(job, all, onProgress));
 
 /** The bleed of a line-up, found by trying; `done` counts the tries. */
 export const useBleedPlan = (

@@ -22,7 +22,8 @@ export type WorkKind =
   | "bleed"
   | "study"
   | "bleedProof"
-  | "glance";
+  | "glance"
+  | "tidy";
 const running = new Map<WorkKind, Running>();
 
 function start(): Running {

@@ -2,6 +2,7 @@ import { expose, type Remote, releaseProxy } from "comlink";
 import { bleedTask, provedBleed } from "~/core/air/report";
 import { Diagnoser } from "~/core/care/diagnose";
 import { study } from "~/core/care/study";
+import { tidying } from "~/core/drawing/tidy";
 import { findingsOf } from "~/core/findings/findings";
 import { propose } from "~/core/fit/arrange";
 import { sweepAll } from "~/core/hydraulics/worst";
@@ -81,6 +82,7 @@ const worker: KeelWorker = {
       const network = buildNetwork(job);
       return judgePositions(network, network.plan.conditions, onProgress);
     }),
+  tidy: (job, all, onProgress) => answer(onProgress, () => tidying(buildNetwork(job), all)),
   arrange: (task, at, search, onBest) => {
     try {
       return { ok: true, value: propose(task, at, search, onBest) };

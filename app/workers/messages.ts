@@ -3,6 +3,7 @@ import type { ProcedureTask } from "~/core/air/procedure";
 import type { Proved } from "~/core/air/report";
 import type { BookEntry } from "~/core/book/entries";
 import type { Study, StudyAsked } from "~/core/care/study";
+import type { Tidied } from "~/core/drawing/tidy";
 import type { Finding } from "~/core/findings/index";
 import type { BleedOutcome } from "~/core/findings/rule";
 import type { BoardTask, Progress, Proposed, Search } from "~/core/fit/arrange";
@@ -66,6 +67,8 @@ export interface KeelWorker {
   ): Answer<Study | null>;
   /** Null where there are more positions than are gone through. */
   positions(job: Job, onProgress: OnProgress): Answer<Positions | null>;
+  /** The drawing laid out anew: round what was put by hand, or all of it. */
+  tidy(job: Job, all: boolean, onProgress: OnProgress): Answer<Tidied>;
   /** A board arranged; what is best so far is told as it is found. */
   arrange(task: BoardTask, at: readonly Hung[], search: Search, onBest: OnBest): Answer<Proposed>;
   /** For tests: ends the worker the hard way. */

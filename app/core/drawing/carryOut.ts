@@ -6,7 +6,7 @@ import type { Id } from "../kinds/record";
 import { buildNetwork } from "../network/network";
 import { partsOf, portKey, portsOf } from "../plan/ports";
 import type { Job, Plan } from "../plan/types";
-import { fresh, placeNear, type Settled, settled } from "./settle";
+import { placeNear, type Settled, settled } from "./settle";
 
 enablePatches();
 
@@ -94,20 +94,16 @@ export function placeAfter(before: Job, after: Job): Settled | null {
   const sides = { ...old.sides };
   const loosely = takeOver(was, is, { places, sides });
   const now = settled(network, { places, sides, loosely, makesRoom: true });
-  for (const [id, cell] of put) now.places[id] = placeNear(network, now, id, cell);
+  for (const [id, cell] of put) now.places[id] = { ...cell, ...placeNear(network, now, id, cell) };
   return now;
 }
 
 /** Applies a command and keeps the drawing. Throws as {@link applyCommand} does. */
 export function carryOut(job: Job, command: Command): Applied {
   const applied = applyCommand(job, command);
-  // A whole job brings its own places.
+  // A whole job and a drawing laid out anew bring their own places.
   const placed =
-    command.name === "replaceJob"
-      ? null
-      : command.name === "tidy"
-        ? fresh(buildNetwork(job))
-        : placeAfter(job, applied.job);
+    command.name === "replaceJob" || command.name === "tidy" ? null : placeAfter(job, applied.job);
   if (!placed) return applied;
   const [next, patches, inverse] = produceWithPatches(applied.job, (draft) => {
     const plan = planNow(draft as Job) as Plan;

@@ -252,7 +252,7 @@ describe("an edit", () => {
   test("what is put by hand stands there, or at the nearest room there is", () => {
     const put = (x: number, y: number) => carryOut(marram, { name: "put", id: "lift", x, y }).job;
     const { cells } = placedOf(buildNetwork(put(4, 70)));
-    expect(cells.get("lift")).toEqual({ x: 4, y: 70 });
+    expect(cells.get("lift")).toMatchObject({ x: 4, y: 70 });
     const over = placedOf(buildNetwork(marram)).cells.get("engine")!;
     const beside = drawnFaults(put(over.x, over.y));
     expect(beside.bodiesMeet).toEqual([]);

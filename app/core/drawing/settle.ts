@@ -70,6 +70,8 @@ interface Sheet {
   nodes: DrawnNode[];
   places: Map<Id, Cell>;
   ways: ReadonlyMap<Id, Way>;
+  /** What nothing moves. */
+  fixed?: ReadonlySet<Id> | undefined;
 }
 
 /** Does a laid way go through a body or the room of its name? */
@@ -173,7 +175,7 @@ function standing(sheet: Sheet, node: DrawnNode): Cell {
 
 /** The drawing cut at a point of a hose, all beyond it moved on by as much as a part needs; null where there is no room. */
 function cutAt(
-  { nodes, places }: Sheet,
+  { nodes, places, fixed }: Sheet,
   node: DrawnNode,
   { x: left, y }: Cell,
 ): { places: Map<Id, Cell>; moved: number } | null {
@@ -190,11 +192,11 @@ function cutAt(
       return !meet(node, { x, y }, one, { x: at.x + short, y: at.y });
     }),
   );
-  if (by === undefined) return null;
+  if (by === undefined || (by > 0 && beyond.some(({ id }) => fixed?.has(id)))) return null;
   const moved = new Map(places).set(node.id, { x, y });
   for (const { id } of beyond) {
     const at = places.get(id) as Cell;
-    moved.set(id, { x: at.x + by, y: at.y });
+    moved.set(id, { ...at, x: at.x + by });
   }
   return { places: moved, moved: by * beyond.length };
 }
@@ -289,8 +291,13 @@ function placeJoined(sheet: Sheet, node: DrawnNode, hoses: readonly DrawnHose[])
   return best?.places ?? new Map(sheet.places).set(node.id, standing(sheet, node));
 }
 
-function withWays(nodes: DrawnNode[], places: Map<Id, Cell>, hoses: readonly DrawnHose[]): Sheet {
-  return { nodes, places, ways: routed(nodes, places, hoses).ways };
+function withWays(
+  nodes: DrawnNode[],
+  places: Map<Id, Cell>,
+  hoses: readonly DrawnHose[],
+  fixed?: ReadonlySet<Id>,
+): Sheet {
+  return { nodes, places, ways: routed(nodes, places, hoses).ways, fixed };
 }
 
 /** Has every port of every part a side already? */
@@ -330,8 +337,8 @@ function makeRoom(nodes: readonly DrawnNode[], places: Map<Id, Cell>, hoses: rea
             !beyond(cell)
               ? cell
               : isDown
-                ? { x: cell.x, y: cell.y + WIDENED.by }
-                : { x: cell.x + WIDENED.by, y: cell.y },
+                ? { ...cell, y: cell.y + WIDENED.by }
+                : { ...cell, x: cell.x + WIDENED.by },
           ]),
         );
         if ([...at].every(([id, cell]) => places.get(id) === cell)) continue;
@@ -352,6 +359,8 @@ interface Known {
   loosely?: ReadonlySet<Id>;
   /** Is what stands moved on where a hose finds no clean way? */
   makesRoom?: boolean;
+  /** What nothing moves, whatever room is wanted. */
+  fixed?: ReadonlySet<Id>;
 }
 
 /** Places and sides of all that is drawn: what is known stays. */
@@ -377,6 +386,7 @@ export function settled(network: Network, known: Known): Settled {
       stand,
       new Map(stand.map(({ id }) => [id, places.get(id) as Cell])),
       hoses.filter(whole),
+      known.fixed,
     );
     while (waiting.size > 0) {
       const joins = (node: DrawnNode) =>
@@ -394,7 +404,7 @@ export function settled(network: Network, known: Known): Settled {
       const all = [...sheet.nodes, next];
       sheet =
         waiting.size > 0
-          ? withWays(all, at, hoses.filter(whole))
+          ? withWays(all, at, hoses.filter(whole), known.fixed)
           : { nodes: all, places: at, ways: sheet.ways };
     }
     for (const [id, cell] of sheet.places) places.set(id, cell);

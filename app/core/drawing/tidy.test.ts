@@ -8,9 +8,12 @@ import { seeded } from "../random/seeded";
 import { carryOut } from "./carryOut";
 import { faultsOf } from "./checked.fixture";
 import { placedOf } from "./placed";
-import { countsOf, isTidier, tidyGain } from "./tidy";
+import { countsOf, isTidier, putByHand, tidying } from "./tidy";
 
 const marram: Job = JSON.parse(readFileSync("demo/marram.keel.json", "utf8")).job;
+
+const tidy = (job: Job, all?: boolean) =>
+  carryOut(job, { name: "tidy", ...tidying(buildNetwork(job), all).settled });
 
 /** A job with valves let into hoses drawn at random, none of them given room for it. */
 function grown(times: number): Job {
@@ -50,16 +53,16 @@ describe("counting", () => {
 
 describe("tidying", () => {
   test("what was laid out from nothing has nothing to gain", () => {
-    const anew = carryOut(marram, { name: "tidy" }).job;
-    expect(tidyGain(buildNetwork(anew))).toEqual({ crossings: 0, bends: 0 });
+    const anew = tidy(marram).job;
+    expect(tidying(buildNetwork(anew)).gain).toEqual({ crossings: 0, bends: 0 });
     expect(isTidier({ crossings: 0, bends: 0 })).toBe(false);
   });
 
   test("a plan that grew part by part gains what was told, is clean, and undo brings every place back", () => {
     const job = grown(12);
     const network = buildNetwork(job);
-    const gain = tidyGain(network);
-    const done = carryOut(job, { name: "tidy" });
+    const { gain } = tidying(network);
+    const done = tidy(job);
     const after = buildNetwork(done.job);
     const [was, is] = [countsOf(placedOf(network)), countsOf(placedOf(after))];
     expect({ crossings: was.crossings - is.crossings, bends: was.bends - is.bends }).toEqual(gain);
@@ -76,6 +79,44 @@ describe("tidying", () => {
     expect(rest).toEqual(expect.objectContaining({ tanks: job.tanks }));
     expect(currentPlan(done.job).runs).toEqual(currentPlan(job).runs);
     expect(playPatches(done.job, done.inverse)).toEqual(job);
+  });
+
+  test("what was put by hand stays to the cell, all else is laid round it, and clean; all of it moves only when asked", () => {
+    let job = grown(10);
+    const put = ["lift", "v3", "v7"].map((id, i) => ({ id, x: 20 + 12 * i, y: 40 + 9 * i }));
+    for (const at of put) job = carryOut(job, { name: "put", ...at }).job;
+    const network = buildNetwork(job);
+    const held = putByHand(network);
+    expect(held.map(([id]) => id).sort()).toEqual(put.map(({ id }) => id).sort());
+    const done = tidy(job);
+    const after = buildNetwork(done.job);
+    const { places } = currentPlan(done.job);
+    for (const [id, cell] of held) expect(places![id]).toEqual(cell);
+    const { overPx, throughBodies, overNames, noWay, bodiesMeet } = faultsOf(after, placedOf(after));
+    expect([overPx, throughBodies, overNames, noWay, bodiesMeet]).toEqual([0, [], [], [], []]);
+    const [was, is] = [countsOf(placedOf(network)), countsOf(placedOf(after))];
+    expect({ crossings: was.crossings - is.crossings, bends: was.bends - is.bends }).toEqual(
+      tidying(network).gain,
+    );
+    expect(playPatches(done.job, done.inverse)).toEqual(job);
+    const anew = tidy(job, true).job;
+    expect(putByHand(buildNetwork(anew))).toEqual([]);
+    expect(currentPlan(anew).places).toEqual(currentPlan(tidy(grown(10)).job).places);
+  });
+
+  test("a place that a hand chose keeps its mark where an edit moves it on", () => {
+    const put = carryOut(marram, { name: "put", id: "lift", x: 40, y: 30 }).job;
+    expect(currentPlan(put).places!.lift!.byHand).toBe(true);
+    let job = put;
+    for (const [i, run] of currentPlan(put).runs.slice(0, 8).entries())
+      job = carryOut(job, {
+        name: "insertPart",
+        id: `f${i}`,
+        kind: "filter",
+        runId: run.id,
+        newRunId: `n${i}`,
+      }).job;
+    expect(putByHand(buildNetwork(job)).map(([id]) => id)).toEqual(["lift"]);
   });
 
   test("is worth it for crossings, even at a few bends more; never for bends at a crossing", () => {

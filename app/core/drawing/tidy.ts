@@ -1,8 +1,12 @@
 /** What laying a plan out anew would gain: hoses that cross, corners that they turn. */
+import type { Id } from "../kinds/record";
 import type { Network } from "../network/network";
-import { PRICE } from "./grid";
+import { onSheet } from "../plan/places";
+import type { Cell } from "../plan/types";
+import { PRICE, priceOf, routed } from "./grid";
+import { drawnHoses, drawnNodes } from "./nodes";
 import { drawn, type Placed, placedOf } from "./placed";
-import { fresh } from "./settle";
+import { fresh, type Settled, settled } from "./settle";
 
 export interface Counts {
   crossings: number;
@@ -51,10 +55,62 @@ export function countsOf(placed: Pick<Placed, "edges">): Counts {
   };
 }
 
-/** How many crossings and bends fewer the drawing has when it is laid out anew; negative where it has more. */
-export function tidyGain(network: Network): Counts {
-  const [now, then] = [countsOf(placedOf(network)), countsOf(drawn(network, fresh(network)))];
-  return { crossings: now.crossings - then.crossings, bends: now.bends - then.bends };
+/** What was put where it stands by hand. */
+export const putByHand = ({ plan: { places = {} } }: Network): [Id, Cell][] =>
+  Object.entries(places).filter(([, { byHand }]) => byHand);
+
+/** So many things at most are each put beside what is there: it takes as many routings of the whole. */
+const MOST_BESIDE = 60;
+
+/** By how much most of what is held stands elsewhere than it would be laid, cells: the middle one of all. */
+function offsetOf(held: readonly [Id, Cell][], anew: Settled["places"]): Cell {
+  const middle = (of: "x" | "y") =>
+    held.map(([id, cell]) => cell[of] - (anew[id]?.[of] ?? cell[of])).sort((a, b) => a - b)[
+      Math.floor(held.length / 2)
+    ] ?? 0;
+  return { x: middle("x"), y: middle("y") };
+}
+
+/**
+ * A plan laid out anew round what was put by hand, which stays to the cell; with `all` from nothing. Round what is held
+ * two ways are tried, the whole moved to where most of it stands and each thing put beside what is there: the cheaper.
+ */
+function tidied(network: Network, all = false): Settled {
+  const anew = fresh(network);
+  const held = all ? [] : putByHand(network).filter(([id]) => anew.places[id]);
+  if (held.length === 0) return anew;
+  const { x, y } = offsetOf(held, anew.places);
+  const moved = Object.entries(anew.places).map(([id, cell]): [Id, Cell] => [
+    id,
+    onSheet({ x: cell.x + x, y: cell.y + y }),
+  ]);
+  const fixed = new Set(held.map(([id]) => id));
+  const loosely = new Set(Object.keys(anew.places).filter((id) => !fixed.has(id)));
+  const { sides } = anew;
+  const round = settled(network, { places: Object.fromEntries([...moved, ...held]), sides, loosely, fixed });
+  if (loosely.size > MOST_BESIDE) return round;
+  const beside = settled(network, { places: Object.fromEntries(held), sides, fixed });
+  return pricedAs(network, beside) < pricedAs(network, round) ? beside : round;
+}
+
+function pricedAs(network: Network, { places, sides }: Settled): number {
+  const nodes = drawnNodes(network, sides);
+  return priceOf(routed(nodes, new Map(Object.entries(places)), drawnHoses(network, nodes)));
+}
+
+/** A plan laid out anew, and how many crossings and bends fewer it has so; negative where it has more. */
+export interface Tidied {
+  settled: Settled;
+  gain: Counts;
+}
+
+export function tidying(network: Network, all?: boolean): Tidied {
+  const then = tidied(network, all);
+  const [was, is] = [countsOf(placedOf(network)), countsOf(drawn(network, then))];
+  return {
+    settled: then,
+    gain: { crossings: was.crossings - is.crossings, bends: was.bends - is.bends },
+  };
 }
 
 /** Is it worth it, by what crossings and bends are priced at wherever a part is placed; never for more crossings. */

@@ -117,7 +117,7 @@ export type Command =
   /** Stands something elsewhere on the drawing, cells. */
   | { name: "put"; id: Id; x: number; y: number }
   /** The drawing laid out anew. */
-  | { name: "tidy" }
+  | { name: "tidy"; places: NonNullable<Plan["places"]>; sides: NonNullable<Plan["sides"]> }
   /** One step of several, each on what the one before it left; all of them or none. */
   | { name: "several"; commands: Command[] }
   /** The whole job as a file has it. */

@@ -72,6 +72,6 @@ describe("an end of a port", () => {
 
 test("what is put elsewhere stands there; nobody is not put anywhere", () => {
   const put = after(job, { name: "put", id: "lift", x: 10, y: -4 }, { name: "put", id: "lift", x: 12, y: 4 });
-  expect(currentPlan(put).places?.lift).toEqual({ x: 12, y: 4 });
+  expect(currentPlan(put).places?.lift).toEqual({ x: 12, y: 4, byHand: true });
   expect(() => after(job, { name: "put", id: "nobody", x: 1, y: 1 })).toThrow("noSuch");
 });

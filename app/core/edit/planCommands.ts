@@ -80,15 +80,19 @@ export const planCommands: Handlers<
       if (Object.keys(of).length === 0) delete plan.ends[id];
     },
   },
-  // Where everything goes is worked out by the drawing itself.
-  tidy: { run: () => undefined },
+  tidy: {
+    run: (_, plan, { places, sides }) => {
+      plan.places = places;
+      plan.sides = sides;
+    },
+  },
   put: {
     run: (job, plan, { id, x, y }) => {
       found(
         [...job.tanks, ...job.consumers, ...plan.parts].find((one) => one.id === id),
         id,
       );
-      plan.places = { ...plan.places, [id]: { x, y } };
+      plan.places = { ...plan.places, [id]: { x, y, byHand: true } };
     },
   },
 };

@@ -74,6 +74,8 @@ export interface Limits {
 export interface Cell {
   x: number;
   y: number;
+  /** A hand put it here: laid out anew, it stays. */
+  byHand?: true;
 }
 /** Ids of ports on the left and on the right of a part, from its top down. */
 export interface PortSides {

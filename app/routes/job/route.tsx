@@ -46,7 +46,7 @@ const Grid = styled.div`
   }
   @media (max-width: 600px) {
     height: auto; min-height: calc(100dvh / var(--zoom, 1)); overflow: visible;
-    grid-template: "head" auto "rail" auto "main" auto "keel" auto / minmax(0, 1fr);
+    grid-template: "head" auto "rail" auto "main" 1fr "keel" auto / minmax(0, 1fr);
   }
   @media print { display: block; height: auto; overflow: visible; }
 `;

@@ -21,9 +21,10 @@ const Outline = styled.div`
   @media (max-width: 600px) { display: block; }
   h2 { font-size: 15px; margin: 0; padding: 10px 14px 4px; }
   ol { list-style: none; margin: 0; padding: 0; }
-  .open { display: flex; flex-wrap: wrap; gap: 6px; padding: 6px 14px; border-bottom: 1px solid var(--hairline); }
-  .open button { min-height: var(--finger, 36px); padding: 6px 12px; border: 1px dashed var(--act); border-radius: 2px; background: var(--raised); cursor: pointer; }
-  .row { width: 100%; text-align: left; min-height: 48px; padding: 6px 14px; border: 0; border-bottom: 1px solid var(--hairline); background: none; display: grid; grid-template-columns: minmax(0, 1fr) auto; gap: 2px 12px; align-items: center; cursor: pointer; }
+  li { border-bottom: 1px solid var(--hairline); }
+  .open { display: flex; flex-wrap: wrap; gap: 6px; padding: 0 14px 8px; align-items: center; font-size: 13px; color: var(--soft); }
+  .open button { min-height: var(--finger, 36px); padding: 6px 12px; border: 1px dashed var(--act); border-radius: 2px; background: var(--raised); color: var(--ink); font-size: 14px; cursor: pointer; }
+  .row { width: 100%; text-align: left; min-height: 48px; padding: 6px 14px; border: 0; background: none; display: grid; grid-template-columns: minmax(0, 1fr) auto; gap: 2px 12px; align-items: center; cursor: pointer; }
   .row[aria-pressed="true"] { background: color-mix(in srgb, var(--act) 12%, transparent); }
   small { color: var(--soft); font-size: 13px; }
   .row[aria-pressed="true"] small { color: var(--ink); }
@@ -114,6 +115,7 @@ export function PlanOutline({
           </button>
           {ports.length > 0 && (
             <div className="open">
+              <span aria-hidden>Open</span>
               {ports.map(({ ref, name: port, ownerName }) => (
                 <button
                   key={portKey(ref)}
