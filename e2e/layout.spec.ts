@@ -207,6 +207,24 @@ for (const hand of ["mouse", "keyboard"] as const)
     await press(page, hand, page.getByRole("button", { name: "In the vehicle" }));
     for (const name of ["From the left", "From behind", "From above"])
       await expect(page.getByRole("group", { name: new RegExp(`^${name}`) })).toBeVisible();
+    // What stands there is chosen: pressed, or come to by arrows, each view one stop of the Tab key.
+    const above = page.getByRole("group", { name: /^From above/ });
+    const tank = above.getByRole("button", { name: "Frame tank", exact: true });
+    // Beside the hose that ends on it.
+    if (hand === "mouse") {
+      const { height } = (await tank.boundingBox())!;
+      await tank.click({ position: { x: 5, y: height / 2 } });
+    } else {
+      expect(await above.locator('[tabindex="0"]').count()).toBe(1);
+      await above.locator('[tabindex="0"]').focus();
+      await page.keyboard.press("ArrowRight");
+      await expect(above.locator(":focus")).toHaveCount(1);
+      await page.keyboard.press("ArrowLeft");
+      await tank.focus();
+      await page.keyboard.press("Enter");
+    }
+    await expect(tank).toHaveAttribute("aria-pressed", "true");
+    await page.keyboard.press("Escape");
     await press(page, hand, page.getByRole("button", { name: "Sizes…, 6 assumed" }));
     await fill(page.getByRole("textbox", { name: "Length" }), "7.4 m");
     await page.keyboard.press("Escape");

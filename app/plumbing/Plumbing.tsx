@@ -1,14 +1,5 @@
 /** The plumbing drawn by itself: parts, hoses by what the fuel in them does, flow marks that move with its speed. */
-import {
-  memo,
-  type KeyboardEvent as ReactKeyboardEvent,
-  type RefObject,
-  useCallback,
-  useEffect,
-  useMemo,
-  useRef,
-  useState,
-} from "react";
+import { memo, useCallback, useEffect, useMemo, useRef, useState } from "react";
 import styled from "styled-components";
 import { toCells } from "~/core/drawing/nodes";
 import type { Placed } from "~/core/drawing/placed";
@@ -27,7 +18,8 @@ import { settingText } from "~/messages/settingText";
 import { useDrag } from "~/ui/useDrag";
 import { type DrawnEdge, drawnEdges, type LineKind, type Point } from "./edges";
 import { PartNode, TankNode } from "./nodes";
-import { isArrow, stepFrom } from "./walk";
+import { useWalk } from "./useWalk";
+import { stepFrom } from "./walk";
 
 export interface PlumbingProps {
   network: Network;
@@ -129,7 +121,15 @@ export const Plumbing = memo(function Plumbing(props: PlumbingProps) {
   const tanks = new Map(job.tanks.map((tank) => [tank.id, tank]));
   const choose = useLatest(onSelect);
   const group = useRef<SVGGElement>(null);
-  const walk = useWalk(group, network, placed, selectedId);
+  const walk = useWalk(
+    group,
+    {
+      has: (id) => placed.nodes.has(id) || placed.edges.has(id),
+      first: job.tanks.find(({ id }) => placed.nodes.has(id))?.id ?? [...placed.nodes.keys()][0] ?? null,
+      step: (id, arrow) => stepFrom(plan, placed, id, arrow),
+    },
+    selectedId,
+  );
 
   return (
     <g ref={group} onFocus={walk.onFocus} onBlur={walk.onBlur} onKeyDown={walk.onKeyDown}>
@@ -351,47 +351,6 @@ const Edge = memo(function Edge({
     </Hit>
   );
 });
-
-/**
- * The drawing as one stop of the Tab key, walked by arrows; the focus stays on it when what had it is taken away, and
- * goes on from what is chosen.
- */
-function useWalk(
-  group: RefObject<SVGGElement | null>,
-  { plan, job }: Network,
-  placed: Placed,
-  selectedId: Id | null,
-) {
-  const [at, setAt] = useState<Id | null>(null);
-  const isHere = useRef(false);
-  const isDrawn = (id: Id | null): id is Id => id !== null && (placed.nodes.has(id) || placed.edges.has(id));
-  const first = job.tanks.find(({ id }) => placed.nodes.has(id))?.id ?? [...placed.nodes.keys()][0] ?? null;
-  const stop = isDrawn(at) ? at : isDrawn(selectedId) ? selectedId : first;
-  const focus = (id: Id | null) => {
-    if (id !== null) group.current?.querySelector<SVGGElement>(`[data-id="${CSS.escape(id)}"]`)?.focus();
-  };
-  useEffect(() => {
-    if (isHere.current && document.activeElement === document.body) focus(stop);
-  });
-  return {
-    stop,
-    onFocus: ({ target }: { target: EventTarget }) => {
-      isHere.current = true;
-      const id = (target as Element).closest("[data-id]")?.getAttribute("data-id");
-      if (id) setAt(id);
-    },
-    onBlur: ({ target }: { target: EventTarget }) => {
-      // What is taken away with the focus on it leaves the focus here.
-      if ((target as Element).isConnected) isHere.current = false;
-    },
-    onKeyDown: (event: ReactKeyboardEvent) => {
-      if (event.altKey || event.ctrlKey || event.metaKey || !isArrow(event.key) || stop === null) return;
-      event.preventDefault();
-      event.stopPropagation();
-      focus(stepFrom(plan, placed, stop, event.key));
-    },
-  };
-}
 
 /** A handler that stays the same while what it does changes: what is memoised need not be drawn for it. */
 function useLatest<A extends unknown[]>(handler: (...args: A) => void): (...args: A) => void {

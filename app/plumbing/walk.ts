@@ -61,17 +61,29 @@ export function stepFrom(plan: Plan, placed: Placed, id: Id, arrow: Arrow): Id |
 
 /** The nearest body that way. */
 function nearest(placed: Placed, id: Id, arrow: Arrow): Id | null {
-  const box = placed.nodes.get(id);
-  if (!box) return null;
-  const middle = ({ x, y, width, bodyHeight }: typeof box) => ({ x: x + width / 2, y: y + bodyHeight / 2 });
-  const here = middle(box);
+  const middles = new Map(
+    [...placed.nodes].map(([own, { x, y, width, bodyHeight }]) => [
+      own,
+      { x: x + width / 2, y: y + bodyHeight / 2 },
+    ]),
+  );
+  return nearestThatWay(middles, id, arrow);
+}
+
+/** Of some points the nearest in the arrow's direction, those straight ahead before those aside; null where none lies there. */
+export function nearestThatWay(
+  middles: ReadonlyMap<Id, { x: number; y: number }>,
+  id: Id,
+  arrow: Arrow,
+): Id | null {
+  const here = middles.get(id);
+  if (!here) return null;
   const [dx, dy] = { ArrowLeft: [-1, 0], ArrowRight: [1, 0], ArrowUp: [0, -1], ArrowDown: [0, 1] }[arrow] as [
     number,
     number,
   ];
   let best: { id: Id; cost: number } | null = null;
-  for (const [other, its] of placed.nodes) {
-    const there = middle(its);
+  for (const [other, there] of middles) {
     const ahead = (there.x - here.x) * dx + (there.y - here.y) * dy;
     if (other === id || ahead <= 1) continue;
     const aside = Math.abs((there.x - here.x) * dy) + Math.abs((there.y - here.y) * dx);

@@ -20,19 +20,21 @@ import { useNarrow } from "~/ui/useNarrow";
 
 const Strip = styled.section`
   grid-area: keel; border-top: 2px solid var(--ink); background: var(--panel); position: relative; min-width: 0; contain: layout paint style;
+  @media (pointer: coarse) and (min-width: 601px) { padding-left: calc(var(--finger) + 4px); min-height: calc(var(--finger) + 4px); }
   @media print { display: none; }
 `;
 const Fold = styled.div`
   position: absolute; bottom: 2px; left: 2px; z-index: 4; display: flex;
   button { min-height: 26px; min-width: 26px; padding: 2px 4px; border-color: transparent; }
-  @media (pointer: coarse) { bottom: auto; top: -46px; button { background: var(--panel); border-color: var(--ink); } }
+  /* For a finger they have a margin of their own, beside the Keel and over nothing of it. */
+  @media (pointer: coarse) { flex-direction: column; button { min-height: var(--finger); min-width: var(--finger); } }
   @media (max-width: 600px) { display: none; }
 `;
 const Empty = styled.p`
   margin: 0; padding: 18px 16px; color: var(--soft);
 `;
 const Low = styled.p`
-  margin: 0; padding: 8px 16px 8px 44px; white-space: nowrap; overflow: hidden; text-overflow: ellipsis;
+  margin: 0; padding: 8px 16px 8px 44px; @media (pointer: coarse) { padding-left: 8px; } white-space: nowrap; overflow: hidden; text-overflow: ellipsis;
 `;
 
 type Height = "folded" | "low" | "tall";

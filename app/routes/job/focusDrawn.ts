@@ -16,7 +16,9 @@ export function focusDrawn(id: string): void {
     );
   };
   const look = () => {
-    const drawn = document.querySelector<SVGGElement>(`[data-drawing] [data-id="${CSS.escape(id)}"]`);
+    // In the vehicle it stands in several views: the first that is seen.
+    const all = [...document.querySelectorAll<SVGGElement>(`[data-drawing] [data-id="${CSS.escape(id)}"]`)];
+    const drawn = all.find((one) => one.getBoundingClientRect().width > 0) ?? all[0];
     const isOpen = document.querySelector('[role="dialog"]') !== null;
     if (drawn && !isOpen) {
       if (isLeft() && drawn.getBoundingClientRect().width > 0) drawn.focus();

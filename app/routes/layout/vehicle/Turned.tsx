@@ -225,6 +225,8 @@ export default function Turned({
     const half = Math.atan(Math.tan((FIELD_DEG / 2) * DEGREE_RAD) * Math.min(1, width / Math.max(1, height)));
     camera.position.copy(middle).addScaledVector(FIRST_LOOK, (0.44 * size) / Math.sin(half));
     const controls = new OrbitControls(camera, element);
+    // A finger goes up and down the page; across it turns the vehicle, two tilt and pull it nearer.
+    element.style.touchAction = "pan-y";
     controls.target.copy(middle);
     controls.minDistance = 0.15 * size;
     controls.maxDistance = 6 * size;

@@ -1,5 +1,5 @@
 /** The vehicle from one side: its outline, what stands in it, its lines; the chosen line with its points, which are dragged or moved by keys. */
-import { Fragment, type KeyboardEvent, memo, useId, useMemo } from "react";
+import { Fragment, type KeyboardEvent, memo, useId, useMemo, useRef } from "react";
 import styled from "styled-components";
 import { leastApartM } from "~/core/findings/hoses/nearDanger";
 import type { Id, Position } from "~/core/kinds/record";
@@ -12,6 +12,8 @@ import { nameOf } from "~/messages/notes";
 import { sideWords } from "~/messages/sides";
 import type { LineKind } from "~/plumbing/edges";
 import { lineStyle } from "~/plumbing/Plumbing";
+import { useWalk } from "~/plumbing/useWalk";
+import { nearestThatWay } from "~/plumbing/walk";
 import { useJob } from "~/state/job";
 import { type By, useDrag } from "~/ui/useDrag";
 import {
@@ -19,6 +21,7 @@ import {
   type Axis,
   type Frame,
   LETTER_PX,
+  middlesOf,
   named,
   type Place,
   placer,
@@ -300,6 +303,27 @@ export function VehicleView({
     event.preventDefault();
     event.stopPropagation();
   };
+  const group = useRef<SVGSVGElement>(null);
+  const middles = useMemo(() => middlesOf(solids, drawn, place), [solids, drawn, place]);
+  const walk = useWalk(
+    group,
+    {
+      has: (id) => middles.has(id),
+      first: job.tanks[0]?.id ?? [...middles.keys()][0] ?? null,
+      step: (id, arrow) => nearestThatWay(middles, id, arrow),
+    },
+    selectedId,
+  );
+  /** What is come to by arrows and chosen by Enter, or pressed. */
+  const chooses = (id: Id, label: string, isChosen: boolean) => ({
+    "data-id": id,
+    role: "button",
+    tabIndex: walk.stop === id ? 0 : -1,
+    "aria-label": label,
+    "aria-pressed": isChosen,
+    onClick: () => select(id),
+    onKeyDown: (event: KeyboardEvent) => event.key === "Enter" && select(id),
+  });
   const isEnd = (id: Id) => id === chosen?.run.from.part || id === chosen?.run.to.part;
   /** Its name stands clear of the line: over the end that is drawn higher, under the other. */
   const isHigher = (end: number): boolean => {
@@ -317,15 +341,27 @@ export function VehicleView({
     const at = place(placeAlong(chosen?.points ?? [], share));
     return { near, at, ...nearText(near, at, pxPerM, units) };
   });
+  const ends =
+    chosen && chosen.points.length > 0
+      ? [chosen.points[0] as Position, chosen.points.at(-1) as Position].map((point, i) => {
+          const [x, y] = place(point);
+          return { name: chosen.endNames[i] ?? "", x, y: isHigher(i) ? y - 10 : y + 18, atY: y };
+        })
+      : [];
   const names = named(
     solids.filter(
       ({ body: { is, id } }) =>
         id !== undefined && !isEnd(id) && (is === "tank" || is === "consumer" || id === selectedId),
     ),
-    aspect.id === "stern" ? [] : nears,
+    aspect.id === "stern" ? ends : [...ends, ...nears],
   );
   return (
     <View
+      ref={group}
+      data-drawing
+      onFocus={walk.onFocus}
+      onBlur={walk.onBlur}
+      onKeyDown={walk.onKeyDown}
       viewBox={`0 0 ${widthPx} ${heightPx}`}
       role="group"
       aria-label={`${lookName}: lines in the vehicle`}
@@ -373,8 +409,7 @@ export function VehicleView({
         return id === undefined ? (
           <g key={key}>{look}</g>
         ) : (
-          // A row of the outline and the plumbing choose the same part: here it is chosen by the hand alone.
-          <g key={key} className="body" onClick={() => select(id)}>
+          <g key={key} className="body" {...chooses(id, name ?? "", id === selectedId)}>
             <title>{name}</title>
             {look}
           </g>
@@ -384,12 +419,7 @@ export function VehicleView({
         <g
           key={laid.run.id}
           className="line"
-          role="button"
-          tabIndex={0}
-          aria-pressed={laid.run.id === chosen?.run.id}
-          aria-label={nameOf(job, laid.run.id)}
-          onClick={() => select(laid.run.id)}
-          onKeyDown={(event) => event.key === "Enter" && select(laid.run.id)}
+          {...chooses(laid.run.id, nameOf(job, laid.run.id), laid.run.id === chosen?.run.id)}
         >
           <Hose
             laid={laid}
@@ -406,25 +436,14 @@ export function VehicleView({
           {name}
         </text>
       ))}
-      {chosen &&
-        [chosen.points[0], chosen.points.at(-1)].map((point, i) => {
-          const [x, y] = place(point as Position);
-          return (
-            <g key={i} pointerEvents="none">
-              <rect x={x - 4} y={y - 4} width={8} height={8} fill="var(--ink)" />
-              <text
-                x={x}
-                y={isHigher(i) ? y - 10 : y + 18}
-                fontSize={12}
-                fontWeight={600}
-                textAnchor="middle"
-                fill="var(--ink)"
-              >
-                {chosen.endNames[i]}
-              </text>
-            </g>
-          );
-        })}
+      {ends.map(({ name, x, y, atY }, i) => (
+        <g key={i} pointerEvents="none">
+          <rect x={x - 4} y={atY - 4} width={8} height={8} fill="var(--ink)" />
+          <text x={x} y={y} fontSize={12} fontWeight={600} textAnchor="middle" fill="var(--ink)">
+            {name}
+          </text>
+        </g>
+      ))}
       {nears.map(({ near, at, name, x, y, r }) => (
         <Near
           key={near.id}

@@ -6,7 +6,18 @@ import { currentPlan, distanceM } from "~/core/plan/ports";
 import type { Job } from "~/core/plan/types";
 import { boxFaces, roundFaces } from "~/core/tanks/faces";
 import { levelOfVolumeM } from "~/core/tanks/tank";
-import { aspects, type Frame, framed, named, placer, type SeenBody, seenBodies, silhouette } from "./flat";
+import { nearestThatWay } from "~/plumbing/walk";
+import {
+  aspects,
+  type Frame,
+  framed,
+  middlesOf,
+  named,
+  placer,
+  type SeenBody,
+  seenBodies,
+  silhouette,
+} from "./flat";
 import { type Body, cornersOf, laidRun, sceneOf } from "./scene";
 
 const demo = (name: string): Job => JSON.parse(readFileSync(`demo/${name}.keel.json`, "utf8")).job;
@@ -241,4 +252,42 @@ describe("the scene", () => {
       }
     },
   );
+});
+
+describe("what is gone to by keys", () => {
+  const aspect = aspects.side;
+  test("bodies by the middle of what is seen, lines by halfway along", () => {
+    const place = placer(
+      aspect,
+      { pxPerM: 100, middle: { xM: 0, yM: 0, zM: 0 }, size: { xM: 1, yM: 1, zM: 1 } },
+      400,
+      400,
+    );
+    const box = {
+      key: "t",
+      is: "tank" as const,
+      id: "t",
+      faces: [
+        [
+          [0, 0, 0],
+          [1, 0, 0],
+          [1, 0, 1],
+          [0, 0, 1],
+        ],
+      ] as never,
+    };
+    const { solids } = seenBodies([box], aspect, place);
+    const points = [
+      { xM: -1, yM: 0, zM: 0 },
+      { xM: -1, yM: 0, zM: 0.5 },
+      { xM: -1, yM: 0, zM: 2 },
+    ];
+    const middles = middlesOf(solids, [{ run: { id: "r" } as never, points, clips: [] }], place);
+    // Forward is to the left, up is up: 100 px to the metre from the middle of 400.
+    expect(middles.get("t")).toEqual({ x: 150, y: 150 });
+    expect(middles.get("r")).toEqual({ x: 300, y: 100 });
+    expect(nearestThatWay(middles, "t", "ArrowRight")).toBe("r");
+    expect(nearestThatWay(middles, "r", "ArrowLeft")).toBe("t");
+    expect(nearestThatWay(middles, "t", "ArrowLeft")).toBeNull();
+  });
 });

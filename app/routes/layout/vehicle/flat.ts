@@ -1,7 +1,8 @@
 /** The vehicle laid flat: where a place stands in each view, what a body looks like there, which names have room. */
 import type { Id, Position } from "~/core/kinds/record";
+import { placeAlong } from "~/core/plan/along";
 import type { Face } from "~/core/tanks/faces";
-import type { Body } from "./scene";
+import type { Body, LaidRun } from "./scene";
 
 export type Axis = "xM" | "yM" | "zM";
 const axes: readonly Axis[] = ["xM", "yM", "zM"];
@@ -169,4 +170,20 @@ export function named(wanted: readonly SeenBody[], taken: readonly Text[]): (Tex
     if (y !== undefined) put.push({ id, name, x, y });
   }
   return put;
+}
+
+/** By what something is gone to by keys: bodies by their middle, lines by the middle of their way, px. */
+export function middlesOf(
+  solids: readonly SeenBody[],
+  lines: readonly LaidRun[],
+  place: Place,
+): Map<Id, { x: number; y: number }> {
+  const middles = new Map<Id, { x: number; y: number }>();
+  for (const { body, left, right, top, bottom } of solids)
+    if (body.id !== undefined) middles.set(body.id, { x: (left + right) / 2, y: (top + bottom) / 2 });
+  for (const { run, points } of lines) {
+    const [x, y] = place(placeAlong(points, 0.5));
+    middles.set(run.id, { x, y });
+  }
+  return middles;
 }
