@@ -212,8 +212,8 @@ for (const hand of ["mouse", "keyboard"] as const)
     const tank = above.getByRole("button", { name: "Frame tank", exact: true });
     // Beside the hose that ends on it.
     if (hand === "mouse") {
-      const { height } = (await tank.boundingBox())!;
-      await tank.click({ position: { x: 5, y: height / 2 } });
+      const { width } = (await tank.boundingBox())!;
+      await tank.click({ position: { x: width - 5, y: 5 } });
     } else {
       expect(await above.locator('[tabindex="0"]').count()).toBe(1);
       await above.locator('[tabindex="0"]').focus();

@@ -53,6 +53,7 @@ const View = styled.svg`
   text { font-stretch: 78%; paint-order: stroke; stroke: var(--ground); stroke-width: 3px; stroke-linejoin: round; }
   .point { cursor: grab; outline: none; touch-action: none; } .point:focus-visible circle { stroke: var(--act); stroke-width: 4; }
   .line, .body { cursor: pointer; outline: none; } .line:focus-visible .hose { stroke: var(--act); stroke-width: 5; }
+  .reach { stroke-width: 10; @media (pointer: coarse) { stroke-width: 18; } }
   .body:focus-visible .edge { stroke: var(--act); stroke-width: 6; }
 `;
 
@@ -166,7 +167,7 @@ function Hose({
   const { stroke, strokeDasharray } = lineStyle[kind];
   return (
     <>
-      <path d={d} fill="none" stroke="transparent" strokeWidth={16} />
+      <path d={d} fill="none" stroke="transparent" className="reach" />
       <path
         className="hose"
         d={d}
