@@ -68,7 +68,8 @@ export function Keel(props: Props) {
   const tall = height >= 240;
   const box = { width, height, left: 72, right: 24, top: 10, ribbon: tall ? 56 : 38, names: 26 };
   const others = [...(before?.way?.legs ?? []), ...suspects.flatMap(({ legs }) => legs)];
-  const scale = keelScale(way, box, limitPa, others);
+  const surfacesM = way.stations.flatMap(({ id }) => result.settings.surfaceM.get(id) ?? []);
+  const scale = keelScale(way, box, limitPa, others, surfacesM);
   const right = width - box.right;
   const limitY = scale.y(-limitPa);
   const airPa = airOutPa(result.settings.fuel, result.settings.atmospherePa, limits.freeAirFraction);

@@ -39,8 +39,8 @@ export function Stroke({
         fill="none"
       />
       <text
-        x={at.x - 9}
-        y={foot + 4}
+        x={at.x + 6}
+        y={foot + 14}
         textAnchor="end"
         fontSize={12}
         fill="var(--vacuum)"
@@ -53,7 +53,6 @@ export function Stroke({
   );
 }
 
-/** Room at the left for the buttons that fold the Keel. */
 /** The fuel surface of each tank on the way, at its station. */
 export function TankLevels({ scale, verdict }: { scale: KeelScale; verdict: LineUpVerdict }) {
   if (verdict.result.outcome !== "solved") return null;

@@ -52,6 +52,17 @@ describe("the Keel's scale", () => {
       for (const { gaugePa } of points) expect(both.y(gaugePa)).toBeLessThanOrEqual(both.plotBottom + 1e-9);
   });
 
+  test("a fuel's surface under all pipes, or over them, is drawn over the names and under the plot", () => {
+    const heights = way.legs.flatMap(({ points }) => points.map(({ zM }) => zM));
+    for (const surfaceM of [Math.min(...heights) - 0.6, Math.max(...heights) + 0.6]) {
+      const { elevation, plotBottom } = keelScale(way, box, 20000, [], [surfaceM]);
+      for (const zM of [surfaceM, ...heights]) {
+        expect(elevation(zM)).toBeLessThanOrEqual(box.height - box.names);
+        expect(elevation(zM)).toBeGreaterThanOrEqual(plotBottom);
+      }
+    }
+  });
+
   test("air comes out where the law says the fraction is reached", () => {
     const { fuel, atmospherePa } = solved.settings;
     const pa = airOutPa(fuel, atmospherePa, 0.01);

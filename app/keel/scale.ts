@@ -87,12 +87,13 @@ function roundUp(value: number): number {
 /** Flatter than this, its two heights would stand on one another. */
 const LEAST_TOLD_M = 0.15;
 
-/** Other lines are drawn on the same scale, so that it has room for all. */
+/** Other lines and the fuel's surfaces are drawn on the same scale, so that it has room for all. */
 export function keelScale(
   way: FuelWay,
   box: KeelBox,
   limitPa: number,
   others: readonly Leg[] = [],
+  surfacesM: readonly number[] = [],
 ): KeelScale {
   const { placed, xAt } = placeLegs(way.legs, box);
   const pressures = [...way.legs, ...others]
@@ -107,8 +108,9 @@ export function keelScale(
     pa >= 0 ? zeroY - (pa / highestPa) * (zeroY - box.top) : zeroY + (pa / lowestPa) * (plotBottom - zeroY);
   const all = way.legs.flatMap(({ points }) => points.map(({ zM }) => zM));
   const [low, high] = [Math.min(...all), Math.max(...all)];
+  const [foot, top] = [Math.min(low, ...surfacesM), Math.max(high, ...surfacesM)];
   const elevation = (zM: number) =>
-    box.height - box.names - 8 - ((zM - low) / Math.max(0.2, high - low)) * (box.ribbon - 18);
+    box.height - box.names - 8 - ((zM - foot) / Math.max(0.2, top - foot)) * (box.ribbon - 18);
   const stations = way.stations.map((station) => ({ station, x: xAt(station.id, station.atM) }));
   const lastX = placed.at(-1)?.points.at(-1)?.x ?? box.left;
   const last = stations.at(-1);

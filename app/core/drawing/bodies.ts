@@ -9,6 +9,8 @@ export interface BodySize<P extends Part = Part> {
   portY: number;
   /** Do its ports stand over one another where a side has several? Else it has one on each side. */
   pitch: number | null;
+  /** Several of a side hang from the middle down, and do not stand round it. */
+  hangs?: boolean;
   /** From its top to the foot of its name's first line at natural size; null where it is named otherwise. */
   nameY: number | null;
   /** The longest that is ever set under its name. */
@@ -63,7 +65,7 @@ const bodies: { [K in PartKind]: BodySize<PartOf<K>> } = {
   primingPump: pump,
   inTankPump: pump,
   dosingPump: { ...pump, height: 84 },
-  filter: filtering,
+  filter: { ...filtering, hangs: true },
   pumpFilterUnit: { ...filtering, width: 96 },
   gauge: { ...inline, width: 60, portY: 74, nameY: null },
   twoWay: { ...inline, height: 74, portY: 14, nameY: 40 },

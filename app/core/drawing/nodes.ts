@@ -128,7 +128,7 @@ export function sidesOf(part: Part, known: PortSides | undefined): PortSides {
 }
 
 function partNode(part: Part, sides: Sides): DrawnNode {
-  const { width, height, portY, pitch: ownPitch } = bodyOf(part);
+  const { width, height, portY, pitch: ownPitch, hangs } = bodyOf(part);
   const { west, east } = sidesOf(part, sides[part.id]);
   const pitch = ownPitch ?? 0;
   const rows = Math.max(west.length, east.length, 1);
@@ -137,7 +137,7 @@ function partNode(part: Part, sides: Sides): DrawnNode {
     ids.map((id, i) => ({
       key: `${part.id}.${id}`,
       side,
-      row: Math.round(((i - (ids.length - 1) / 2) * pitch) / CELL_PX),
+      row: Math.round(((i - (hangs ? 0 : (ids.length - 1) / 2)) * pitch) / CELL_PX),
     }));
   const room = labelRoom(part);
   return sized({

@@ -132,10 +132,20 @@ export function sidesFor(network: Network, { forward }: Pick<Oriented, "forward"
   const sides: Sides = {};
   for (const part of partsOf(job, plan)) {
     if (isConsumer(part)) continue;
-    const ids = portsOf(part).map(({ id }) => id);
+    const ports = portsOf(part);
+    const ids = ports.map(({ id }) => id);
     const own = known[part.id];
     const isNew = (id: Id) => !own?.west.includes(id) && !own?.east.includes(id);
-    const wish = (id: Id) => wanted.get(`${part.id}.${id}`);
+    /** Where it is wanted itself, else where the other of a like pair stands or is wanted. */
+    const wish = (id: Id): Side | undefined => {
+      const first = ports.find((port) => port.id === id)?.sameAs ?? id;
+      const others = ports.filter((port) => port.id !== id && (port.sameAs ?? port.id) === first);
+      if (others.some((other) => own?.west.includes(other.id))) return "WEST";
+      if (others.some((other) => own?.east.includes(other.id))) return "EAST";
+      return [id, ...others.map((other) => other.id)]
+        .map((one) => wanted.get(`${part.id}.${one}`))
+        .find((side) => side !== undefined);
+    };
     const [a, b] = ids;
     if (a && b && ids.length === 2) {
       const isTurned = wish(a) === "EAST" || (wish(a) === undefined && wish(b) === "WEST");

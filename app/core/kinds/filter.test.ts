@@ -1,5 +1,7 @@
 /** A head with two of each port: each pair is one place, whichever of it a hose is on. */
 import { expect, test } from "@jest/globals";
+import { faultsOf } from "../drawing/checked.fixture";
+import { placedOf } from "../drawing/placed";
 import { applyCommand } from "../edit/commands";
 import { startJob } from "../edit/starters";
 import { isJoined } from "../findings/flow/notJoined";
@@ -65,4 +67,23 @@ test("in the parts list it is a line of its own", () => {
   const lines = partLines(currentPlan(twin(job))).filter(({ kind }) => kind === "filter");
   expect(lines.some(({ detail, ids }) => detail.isTwin === "yes" && ids.includes(filter.id))).toBe(true);
   expect(partLines(currentPlan(job)).every(({ detail }) => !("isTwin" in detail))).toBe(true);
+});
+
+test("drawn, each pair stands on one side, under one another, whichever is joined", () => {
+  const { id } = filter;
+  for (const of of [
+    twin(job),
+    moved(twin(job), { in: "in2" }),
+    twin(applyCommand(job, { name: "turnPart", id }).job),
+  ]) {
+    const network = buildNetwork(of);
+    const { ports } = placedOf(network);
+    const at = (port: string) => ports.get(`${id}.${port}`)!;
+    expect(at("in").side).toBe(at("in2").side);
+    expect(at("out").side).toBe(at("out2").side);
+    expect(at("in").side).not.toBe(at("out").side);
+    expect(at("in2").y - at("in").y).toBe(24);
+    const faults = faultsOf(network, placedOf(network));
+    expect([faults.overPx, faults.throughBodies, faults.overNames, faults.noWay]).toEqual([0, [], [], []]);
+  }
 });

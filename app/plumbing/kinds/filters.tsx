@@ -78,7 +78,7 @@ const figure = ({ part, passing }: Drawn<Filtering>) =>
 
 export const filter: Drawing<PartOf<"filter">> = (of) => (
   <g>
-    <Lead of={of} y={16} half={28} />
+    {of.part.isTwin ? <PortLeads of={of} /> : <Lead of={of} y={16} half={28} />}
     <FilterGlyph
       cx={of.box.width / 2}
       loading={loadingOf(of)}

@@ -3,7 +3,6 @@
  * Seen in three seconds: the chosen way from tank to engine and back, each station's state, pressure and fault.
  */
 import styled from "styled-components";
-import { figuresAt } from "~/core/hydraulics/derive";
 import { isPowered, isValve } from "~/core/kinds/families";
 import type { Id } from "~/core/kinds/record";
 import { freePorts } from "~/core/plan/joining";
@@ -64,13 +63,17 @@ export function PlanOutline({
     return aboardM3 === null ? "" : trade.volume(aboardM3);
   };
   const stations = verdict?.way?.stations ?? [];
-  const onWay: Row[] = stations.map(({ id, name, beforePa, side }) => ({
+  /** As it comes and as it goes on, as the Keel has it; once where a dial tells no difference. */
+  const gaugeAt = (beforePa: number, afterPa: number): string => {
+    const [before, after] = [trade.gauge(beforePa), trade.gauge(afterPa)];
+    return before === after ? after : `${before} → ${after}`;
+  };
+  const onWay: Row[] = stations.map(({ id, name, beforePa, afterPa, side }) => ({
     id,
     name,
     state: stateOf(id),
-    gauge: solved ? trade.gauge(figuresAt(solved, beforePa).gaugePa) : "",
-    side:
-      side === "return" || !solved ? side : figuresAt(solved, beforePa).gaugePa < 0 ? "vacuum" : "pressure",
+    gauge: solved ? gaugeAt(beforePa, afterPa) : "",
+    side: side === "return" || !solved ? side : beforePa < 0 ? "vacuum" : "pressure",
   }));
   const passed = new Set(stations.map(({ id }) => id));
   const others: Row[] = [...job.tanks, ...plan.parts, ...job.consumers]
