@@ -257,3 +257,22 @@ test.describe("the owner, at sea", () => {
     await context.setOffline(false);
   });
 });
+
+test.describe("on a phone, with one thumb", () => {
+  test.use({ viewport: { width: 390, height: 844 }, hasTouch: true, isMobile: true });
+  test("a reading stands first, is typed by number keys and entered by one touch more", async ({ page }) => {
+    await openMarram(page, "care");
+    const dial = page.getByRole("textbox", { name: "Vacuum gauge, vacuum" });
+    const [first, chart] = [await dial.boundingBox(), await page.locator("canvas").first().boundingBox()];
+    expect(first!.y).toBeLessThan(chart!.y);
+    await expect(dial).toHaveAttribute("inputmode", "decimal");
+    const enter = page.getByRole("button", { name: "Enter in the log" });
+    await enter.tap();
+    await expect(page.getByText("Type what a dial reads first.")).toBeVisible();
+    await dial.tap();
+    await page.keyboard.type("9.4");
+    await enter.tap();
+    await expect(page.getByText("9.4 kPa").first()).toBeVisible();
+    await expect(dial).toHaveValue("");
+  });
+});

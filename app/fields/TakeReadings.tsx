@@ -18,6 +18,7 @@ import { fitText, instrumentText, readText } from "~/messages/care";
 import { useJob, useTrade } from "~/state/job";
 import { Button } from "~/ui/button";
 import { TextField } from "~/ui/fields";
+import { useNarrow } from "~/ui/useNarrow";
 import { QuantityField } from "./QuantityField";
 
 const Fields = styled.div`
@@ -30,6 +31,10 @@ const Dials = styled.ul`
   @media (max-width: 600px) { li { grid-template-columns: minmax(0, 1fr) minmax(110px, 150px); } li > span:last-child { grid-column: 1 / -1; } }
 `;
 
+const Enter = styled(Button)`
+  @media (max-width: 600px) { width: 100%; }
+`;
+
 const mostPa = 101_000;
 const within = ({ quantity }: Instrument, si: number): string | null => {
   if (quantity === "vacuum") return si < mostPa ? null : "More than a full vacuum.";
@@ -38,7 +43,8 @@ const within = ({ quantity }: Instrument, si: number): string | null => {
 };
 
 export function TakeReadings({ isBaseline = false }: { isBaseline?: boolean }) {
-  const { job, plan, network, solver, lineUp, enter } = useJob();
+  const { job, plan, network, solver, lineUp, enter, say: tell } = useJob();
+  const isNarrow = useNarrow();
   const { units } = job;
   const say = useTrade();
   const engine = job.consumers[0];
@@ -79,75 +85,84 @@ export function TakeReadings({ isBaseline = false }: { isBaseline?: boolean }) {
     return value === undefined ? [] : [{ one, value }];
   });
   const store = async () => {
+    if (given.length === 0) return tell("Type what a dial reads first.");
     // All of a look at the gauges, or none of it.
     const result = await enter(given.map(({ one, value }) => draftOf(one, value)));
     if (result.ok) setRead({});
   };
+  const readAt = (
+    <Fields>
+      <QuantityField
+        label="Fuel temperature"
+        dimension="temperature"
+        unit={units.temperature}
+        value={fuelC}
+        onCommit={setFuel}
+      />
+      <QuantityField
+        label="Engine load"
+        dimension="ratio"
+        unit="%"
+        value={load}
+        check={(si) => (si >= 0 && si <= 1 ? null : "From 0 to 100 %.")}
+        onCommit={setLoad}
+      />
+      <QuantityField
+        label="Engine hours"
+        dimension="ratio"
+        unit=""
+        value={engineH}
+        check={(si) => (si >= 0 && si < 1e6 ? null : "From nought on.")}
+        onCommit={setEngineH}
+      />
+      <TextField label="Note" value={note} onCommit={setNote} />
+    </Fields>
+  );
+  const dials = (
+    <Dials aria-label={`What is read in ${lineUp.name}`}>
+      {instruments.map((one) => {
+        const computed = computedAt(network, result, one, conditions);
+        const value = read[one.id];
+        return (
+          <li key={one.id}>
+            <span>
+              {one.name}
+              <small style={{ display: "block", color: "var(--soft)" }}>
+                {computed === null
+                  ? "stands still: not known"
+                  : `should read ${readText(one.quantity, computed, say)}`}
+              </small>
+            </span>
+            <QuantityField
+              label={`${one.name}, ${instrumentText(one.quantity)}`}
+              dimension={dimensionOf(one)}
+              unit={unitOf(one, units)}
+              value={value}
+              isPlain
+              check={(si) => within(one, si)}
+              onCommit={(si) => setRead((now) => ({ ...now, [one.id]: si }))}
+            />
+            <span role="status">
+              {value !== undefined && computed !== null
+                ? fitText(one.quantity, fitOf(one, value, computed), say)
+                : ""}
+            </span>
+          </li>
+        );
+      })}
+    </Dials>
+  );
   return (
     <>
       <p style={{ fontSize: 13, color: "var(--soft)", margin: 0 }}>
         Read with the engine at the stated load; keep hands and clothes clear of what turns and is hot.
       </p>
-      <Fields>
-        <QuantityField
-          label="Fuel temperature"
-          dimension="temperature"
-          unit={units.temperature}
-          value={fuelC}
-          onCommit={setFuel}
-        />
-        <QuantityField
-          label="Engine load"
-          dimension="ratio"
-          unit="%"
-          value={load}
-          check={(si) => (si >= 0 && si <= 1 ? null : "From 0 to 100 %.")}
-          onCommit={setLoad}
-        />
-        <QuantityField
-          label="Engine hours"
-          dimension="ratio"
-          unit=""
-          value={engineH}
-          check={(si) => (si >= 0 && si < 1e6 ? null : "From nought on.")}
-          onCommit={setEngineH}
-        />
-        <TextField label="Note" value={note} onCommit={setNote} />
-      </Fields>
-      <Dials aria-label={`What is read in ${lineUp.name}`}>
-        {instruments.map((one) => {
-          const computed = computedAt(network, result, one, conditions);
-          const value = read[one.id];
-          return (
-            <li key={one.id}>
-              <span>
-                {one.name}
-                <small style={{ display: "block", color: "var(--soft)" }}>
-                  {computed === null
-                    ? "stands still: not known"
-                    : `should read ${readText(one.quantity, computed, say)}`}
-                </small>
-              </span>
-              <QuantityField
-                label={`${one.name}, ${instrumentText(one.quantity)}`}
-                dimension={dimensionOf(one)}
-                unit={unitOf(one, units)}
-                value={value}
-                check={(si) => within(one, si)}
-                onCommit={(si) => setRead((now) => ({ ...now, [one.id]: si }))}
-              />
-              <span role="status">
-                {value !== undefined && computed !== null
-                  ? fitText(one.quantity, fitOf(one, value, computed), say)
-                  : ""}
-              </span>
-            </li>
-          );
-        })}
-      </Dials>
-      <Button $main isDisabled={given.length === 0} onPress={() => void store()}>
+      {/* In a hand the dials come first, and what they were read at after them. */}
+      {isNarrow ? dials : readAt}
+      {isNarrow ? readAt : dials}
+      <Enter $main onPress={() => void store()}>
         Enter in the log
-      </Button>
+      </Enter>
     </>
   );
 }

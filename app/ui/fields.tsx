@@ -168,6 +168,8 @@ export interface QuantityProps {
   /** Marked where a number is assumed rather than measured or the maker's. */
   basis?: "measured" | "maker" | "assumed" | undefined;
   entered?: string | undefined;
+  /** Typed in its own unit, in a hurry: a phone shows its keys for numbers. */
+  isPlain?: boolean;
 }
 
 /** A number with its unit: the text is kept while it is typed, the number in SI is kept on Enter or on leaving. */
@@ -181,6 +183,7 @@ export function QuantityField({
   check,
   basis,
   entered,
+  isPlain = false,
 }: QuantityProps) {
   const shown = value === undefined ? "" : fieldText(dimension, value, unit);
   const [draft, setDraft] = useState(shown);
@@ -220,7 +223,10 @@ export function QuantityField({
         validationBehavior="aria"
       >
         <FieldLabel>{label}</FieldLabel>
-        <Box inputMode="text" onKeyDown={(event) => event.key === "Enter" && commit()} />
+        <Box
+          inputMode={isPlain ? "decimal" : "text"}
+          onKeyDown={(event) => event.key === "Enter" && commit()}
+        />
         <Fault>{fault}</Fault>
       </AriaTextField>
       <Under>

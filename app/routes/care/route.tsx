@@ -21,6 +21,7 @@ import { Button } from "~/ui/button";
 import { ActionsHead, PlaceHead, Sheet } from "~/ui/place";
 import { Table } from "~/ui/table";
 import { Tabs } from "~/ui/tabs";
+import { useNarrow } from "~/ui/useNarrow";
 import { Answers, useImplied } from "./Answers";
 import { DueList } from "./DueList";
 import { Elements } from "./Elements";
@@ -119,15 +120,18 @@ function Readings({ trend }: { trend: GaugeTrend | null }) {
   const say = useTrade();
   const readings = entriesOf(book, "vacuum");
   const others = entriesOf(book, "reading");
+  const isNarrow = useNarrow();
+  const past = trend && <Trend trend={trend} />;
   return (
     <>
-      {trend && <Trend trend={trend} />}
+      {!isNarrow && past}
       {lineUp && (
         <Sheet>
           <h3>Take readings in {lineUp.name}</h3>
           <TakeReadings key={lineUp.id} />
         </Sheet>
       )}
+      {isNarrow && past}
       <Incoming />
       <Sheet>
         <h3>Readings</h3>
