@@ -39,7 +39,7 @@ export default defineConfig({
   },
   webServer: {
     command: "node scripts/serve.mjs",
-    env: { PORT: String(port), NODE_ENV: "production", IRON_KEEL_DEMO: "1" },
+    env: { PORT: String(port), NODE_ENV: "production", IRON_KEEL_DEMO: "1", IRON_KEEL_SHELF: "1" },
     url: `http://localhost:${port}/health`,
     reuseExistingServer: false,
   },

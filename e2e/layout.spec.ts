@@ -496,3 +496,39 @@ test.describe("on a phone", () => {
     await expectAccessible(page, "#place");
   });
 });
+
+test.describe("by two fingers on a tablet", () => {
+  test.use({ viewport: { width: 1024, height: 768 }, hasTouch: true });
+  test("the drawing grows under them, and what was between them stays there", async ({ page }) => {
+    await openDemo(page, "marram");
+    const lift = page.locator('[data-drawing] [data-id="lift"]');
+    const before = (await lift.boundingBox())!;
+    const at = { x: before.x + before.width / 2, y: before.y + before.height / 2 };
+    const shown = page.getByRole("button", { name: "Fit the drawing" });
+    const percent = async () => Number.parseInt((await shown.textContent()) ?? "", 10);
+    const from = await percent();
+    const devtools = await page.context().newCDPSession(page);
+    const touch = (type: "touchStart" | "touchMove" | "touchEnd", apart: number) =>
+      devtools.send("Input.dispatchTouchEvent", {
+        type,
+        touchPoints:
+          type === "touchEnd"
+            ? []
+            : [
+                { x: at.x - apart, y: at.y, id: 1 },
+                { x: at.x + apart, y: at.y, id: 2 },
+              ],
+      });
+    await touch("touchStart", 40);
+    for (const apart of [44, 52, 64, 80]) await touch("touchMove", apart);
+    await touch("touchEnd", 0);
+    await expect.poll(percent).toBe(2 * from);
+    const after = (await lift.boundingBox())!;
+    expect(after.x + after.width / 2).toBeCloseTo(at.x, -1);
+    expect(after.y + after.height / 2).toBeCloseTo(at.y, -1);
+    // Names keep their size on the screen, so that a part grows less than its drawing.
+    expect(after.width).toBeGreaterThan(before.width * 1.2);
+    await shown.tap();
+    await expect.poll(percent).toBe(from);
+  });
+});

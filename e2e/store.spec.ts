@@ -2,6 +2,7 @@ import { readFileSync } from "node:fs";
 import type { Job } from "~/core/plan/types";
 import { writeJobFile } from "~/schemas/file";
 import { choose, fill, openDemo, openMarram, storedJob, unfold } from "./helpers";
+import { SEEDED } from "./seeded";
 import { expect, expectAccessible, faultsOf, type Page, test } from "./test";
 
 const first = (name: string) =>
@@ -334,4 +335,22 @@ test("a job that was changed on two devices: each difference is taken from one s
   await openDemo(page, "marram");
   await page.getByRole("button", { name: "Undo", exact: true }).click();
   await expect.poll(liftNow).toMatchObject({ name: was.name });
+});
+
+test("a job goes over to another device by the shop's shelf, under a name of its own", async ({
+  page,
+  browser,
+}) => {
+  await openDemo(page, "van");
+  await page.keyboard.press("s");
+  await page.getByRole("button", { name: "Put it on the shelf" }).click();
+  await expect(page.getByText(/lies on the shop's shelf/)).toBeVisible();
+  const other = await (await browser.newContext({ storageState: SEEDED })).newPage();
+  await other.goto("/");
+  await other.getByRole("button", { name: "Open a file…" }).click();
+  const shelf = other.getByRole("region", { name: "On the shop's shelf" });
+  await shelf.getByRole("button", { name: /Reading van/i }).click();
+  await other.getByRole("button", { name: "Keep both" }).click();
+  await expect(other.getByRole("link", { name: /Reading van.* \(imported\)/i })).toBeVisible();
+  await other.context().close();
 });

@@ -15,6 +15,7 @@ import type { Run, Tank } from "~/core/plan/types";
 import { type UnitChoice } from "~/core/units/format";
 import { tradeIn } from "~/core/units/trade";
 import { settingText } from "~/messages/settingText";
+import { GradeGlyph } from "~/ui/glyphs";
 import { useDrag } from "~/ui/useDrag";
 import { type DrawnEdge, drawnEdges, type LineKind, type Point } from "./edges";
 import { PartNode, TankNode } from "./nodes";
@@ -40,6 +41,8 @@ export interface PlumbingProps {
   hiddenIds?: ReadonlySet<Id>;
   /** What another plan has not, or has otherwise. */
   differences?: ReadonlyMap<Id, Difference>;
+  /** What a Stop stands against: it carries the Stop's sign. */
+  stopIds?: ReadonlySet<Id>;
 }
 
 const differenceSigns: Record<Difference, string> = { added: "+", removed: "−", changed: "≠" };
@@ -57,6 +60,17 @@ function DifferenceSign({ x, y, r = 9, difference }: Point & { r?: number; diffe
       <text y={4.5} fontSize={14} fontWeight={700} textAnchor="middle" fill="var(--raised)">
         {differenceSigns[difference]}
       </text>
+    </g>
+  );
+}
+
+const STOPPED = ", a Stop";
+
+/** The Stop's octagon round a point, over what it stands against. */
+function StopSign({ x, y, size }: Point & { size: number }) {
+  return (
+    <g transform={`translate(${x - size / 2} ${y - size / 2})`}>
+      <GradeGlyph grade="stop" size={size} />
     </g>
   );
 }
@@ -96,6 +110,7 @@ export const Plumbing = memo(function Plumbing(props: PlumbingProps) {
     doneKeys,
     hiddenIds,
     differences,
+    stopIds,
   } = props;
   const text = Math.max(1, 1 / scale);
   const { job, plan } = network;
@@ -156,6 +171,7 @@ export const Plumbing = memo(function Plumbing(props: PlumbingProps) {
           glows={glowIds.includes(edge.id)}
           isHidden={hiddenIds?.has(edge.id) ?? false}
           difference={differences?.get(edge.id)}
+          hasStop={stopIds?.has(edge.id) ?? false}
           label={edge.run && edgeLabel(network, edge.run, edge.kind, units)}
           isStop={walk.stop === edge.id}
           onSelect={choose}
@@ -172,7 +188,7 @@ export const Plumbing = memo(function Plumbing(props: PlumbingProps) {
             data-id={id}
             role="button"
             tabIndex={walk.stop === id ? 0 : -1}
-            aria-label={`${nodeLabel(part, tank, verdict, passing.get(id), units)}${hiddenIds?.has(id) ? ", behind a cover" : ""}`}
+            aria-label={`${nodeLabel(part, tank, verdict, passing.get(id), units)}${hiddenIds?.has(id) ? ", behind a cover" : ""}${stopIds?.has(id) ? STOPPED : ""}`}
             aria-pressed={selectedId === id}
             // What moves by an edit is seen to move; what the hand holds goes with it at once.
             style={{
@@ -262,6 +278,7 @@ export const Plumbing = memo(function Plumbing(props: PlumbingProps) {
                 }
               />
             )}
+            {stopIds?.has(id) && <StopSign x={0} y={0} size={17 * text} />}
           </Hit>
         );
       })}
@@ -300,6 +317,7 @@ interface EdgeProps extends DrawnEdge {
   glows: boolean;
   isHidden: boolean;
   difference: Difference | undefined;
+  hasStop: boolean;
   label: string | undefined;
   /** The one stop of the whole drawing for the Tab key. */
   isStop: boolean;
@@ -315,6 +333,7 @@ const Edge = memo(function Edge({
   glows,
   isHidden,
   difference,
+  hasStop,
   middleX,
   middleY,
   label,
@@ -327,7 +346,7 @@ const Edge = memo(function Edge({
       data-id={id}
       role={label ? "button" : undefined}
       tabIndex={label ? (isStop ? 0 : -1) : undefined}
-      aria-label={label}
+      aria-label={label && `${label}${hasStop ? STOPPED : ""}`}
       aria-pressed={label ? isSelected : undefined}
       onClick={label ? choose : undefined}
       onKeyDown={(event) => (event.key === "Enter" || event.key === " ") && label && choose()}
@@ -347,6 +366,9 @@ const Edge = memo(function Edge({
       {isHidden && <path d={d} fill="none" stroke="url(#hatched)" strokeWidth={14} />}
       {difference && middleX !== undefined && middleY !== undefined && (
         <DifferenceSign x={middleX} y={middleY} r={6} difference={difference} />
+      )}
+      {hasStop && middleX !== undefined && middleY !== undefined && (
+        <StopSign x={middleX} y={middleY} size={15} />
       )}
     </Hit>
   );

@@ -322,3 +322,17 @@ test("a tank's name stands clear of its level line, however full it is", () => {
     expect(Math.max(...lines)).toBeLessThan(108);
   }
 });
+
+test("what a Stop stands against carries the octagon, by shape and in its name; nothing else does", () => {
+  const job = read("marram");
+  const [run] = currentPlan(job).runs;
+  const verdict = verdictOf(job, "Run on port wing");
+  const octagon = "M5 .8h6L15.2 5v6L11 15.2H5L.8 11V5z";
+  expect(drawn(job, verdict)).not.toContain(octagon);
+  const markup = drawn(job, verdict, { stopIds: new Set(["lift", run!.id]) });
+  expect(markup.split(octagon)).toHaveLength(3);
+  expect(button(markup, "Lift pump")).toContain(octagon);
+  expect(button(markup, "Lift pump")).toMatch(/^aria-label="Lift pump[^"]*, a Stop"/);
+  expect(markup).toMatch(/aria-label="Hose from [^"]*, a Stop"/);
+  expect(button(markup, "Separator 1")).not.toContain(octagon);
+});

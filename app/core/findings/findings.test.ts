@@ -105,6 +105,8 @@ describe("each rule on a plan that fails it and on one that passes", () => {
     const finding = of(marram(), "noShutOff");
     expect(finding).toMatchObject({ ids: ["dayTank"], grade: "mend", school: "abycH33" });
     expect(finding?.values.lostM3).toBeCloseTo(0.081125, 9);
+    // By road no school of boats is named.
+    expect(of({ ...marram(), kind: "truck" }, "noShutOff")).not.toHaveProperty("school");
     expect(of(startJob("s", "S", "oneTank"), "noShutOff")).toBeUndefined();
   });
 

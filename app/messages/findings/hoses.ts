@@ -68,7 +68,7 @@ function petrolWords(v: ValuesOf<"petrol">, say: Say): Words {
       return [
         `${v.part} stands more than ${say.length(PUMP_NEAR_M)} from the engine, with petrol`,
         "",
-        "A line under pressure through the boat feeds a fire for as long as the pump runs.",
+        "A line under pressure feeds a fire for as long as the pump runs.",
         `A pump on the engine or within ${say.length(PUMP_NEAR_M)} of it. Licensed work where the law says so.`,
       ];
     case "pumpWithoutEngine":

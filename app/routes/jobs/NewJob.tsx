@@ -1,4 +1,4 @@
-import { useState } from "react";
+import { useRef, useState } from "react";
 import { useFetcher } from "react-router";
 import styled from "styled-components";
 import { type StarterId, starterIds } from "~/core/edit/starters";
@@ -24,7 +24,11 @@ export default function NewJob({ onClose }: { onClose: () => void }) {
   const [name, setName] = useState("New job");
   const [starter, setStarter] = useState<StarterId>("nothing");
   const fetcher = useFetcher();
+  // Enter pressed twice is one job: a second one would call the first off.
+  const isBegun = useRef(false);
   const start = async () => {
+    if (isBegun.current) return;
+    isBegun.current = true;
     await fetcher.submit({ intent: "create", name, starter }, { method: "post" });
     onClose();
   };

@@ -3,7 +3,7 @@
  * Seen in three seconds: which tank feeds, where the return goes, which way is live.
  */
 import { Minus, Pause, Play, Plus } from "lucide-react";
-import { useRef, useState } from "react";
+import { useMemo, useRef, useState } from "react";
 import { Link, useOutletContext } from "react-router";
 import styled from "styled-components";
 import { type Spot, spotOf } from "~/core/edit/adding";
@@ -29,6 +29,7 @@ import { PlansDialog } from "./PlansDialog";
 import { Tidy } from "./Tidy";
 import { UNDER_PX, useFit } from "./useFit";
 import { useOperate } from "./useOperate";
+import { usePinch } from "./usePinch";
 import { InVehicle } from "./vehicle/InVehicle";
 
 export const meta = () => [{ title: "Lay out · Iron Keel" }];
@@ -49,13 +50,15 @@ const Zoom = styled.div`
 const Stage = styled.div`
   position: relative; min-height: 0; display: grid;
   &[hidden] { display: none; }
+  [data-pinched] + canvas { visibility: hidden; }
   @media (max-width: 600px) { display: none; }
 `;
 const Canvas = styled.div`
   overflow: auto; position: relative; min-height: 0; min-width: 0;
   background-image: linear-gradient(var(--hairline) 1px, transparent 1px), linear-gradient(90deg, var(--hairline) 1px, transparent 1px);
   background-size: 40px 40px; background-position: -1px -1px; background-blend-mode: normal;
-  svg { display: block; }
+  touch-action: pan-x pan-y;
+  svg { display: block; will-change: transform; }
   @media (max-width: 600px) { display: none; }
 `;
 const Wash = styled.div`
@@ -69,7 +72,7 @@ const zooms = [0.5, 0.62, 0.75, 0.87, 1, 1.2, 1.5];
 
 export default function LayOut() {
   const open = useJob();
-  const { job, plan, network, dispatch, select, selectedId, focusFinding } = open;
+  const { job, plan, network, dispatch, select, selectedId, focusFinding, findings, lineUp } = open;
   const { verdict } = useExplored();
   const openSheet = useOutletContext<() => void>();
   const placed = usePlumbing(network);
@@ -89,6 +92,7 @@ export default function LayOut() {
   const { here } = useDifferences(other);
   const fit = useFit(canvas, placed);
   const scale = zoom ?? fit;
+  usePinch(canvas, scale, setZoom);
 
   /** On a narrow screen a row of the outline opens what can be done with it. */
   const inspect = (id: Id) => {
@@ -96,6 +100,17 @@ export default function LayOut() {
     openSheet();
   };
   const operate = useOperate();
+  // Of the chosen line-up, or of whichever.
+  const stopIds = useMemo(
+    () =>
+      new Set(
+        findings
+          .filter(({ grade, setAside }) => grade === "stop" && !setAside)
+          .filter(({ lineUpIds }) => lineUpIds.length === 0 || lineUpIds.includes(lineUp?.id ?? ""))
+          .flatMap(({ ids }) => ids.slice(0, 1)),
+      ),
+    [findings, lineUp?.id],
+  );
   const [begun, begin] = useState<PlacedPort | null>(null);
   const [spot, setSpot] = useState<Spot | null>(null);
   /** What has the focus on the drawing, or is chosen. */
@@ -220,6 +235,7 @@ export default function LayOut() {
                   onMove={move}
                   scale={scale}
                   differences={here}
+                  stopIds={stopIds}
                 />
                 <Nubs placed={placed} scale={scale} joining={joining} />
               </svg>

@@ -88,14 +88,16 @@ function LimitsAndSchools() {
           check={(si) => (si > 0 && si <= 1 ? null : "More than 0, at most 100 %.")}
           onCommit={(freeAirFraction) => set({ freeAirFraction })}
         />
-        <Select
-          label="Shut-off at the tank by"
-          value={job.schools.shutOff}
-          options={shutOffSchools}
-          onChange={(shutOff) =>
-            void dispatch({ name: "editJob", change: { schools: { ...job.schools, shutOff } } })
-          }
-        />
+        {job.kind === "boat" && (
+          <Select
+            label="Shut-off at the tank by"
+            value={job.schools.shutOff}
+            options={shutOffSchools}
+            onChange={(shutOff) =>
+              void dispatch({ name: "editJob", change: { schools: { ...job.schools, shutOff } } })
+            }
+          />
+        )}
       </Fields>
     </Sheet>
   );

@@ -72,7 +72,8 @@ export const noShutOff = rule({
             ids: [tank.id],
             lineUpIds: [],
             basis: "common" as const,
-            school: job.schools.shutOff,
+            // Both schools are of boats.
+            ...(job.kind === "boat" ? { school: job.schools.shutOff } : {}),
             values: {
               tank: tank.name,
               port: port.name,
