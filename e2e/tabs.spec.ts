@@ -1,5 +1,5 @@
 import { openMarram } from "./helpers";
-import { expect, expectAccessible, type Page, setScheme, test } from "./test";
+import { expect, expectAccessible, faultsOf, type Page, setScheme, test } from "./test";
 
 const tabs: Readonly<Record<string, readonly RegExp[]>> = {
   survey: [/^Tanks$/, /^Fuel and site$/, /^Hoses$/, /^Samples$/, /^To measure/, /^Report$/],
@@ -38,7 +38,10 @@ for (const width of [1280, 768, 390]) {
     test.use({ viewport: { width, height: 844 }, hasTouch: width < 1000, isMobile: width < 500 });
     for (const [place, names] of Object.entries(tabs))
       test(`${place}, tab by tab: nothing hangs over the edge, and nobody is shut out`, async ({ page }) => {
+        const faults = faultsOf(page);
         await openMarram(page, place);
+        await expect(page).toHaveTitle(/Iron Keel/);
+        await expect(page.locator("#place")).not.toBeEmpty();
         const look = async () => {
           expect(await page.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(width);
           // What is wider than the screen stands in a frame of its own that scrolls.
@@ -71,6 +74,7 @@ for (const width of [1280, 768, 390]) {
             await expect(page.getByRole("tab", { name }).first()).toHaveAttribute("aria-selected", "true");
             await look();
           });
+        expect(faults).toEqual([]);
       });
   });
 }
@@ -103,15 +107,4 @@ test.describe("at twice its size", () => {
     expect(keel.y).toBeGreaterThanOrEqual(place.y + place.height - 1);
     expect(await page.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(640);
   });
-});
-
-test("every sheet to print shuts nobody out", async ({ page }) => {
-  await openMarram(page, "print/valves");
-  const sheets = "valves bleed dip work torque leak estimate clips labels cuts holes log".split(" ");
-  for (const sheet of sheets)
-    await test.step(sheet, async () => {
-      await page.goto(`/job/marram/print/${sheet}`);
-      await expect(page.getByRole("heading").first()).toBeVisible();
-      await expectAccessible(page, "#place");
-    });
 });
