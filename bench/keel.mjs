@@ -115,6 +115,38 @@ await withBrowser(11, async (browser, address) => {
   );
 
   const devtools = await page.context().newCDPSession(page);
+  // By touch, on the drawing at a size at which it does not fit.
+  for (let i = 0; i < 4; i++) await page.getByRole("button", { name: "Larger" }).click();
+  await page.waitForTimeout(800);
+  const byHand = async (what, gesture) => {
+    const watched = framesOf(page, 110);
+    for (let i = 0; i < 4; i++) await gesture(i);
+    told(what, await watched);
+  };
+  await byHand("200-part drawing panned by touch", (i) =>
+    devtools.send("Input.synthesizeScrollGesture", {
+      x: 500,
+      y: 400,
+      xDistance: i % 2 ? 220 : -220,
+      yDistance: i % 2 ? 120 : -120,
+      speed: 700,
+      gestureSourceType: "touch",
+    }),
+  );
+  await byHand("200-part drawing pinched by touch", async (i) => {
+    const touch = (type, apart) =>
+      devtools.send("Input.dispatchTouchEvent", {
+        type,
+        touchPoints: apart === 0 ? [] : [-apart, apart].map((by, id) => ({ x: 500 + by, y: 360, id })),
+      });
+    await touch("touchStart", 60);
+    for (let k = 1; k <= 16; k++) {
+      await touch("touchMove", 60 + (i % 2 ? -2 : 3) * k);
+      await page.waitForTimeout(14);
+    }
+    await touch("touchEnd", 0);
+  });
+  await page.getByRole("button", { name: "Fit the drawing" }).click();
   await devtools.send("Performance.enable");
   const busy = async () =>
     (await devtools.send("Performance.getMetrics")).metrics.find(({ name }) => name === "TaskDuration").value;
@@ -126,16 +158,33 @@ await withBrowser(11, async (browser, address) => {
   await page.waitForTimeout(3000);
   console.log(`  opened: ${((await busy()) * 1000).toFixed(0)} ms of main thread in all`);
 
+  const ended = (what, times) => {
+    const settled = times.slice(4);
+    console.log(
+      `  ${what}: median ${quantile(settled, 0.5).toFixed(0)} ms, p95 ${quantile(settled, 0.95).toFixed(0)} ms`,
+    );
+  };
   // A change of the large plan, which every name on the drawing shows: from the press to the drawing.
   const toggles = [];
   for (let i = 0; i < 24; i++) {
     toggles.push(await pressed(page, 'button[aria-label^="Units"]', "svg[data-drawing]"));
     await page.waitForTimeout(400);
   }
-  const settled = toggles.slice(4);
-  console.log(
-    `  a change to the repainted drawing: median ${quantile(settled, 0.5).toFixed(0)} ms, p95 ${quantile(settled, 0.95).toFixed(0)} ms`,
-  );
+  ended("a change of units to the repainted drawing", toggles);
+  // A typed figure, from Enter to the drawing with its new pressures.
+  await page.locator('[data-drawing] [aria-label^="Hose from"]').first().focus();
+  await page.keyboard.press("Enter");
+  const bore = page.getByRole("textbox", { name: "Bore" });
+  await bore.waitFor();
+  const typed = [];
+  for (let i = 0; i < 24; i++) {
+    await bore.fill(i % 2 ? "8 mm" : "9.5 mm");
+    const taken = typedToDrawn(page);
+    await bore.press("Enter");
+    typed.push(await taken);
+    await page.waitForTimeout(600);
+  }
+  ended("a typed bore to the repainted drawing", typed);
 });
 
 /** Gaps between frames, ms; the first ten are of what went before. */
@@ -154,5 +203,31 @@ function framesOf(page, count = 180) {
         requestAnimationFrame(step);
       }),
     count,
+  );
+}
+
+/** From Enter in a field to the task after the frame that shows another drawing, ms. */
+function typedToDrawn(page) {
+  return page.evaluate(
+    () =>
+      new Promise((done) => {
+        let began = 0;
+        window.addEventListener("keydown", () => (began = performance.now()), { capture: true, once: true });
+        const observer = new MutationObserver(() => {
+          if (began === 0) return;
+          observer.disconnect();
+          requestAnimationFrame(() => {
+            const { port1, port2 } = new MessageChannel();
+            port1.onmessage = () => done(performance.now() - began);
+            port2.postMessage(0);
+          });
+        });
+        observer.observe(document.querySelector("svg[data-drawing]"), {
+          subtree: true,
+          childList: true,
+          characterData: true,
+          attributes: true,
+        });
+      }),
   );
 }
