@@ -145,30 +145,27 @@ const LEAST_MOVE_PA = 50;
 
 /** Which figures of the line-up the last change moved. */
 function useMoved(revision: number, verdict: LineUpVerdict | null): Moved[] {
-  const last = useRef<{
-    revision: number;
-    lineUpId: Id | null;
-    figures: ReturnType<typeof figuresOfVerdict>;
-  }>({ revision, lineUpId: null, figures: null });
-  const [moved, setMoved] = useState<Moved[]>([]);
-  useEffect(() => {
-    const figures = figuresOfVerdict(verdict);
-    const before = last.current;
-    const lineUpId = verdict?.lineUp.id ?? null;
-    if (revision !== before.revision && lineUpId === before.lineUpId && figures && before.figures) {
-      const lineUpName = verdict?.lineUp.name ?? "";
-      setMoved(
-        (["vacuum", "feed", "worst"] as const).flatMap((what) => {
-          const [beforePa, afterPa] = [before.figures?.[what], figures[what]];
-          if (beforePa == null || afterPa == null || Math.abs(beforePa - afterPa) < LEAST_MOVE_PA) return [];
-          return [{ what, beforePa, afterPa, lineUpName }];
-        }),
-      );
-    } else if (lineUpId !== before.lineUpId) setMoved([]);
-    last.current = { revision, lineUpId, figures };
-  }, [revision, verdict]);
+  const figures = useMemo(() => figuresOfVerdict(verdict), [verdict]);
+  const lineUpId = verdict?.lineUp.id ?? null;
+  const [last, setLast] = useState({ revision, lineUpId, figures, moved: NOTHING_MOVED });
+  if (last.revision === revision && last.lineUpId === lineUpId && last.figures === figures) return last.moved;
+  let { moved } = last;
+  if (lineUpId !== last.lineUpId) moved = NOTHING_MOVED;
+  else if (revision !== last.revision && figures && last.figures) {
+    const before = last.figures;
+    const lineUpName = verdict?.lineUp.name ?? "";
+    moved = (["vacuum", "feed", "worst"] as const).flatMap((what) => {
+      const [beforePa, afterPa] = [before[what], figures[what]];
+      if (beforePa == null || afterPa == null || Math.abs(beforePa - afterPa) < LEAST_MOVE_PA) return [];
+      return [{ what, beforePa, afterPa, lineUpName }];
+    });
+    if (moved.length === 0) moved = NOTHING_MOVED;
+  }
+  // As it is drawn, not after: an effect would have all that stands in the job drawn twice.
+  setLast({ revision, lineUpId, figures, moved });
   return moved;
 }
+const NOTHING_MOVED: Moved[] = [];
 
 function offerFile(held: Job, say: Say, text: string): void {
   const save = async () => {

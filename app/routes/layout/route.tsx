@@ -255,7 +255,7 @@ export default function LayOut() {
         )}
       </Stage>
       {isEmpty && isNarrow && <p style={{ padding: "12px 14px" }}>{nothingYet}</p>}
-      <PlanOutline onInspect={inspect} onPort={(ref) => setSpot({ kind: "port", ref })} />
+      {isNarrow && <PlanOutline onInspect={inspect} onPort={(ref) => setSpot({ kind: "port", ref })} />}
       {other && <OtherPlan other={other} scale={scale} />}
       {tidying && <Tidy network={network} onClose={() => setTidying(false)} />}
       {spot && <AddPart spot={spot} isOpen onOpenChange={(open) => !open && setSpot(null)} />}
