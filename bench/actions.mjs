@@ -48,6 +48,10 @@ class Hand {
   async pick(name) {
     await this.click(this.page.locator("[data-drawing]").getByRole("button", { name }).first());
   }
+  /** Where joining leaves something else at hand. */
+  async go(name) {
+    await this.pick(name);
+  }
   /** Adds something where the hand points: at what is chosen, or at what was just added. */
   async part(kind, name) {
     await this.press("Add a part");
@@ -149,21 +153,15 @@ class Keys extends Hand {
     await this.page.keyboard.type(text);
     this.actions++;
     await this.key("Enter");
-    if (await this.page.locator("#chosen").count()) await this.key("Escape");
+    await this.page.waitForTimeout(150);
+    const isTyping = await this.page.evaluate(() => document.activeElement?.matches("input"));
+    if (isTyping && (await this.page.locator("#chosen").count())) await this.key("Escape");
   }
+  /** From the palette. */
   async fuel(grade) {
-    await this.key("1");
-    const tabs = this.page.getByRole("tab", { name: "Tanks" });
-    await tabs.waitFor();
-    // Past the head at once, to what the place holds.
-    await this.click(this.button("Skip to the drawing"));
-    await this.reach(tabs);
-    await this.key("ArrowRight");
-    await this.choose(/Fuel$/, grade);
-    await this.key("Escape");
-    await this.key("2");
-    await this.button("Add engine").waitFor();
-    await this.page.waitForTimeout(300);
+    await this.key("Control+k");
+    await this.option(`Fuel: ${grade}`);
+    await this.page.waitForTimeout(400);
   }
   /** Enter in the name's field starts it. */
   async start(name) {
@@ -186,6 +184,14 @@ class Keys extends Hand {
     await this.option(sought);
     await this.page.waitForTimeout(300);
   }
+  async atHand() {
+    return this.page.evaluate(
+      () => document.activeElement?.closest("[data-drawing] [data-id]")?.getAttribute("aria-label") ?? "",
+    );
+  }
+  async go(name) {
+    if (!name.test(await this.atHand())) await this.pick(name);
+  }
   async part(kind, name) {
     await this.press("Add a part");
     await this.option(kind);
@@ -194,10 +200,7 @@ class Keys extends Hand {
   }
   async join(from, to) {
     const [owner] = from.split(", ");
-    const atHand = await this.page.evaluate(
-      () => document.activeElement?.closest("[data-drawing] [data-id]")?.getAttribute("aria-label") ?? "",
-    );
-    if (!atHand.includes(owner)) await this.pick(owner);
+    if (!(await this.atHand()).includes(owner)) await this.pick(owner);
     await this.key("a");
     await this.option(to);
     await this.page.waitForTimeout(500);
@@ -285,11 +288,11 @@ const builds = {
     ])
       await hand.part(kind);
     await hand.join("Separator 2, out", "Engine, feed");
-    await hand.join("Starboard tank, supply", "Selector, way 2");
-    await hand.pick(/^Engine/);
+    await hand.go(/^Engine/);
     await hand.part("Selector valve", "Return");
     await hand.join("Return, way 1", "Port tank, return");
     await hand.join("Return, way 2", "Starboard tank, return");
+    await hand.join("Starboard tank, supply", "Selector, way 2");
     await hand.lineUp();
     await hand.lineUp();
     return hand;

@@ -462,7 +462,6 @@ test("by keys alone: a job begun, a tank called otherwise, given a stripping tub
   await page.keyboard.press("F2");
   await page.keyboard.type("Day tank");
   await page.keyboard.press("Enter");
-  await page.keyboard.press("Escape");
   await expect(drawn(/^Tank Day tank/)).toBeFocused();
   await page.keyboard.press("a");
   await expect(page.getByRole("dialog")).toContainText("Add at Day tank, supply");
@@ -470,7 +469,11 @@ test("by keys alone: a job begun, a tank called otherwise, given a stripping tub
   await page.keyboard.type("engine, feed");
   await page.keyboard.press("Enter");
   await expect(page.getByRole("button", { name: /^Hose from Day tank to Engine/ })).toHaveCount(1);
-  // Joined from, it stays at hand, with what else it has free.
+  // It has no more to give: the engine is at hand, with its return.
+  await expect(drawn(/^Engine/)).toBeFocused();
+  await page.keyboard.press("Control+k");
+  await page.keyboard.type("day tank");
+  await page.keyboard.press("Enter");
   await expect(drawn(/^Tank Day tank/)).toBeFocused();
   await page.keyboard.press("a");
   await page.keyboard.type("stripping");

@@ -2,8 +2,8 @@ import { describe, expect, test } from "@jest/globals";
 import { buildNetwork } from "../network/network";
 import { freePorts } from "../plan/joining";
 import { currentPlan, portKey } from "../plan/ports";
-import type { Job } from "../plan/types";
-import { adding, fitsSpot, type Spot, spotOf, type Thing } from "./adding";
+import type { Job, PortRef } from "../plan/types";
+import { adding, fitsSpot, nextAtHand, type Spot, spotOf, type Thing } from "./adding";
 import { applyCommand } from "./commands";
 import { startJob } from "./starters";
 
@@ -116,4 +116,16 @@ test("it goes to the chosen hose, to the free end of a chosen part, to a chosen 
   expect(spot(job, null)).toEqual({ kind: "loose" });
   const { after, id } = add({ kind: "part", part: "filter" }, { kind: "port", ref: run.from }, bare);
   expect(spot(after, id)).toEqual({ kind: "port", ref: { part: id, port: "out" } });
+});
+
+test("joined from, it stays at hand while it has more to give; else what it was joined to is", () => {
+  const bare = applyCommand(job, { name: "disconnect", id: run.id }).job;
+  const now = currentPlan(bare);
+  const next = (from: PortRef, to: PortRef) => nextAtHand(bare, freePorts(bare, now), from, to);
+  // A tank with one outlet gives no more; given a second, it stays.
+  expect(next(run.from, run.to)).toBe(run.to.part);
+  const tank = bare.tanks.find(({ id }) => id === run.from.part)!;
+  const outlet = tank.ports.find(({ role }) => role === "outlet")!;
+  const two = { ...bare, tanks: [{ ...tank, ports: [...tank.ports, { ...outlet, id: "second" }] }] };
+  expect(nextAtHand(two, freePorts(two, now), run.from, run.to)).toBe(run.from.part);
 });

@@ -227,3 +227,16 @@ export function spotOf(
     own.find((port) => isGiving(job, port));
   return at ? { kind: "port", ref: at.ref } : { kind: "loose" };
 }
+
+/** What is at hand once a port is joined: what it is of while that has more to give, else what it was joined to. */
+export function nextAtHand(
+  job: Job,
+  free: readonly Pick<PlacedPort, "ref" | "role">[],
+  from: PortRef,
+  to: PortRef,
+): Id {
+  const givesMore = free.some(
+    (port) => port.ref.part === from.part && portKey(port.ref) !== portKey(from) && isGiving(job, port),
+  );
+  return givesMore ? from.part : to.part;
+}

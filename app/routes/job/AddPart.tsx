@@ -3,9 +3,9 @@
  * Seen in three seconds: where it will go, and the list narrowing to what is typed, what is there already first.
  */
 import { useState } from "react";
-import { adding, fitsSpot, type Spot, type Thing } from "~/core/edit/adding";
+import { adding, fitsSpot, nextAtHand, type Spot, type Thing } from "~/core/edit/adding";
 import { newId } from "~/core/kinds/ids";
-import { joinables } from "~/core/plan/joining";
+import { freePorts, joinables } from "~/core/plan/joining";
 import { placedPorts, portKey } from "~/core/plan/ports";
 import type { PortRef, Tank } from "~/core/plan/types";
 import { type Fitting, fittingsFor } from "~/core/tanks/fitting";
@@ -50,13 +50,13 @@ export function AddPart({
   const from = spot.kind === "port" ? spot.ref : null;
   // What it is not for is joined from its own list of ports, never by the way.
   const joins = from ? joinables(job, plan, from).filter(({ rank }) => rank < 2) : [];
-  /** Joined from here, whatever else it has free goes next: it stays chosen. */
   const join = async (to: PortRef) => {
     if (!from) return;
+    const next = nextAtHand(job, freePorts(job, plan), from, to);
     const { ok } = await dispatch({ name: "connect", id: newId(), from, to });
     if (!ok) return;
-    select(from.part);
-    focusDrawn(from.part);
+    select(next);
+    focusDrawn(next);
   };
   const where = () => {
     if (spot.kind === "hose") return `Let into ${nameOf(job, spot.runId)}`;

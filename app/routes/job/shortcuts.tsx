@@ -13,6 +13,8 @@ import {
 import { useNavigate } from "react-router";
 import styled from "styled-components";
 import { places } from "~/core/findings/rule";
+import { presetFuel } from "~/core/fuel/fuel";
+import { gradeIds, grades } from "~/core/fuel/grades";
 import { partsOf } from "~/core/plan/ports";
 import { placeNames } from "~/messages/outcomes";
 import { useJob } from "~/state/job";
@@ -59,11 +61,17 @@ function acrossToFigures(chosenId: string | null): void {
   else if (chosenId !== null) focusDrawn(chosenId);
 }
 
-/** To the name of what is chosen, all of it marked: what is typed takes its place. */
-function toItsName(): void {
+/** To the name of what is chosen, all of it marked: what is typed takes its place, and Enter goes back to the drawing. */
+function toItsName(chosenId: string | null): void {
   const name = document.querySelector<HTMLInputElement>('#chosen input[name="name"]');
-  name?.focus();
-  name?.select();
+  if (!name || chosenId === null) return;
+  name.focus();
+  name.select();
+  const onKey = ({ key }: KeyboardEvent) => {
+    if (key === "Enter") setTimeout(() => focusDrawn(chosenId));
+  };
+  name.addEventListener("keydown", onKey);
+  name.addEventListener("blur", () => name.removeEventListener("keydown", onKey), { once: true });
 }
 
 export function ShortcutsProvider({ children }: { children: ReactNode }) {
@@ -105,8 +113,13 @@ export function ShortcutsProvider({ children }: { children: ReactNode }) {
       key: "f",
       run: () => acrossToFigures(open.selectedId),
     },
-    { id: "name", name: "Call what is chosen otherwise", key: "F2", run: toItsName },
+    { id: "name", name: "Call what is chosen otherwise", key: "F2", run: () => toItsName(open.selectedId) },
     { id: "unselect", name: "Choose nothing", key: "Escape", run: () => open.select(null) },
+    ...gradeIds.map((grade) => ({
+      id: `fuel-${grade}`,
+      name: `Fuel: ${grades[grade].standard}`,
+      run: () => void open.dispatch({ name: "editJob", change: { fuel: presetFuel(grade) } }),
+    })),
     ...plan.lineUps.map((one) => ({
       id: `lineUp-${one.id}`,
       name: `Line-up: ${one.name}`,
