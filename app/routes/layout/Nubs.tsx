@@ -22,7 +22,7 @@ const Nub = styled.g`
   &:focus-visible .halo { stroke: var(--act); stroke-width: 2; }
 `;
 const Said = styled.p`
-  position: absolute; left: 12px; bottom: 10px; z-index: 3; margin: 0; max-width: calc(100% - 220px); pointer-events: none;
+  position: absolute; right: 12px; bottom: 10px; z-index: 3; margin: 0; max-width: calc(100% - 250px); pointer-events: none;
   &[data-held="true"] { background: var(--ink); color: var(--raised); padding: 6px 10px; border-radius: 2px; }
 `;
 /** A hand lets go within this of a nub, screen px. */

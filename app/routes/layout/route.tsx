@@ -44,7 +44,7 @@ const Bar = styled.div`
   > .grow { flex: 1; }
 `;
 const Zoom = styled.div`
-  display: flex; position: absolute; right: 14px; bottom: 6px; z-index: 3; background: var(--panel); border: 1px solid var(--hairline); border-radius: 2px;
+  display: flex; position: absolute; left: 12px; bottom: 6px; z-index: 3; background: var(--panel); border: 1px solid var(--hairline); border-radius: 2px;
   @media (max-width: 600px) { display: none; }
 `;
 const Stage = styled.div`
