@@ -1,12 +1,16 @@
 /** A head with two of each port: each pair is one place, whichever of it a hose is on. */
 import { expect, test } from "@jest/globals";
+import { bleedTask, provedBleed } from "../air/report";
 import { faultsOf } from "../drawing/checked.fixture";
 import { placedOf } from "../drawing/placed";
 import { applyCommand } from "../edit/commands";
 import { startJob } from "../edit/starters";
+import { findingsOf } from "../findings/findings";
 import { isJoined } from "../findings/flow/notJoined";
 import { LineUpSolver } from "../hydraulics/solve";
 import { buildNetwork } from "../network/network";
+import { derive } from "../order/derive";
+import { ordered } from "../order/facts";
 import { partLines } from "../parts/partsList";
 import { currentPlan, joinedPorts } from "../plan/ports";
 import type { Job, PortRef } from "../plan/types";
@@ -87,3 +91,31 @@ test("drawn, each pair stands on one side, under one another, whichever is joine
     expect([faults.overPx, faults.throughBodies, faults.overNames, faults.noWay]).toEqual([0, [], [], []]);
   }
 });
+
+test("whichever of its ports are used: the same findings, the same work, bled as the plain head is", () => {
+  const plugged = applyCommand(twin(job), {
+    name: "editPart",
+    id: filter.id,
+    change: { sparePorts: { count: 0, plugged: true } },
+  }).job;
+  const told = (of: Job) =>
+    findingsOf(of, [])
+      .map(({ rule, grade, ids }) => `${rule} ${grade} ${ids.join(" ")}`)
+      .sort();
+  const worked = (of: Job) => {
+    const { steps, found } = derive(of, null, currentPlan(of));
+    const order = ordered(steps, found);
+    return order.outcome === "order" ? order.steps.map(({ verb }) => verb).sort() : order.outcome;
+  };
+  const bled = (of: Job) => {
+    const task = bleedTask(of, currentPlan(of).lineUps[0]!, { kind: "dry" });
+    const found = task && provedBleed(of, task, of.schools);
+    return found && [found.procedure.left, Math.round(found.procedure.airM3 * 1e9)];
+  };
+  for (const ports of [{ in: "in2" }, { in: "in2", out: "out2" }]) {
+    const led = moved(plugged, ports);
+    expect(told(led)).toEqual(told(job));
+    expect(worked(led)).toEqual(worked(job));
+    expect(bled(led)).toEqual(bled(job));
+  }
+}, 60_000);
