@@ -4,7 +4,7 @@ import type { BufferGeometry } from "three";
 import { currentPlan, partsOf } from "~/core/plan/ports";
 import type { Job, TankShape } from "~/core/plan/types";
 import { type Corner, type Face, facesOf, roundFaces } from "~/core/tanks/faces";
-import { hull, vee } from "~/core/tanks/shapes.fixture";
+import { hull, STEP_M, vee } from "~/core/tanks/shapes.fixture";
 import { capacityM3 } from "~/core/tanks/tank";
 import { partSolid } from "~/core/vehicle/bodies";
 import { geometryOf } from "./geometry";
@@ -31,18 +31,9 @@ const areaM2 = (triangles: readonly [Corner, Corner, Corner][]) =>
 const volumeM3 = (triangles: readonly [Corner, Corner, Corner][]) =>
   triangles.reduce((sum, [a, b, c]) => sum + dot(a, cross(b, c)) / 6, 0);
 
-const step: [number, number][] = [
-  [0, 0.2],
-  [0.25, 0.2],
-  [0.25, 0],
-  [0.62, 0],
-  [0.62, 0.56],
-  [0, 0.56],
-];
-
 describe("faces as triangles", () => {
   test("a flat step, which is not convex, keeps its area: 0.62 by 0.56 less 0.25 by 0.2", () => {
-    const face: Face = step.map(([y, z]): Corner => [1, y, z]);
+    const face: Face = STEP_M.map(([y, z]): Corner => [1, y, z]);
     const triangles = trianglesOf(geometryOf([face]));
     expect(triangles).toHaveLength(4);
     expect(areaM2(triangles)).toBeCloseTo(0.62 * 0.56 - 0.25 * 0.2, 6);
@@ -56,7 +47,7 @@ describe("faces as triangles", () => {
       ([y, z]) => [0.6 * y, 0.8 * y, z],
     ];
     for (const turn of turns)
-      expect(areaM2(trianglesOf(geometryOf([step.map(turn)])))).toBeCloseTo(0.62 * 0.56 - 0.25 * 0.2, 6);
+      expect(areaM2(trianglesOf(geometryOf([STEP_M.map(turn)])))).toBeCloseTo(0.62 * 0.56 - 0.25 * 0.2, 6);
   });
 
   test("a face whose first three corners lie in one line is taken for what it is", () => {
@@ -78,7 +69,7 @@ describe("faces as triangles", () => {
   test.each<[string, TankShape, number]>([
     ["box", { kind: "box", lengthM: 1, widthM: 0.5, heightM: 0.4 }, 1e-6],
     ["V section", { kind: "prism", section: vee, lengthM: 1.04 }, 1e-6],
-    ["step", { kind: "prism", section: step, lengthM: 0.505 }, 1e-6],
+    ["step", { kind: "prism", section: STEP_M, lengthM: 0.505 }, 1e-6],
     // Its sides are no planes: which way they are cut in two matters by a little.
     ["hull", hull, 5e-3],
     ["dished drum", { kind: "cylinder", axis: "x", diameterM: 0.6, lengthM: 1.2, endDepthM: 0.15 }, 3e-2],

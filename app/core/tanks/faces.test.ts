@@ -1,7 +1,7 @@
 import { describe, expect, test } from "@jest/globals";
 import type { TankShape } from "../plan/types";
 import { boxFaces, type Corner, type Face, facesOf, laidAlong, roundFaces } from "./faces";
-import { hull, vee } from "./shapes.fixture";
+import { hull, STEP_M, vee } from "./shapes.fixture";
 import { capacityM3 } from "./tank";
 
 /** Volume inside closed faces by the divergence theorem, each cut into triangles from its first corner. */
@@ -40,14 +40,7 @@ const flat: [string, TankShape][] = [
     {
       kind: "prism",
       lengthM: 0.505,
-      section: [
-        [0, 0.2],
-        [0.25, 0.2],
-        [0.25, 0],
-        [0.62, 0],
-        [0.62, 0.56],
-        [0, 0.56],
-      ],
+      section: STEP_M,
     },
   ],
   ["hull", hull],

@@ -44,3 +44,13 @@ export const hull = {
     },
   ],
 } satisfies TankShape & { sections: LoftSection[] };
+
+/** A flat step, which is not convex, m: 0.62 by 0.56 less 0.25 by 0.2. */
+export const STEP_M: [number, number][] = [
+  [0, 0.2],
+  [0.25, 0.2],
+  [0.25, 0],
+  [0.62, 0],
+  [0.62, 0.56],
+  [0, 0.56],
+];
