@@ -160,20 +160,48 @@ describe("hoses together", () => {
     expect(priceOf(crossed)).toBeGreaterThan(priceOf(plain) + 60);
   });
 
-  test("two ports of one tee are joined by a ring beside it", () => {
+  test("two ports of one tee are joined by a ring beside it, in the corner that is free", () => {
     const tee: DrawnNode = {
       ...body("t", 0, 0),
       kind: "tee",
       above: 0,
       below: 0,
       foot: 0,
-      ports: [
-        { key: "t.in", side: "WEST", row: 0 },
-        { key: "t.out", side: "EAST", row: 0 },
-      ],
+      ports: ["in", "out", "third"].map((port) => ({ key: `t.${port}`, side: "WEST" as const, row: 0 })),
     };
-    const way = new Grid([tee], new Map([["t", { x: 4, y: 4 }]])).find(hose("t", "t"));
-    expect(way.points?.[0]).toEqual(way.points?.at(-1));
-    expect(way.faults).toBe(0);
+    const places = new Map([
+      ["t", { x: 4, y: 4 }],
+      ["b", { x: 8, y: 4 }],
+      ["c", { x: -4, y: 1 }],
+    ]);
+    const nodes = [tee, body("b", 3, 3), body("c", 3, 3)];
+    const ring = hose("t", "t");
+    for (const third of ["b", "c"]) {
+      const grid = new Grid(nodes, places);
+      const other = grid.find({ id: "o", from: "t.third", to: third === "b" ? "b.in" : "c.out" });
+      grid.lay(other);
+      const way = grid.find(ring);
+      expect(way.points?.[0]).toEqual(way.points?.at(-1));
+      expect(way.faults).toBe(0);
+      const beside = other.points![1]!;
+      // It lies on no line that the other hose leaves the tee by.
+      const [dx, dy] = [Math.sign(beside.x - 4), Math.sign(beside.y - 4)];
+      for (const { x, y } of way.points!.slice(1, -1)) expect([x - 4, y - 4]).not.toEqual([dx, dy]);
+    }
+    // With every side of the tee taken it says that it lies on something.
+    const full = new Grid(nodes, places);
+    for (const [dx, dy] of [
+      [1, 0],
+      [-1, 0],
+      [0, 1],
+      [0, -1],
+    ] as const) {
+      const points = [
+        { x: 4, y: 4 },
+        { x: 4 + dx, y: 4 + dy },
+      ];
+      full.lay({ points, length: 1, bends: 0, faults: 0 });
+    }
+    expect(full.find(ring).faults).toBeGreaterThan(0);
   });
 });

@@ -4,7 +4,8 @@
  * crossings are square, by construction.
  */
 import type { Cell } from "../plan/types";
-import { type DrawnHose, type DrawnNode, isTee, type Side } from "./nodes";
+import { CELL_PX, type DrawnHose, type DrawnNode, isTee, type Side } from "./nodes";
+import type { Box } from "./room";
 
 const STEP = 1;
 const BEND = 5;
@@ -23,7 +24,9 @@ const MARGIN = 8;
 const DX = [1, 0, -1, 0] as const;
 const DY = [0, 1, 0, -1] as const;
 const EAST = 0;
+const SOUTH = 1;
 const WEST = 2;
+const NORTH = 3;
 
 export interface Way {
   /** Corners from its first port to its last, cells; null where there is none. */
@@ -223,17 +226,31 @@ export class Grid {
     );
   }
 
+  /** In the corner beside a tee where it lies on least. */
   private ringAt(at: number): Way {
     const x = (at % this.width) + this.left;
     const y = Math.floor(at / this.width) + this.top;
-    const points = [
-      { x, y },
-      { x, y: y - 1 },
-      { x: x + 1, y: y - 1 },
-      { x: x + 1, y },
-      { x, y },
-    ];
-    return { points, length: 4, bends: 3, faults: 0 };
+    const taken = this.taken.get(at) ?? 0;
+    const corners = [NORTH, SOUTH].flatMap((upright) =>
+      [EAST, WEST].map((level): Way => {
+        const [dx, dy] = [DX[level] as number, DY[upright] as number];
+        const points = [
+          { x, y },
+          { x, y: y + dy },
+          { x: x + dx, y: y + dy },
+          { x: x + dx, y },
+          { x, y },
+        ];
+        const faults = [upright, level].filter((dir) => taken & (1 << dir)).length;
+        const lies = points.slice(1, -1).filter((point) => !this.isFree(this.index(point.x, point.y))).length;
+        return { points, length: 4, bends: 3, faults: faults + lies };
+      }),
+    );
+    return corners.reduce((a, b) => (b.faults < a.faults ? b : a));
+  }
+
+  private isFree(at: number): boolean {
+    return !this.solid[at] && !this.name[at] && !this.level[at] && !this.upright[at];
   }
 
   private search({ from, to }: DrawnHose, over: boolean): Way | null {
@@ -363,6 +380,37 @@ export function portCells(nodes: readonly DrawnNode[], places: ReadonlyMap<strin
       ]);
     }),
   );
+}
+
+/** Free around everything, cells. */
+const PAD = 2;
+
+/** The sheet that bodies with their names, and ways, take up, cells. */
+export function extentOf(
+  nodes: readonly DrawnNode[],
+  places: ReadonlyMap<string, Cell>,
+  ways: ReadonlyMap<string, Way> = new Map(),
+): { left: number; top: number; width: number; height: number } {
+  let [left, top, right, bottom] = [Infinity, Infinity, -Infinity, -Infinity];
+  const take = (x0: number, y0: number, x1: number, y1: number) => {
+    left = Math.min(left, x0);
+    top = Math.min(top, y0);
+    right = Math.max(right, x1);
+    bottom = Math.max(bottom, y1);
+  };
+  for (const { id, overhang, columns, above, foot } of nodes) {
+    const { x, y } = places.get(id) as Cell;
+    take(x - overhang, y - above, x + columns + overhang, y + foot);
+  }
+  for (const { points } of ways.values()) for (const { x, y } of points ?? []) take(x, y, x, y);
+  if (!Number.isFinite(left)) return { left: 0, top: 0, width: 1, height: 1 };
+  return { left: left - PAD, top: top - PAD, width: right - left + 2 * PAD, height: bottom - top + 2 * PAD };
+}
+
+/** The same, px. */
+export function boxOf(...of: Parameters<typeof extentOf>): Box {
+  const { width, height } = extentOf(...of);
+  return { width: width * CELL_PX, height: height * CELL_PX };
 }
 
 /** Hoses by how far apart their ports stand; of two alike the same one first each time. */

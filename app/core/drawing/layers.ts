@@ -1,15 +1,12 @@
 /**
- * A drawing from nothing: layers from the tanks to the consumers, in each an order with few crossings, chains straight
- * (after Sugiyama, Tagawa and Toda 1981, and Brandes and Koepf 2002, on whole cells).
+ * Layers of a drawing from nothing, from the tanks to the consumers, in each an order with few crossings (after
+ * Sugiyama, Tagawa and Toda 1981).
  */
-import type { Id } from "../kinds/record";
-import type { Cell } from "../plan/types";
-import { priceOf, routed } from "./grid";
 import { type DrawnHose, type DrawnNode, isLast, isTank, ownerOf } from "./nodes";
 import type { Oriented } from "./orient";
 
 /** A node of a layer, or the place where a long hose passes it. */
-interface Vertex {
+export interface Vertex {
   node: DrawnNode | null;
   layer: number;
   above: number;
@@ -19,7 +16,7 @@ interface Vertex {
 }
 
 /** Part of a hose between two layers, by the rows of its ports under those of its vertices. */
-interface Segment {
+export interface Segment {
   left: number;
   leftRow: number;
   right: number;
@@ -227,222 +224,6 @@ function ordered(
   return best;
 }
 
-const apartRows = (a: Vertex, b: Vertex) => (a.node && b.node ? 2 : a.node || b.node ? 2 : 1);
-
-/** Rows: what can be straight is one block; blocks are packed, then drawn to where their hoses come from. */
-function rowsOf(
-  vertices: readonly Vertex[],
-  segments: readonly Segment[],
-  layers: readonly number[][],
-): number[] {
-  const place = new Int32Array(vertices.length);
-  for (const layer of layers) layer.forEach((vertex, i) => (place[vertex] = i));
-  const count = (side: "left" | "right") => {
-    const sum = new Int32Array(vertices.length);
-    for (const one of segments) sum[one[side]] = (sum[one[side]] as number) + 1;
-    return sum;
-  };
-  const [outs, ins] = [count("left"), count("right")];
-  const rank = (one: Segment) => {
-    const isPassing = !vertices[one.left]?.node && !vertices[one.right]?.node;
-    return isPassing ? 0 : outs[one.left] === 1 && ins[one.right] === 1 ? 1 : 2;
-  };
-  const block = vertices.map((_, i) => i);
-  /** Of a vertex under its block's row. */
-  const off = new Int32Array(vertices.length);
-  const members = vertices.map((_, i) => [i]);
-  const alignedRight = new Set<number>();
-  const alignedLeft = new Set<number>();
-  const accepted = new Map<number, Segment[]>();
-  for (const one of [...segments].sort((a, b) => rank(a) - rank(b))) {
-    if (alignedRight.has(one.left) || alignedLeft.has(one.right)) continue;
-    const gap = vertices[one.left]?.layer ?? 0;
-    const others = accepted.get(gap) ?? [];
-    const crosses = others.some(
-      (other) =>
-        ((place[one.left] as number) - (place[other.left] as number)) *
-          ((place[one.right] as number) - (place[other.right] as number)) <
-        0,
-    );
-    if (crosses) continue;
-    alignedRight.add(one.left);
-    alignedLeft.add(one.right);
-    accepted.set(gap, [...others, one]);
-    const [to, from] = [block[one.left] as number, block[one.right] as number];
-    const shift = (off[one.left] as number) + one.leftRow - one.rightRow - (off[one.right] as number);
-    for (const member of members[from] as number[]) {
-      block[member] = to;
-      off[member] = (off[member] as number) + shift;
-      members[to]?.push(member);
-    }
-    members[from] = [];
-  }
-  const row = new Int32Array(vertices.length);
-  const at = (vertex: number) => (row[block[vertex] as number] as number) + (off[vertex] as number);
-  const apart = (a: number, b: number) => {
-    const [upper, lower] = [vertices[a], vertices[b]] as [Vertex, Vertex];
-    return upper.foot + lower.above + apartRows(upper, lower);
-  };
-  // Packed to the top.
-  for (let round = 0, moved = true; moved && round < 400; round++) {
-    moved = false;
-    for (const layer of layers)
-      for (let i = 1; i < layer.length; i++) {
-        const [a, b] = [layer[i - 1], layer[i]] as [number, number];
-        const short = at(a) + apart(a, b) - at(b);
-        if (short <= 0) continue;
-        row[block[b] as number] = (row[block[b] as number] as number) + short;
-        moved = true;
-      }
-  }
-  const pulls: { other: number; by: number }[][] = vertices.map(() => []);
-  for (const { left, right, leftRow, rightRow } of segments) {
-    if (block[left] === block[right]) continue;
-    pulls[left]?.push({ other: right, by: rightRow - leftRow });
-    pulls[right]?.push({ other: left, by: leftRow - rightRow });
-  }
-  const blocks = vertices.flatMap((_, i) => ((members[i] as number[]).length > 0 ? [i] : []));
-  for (let round = 0; round < 16; round++) {
-    const isDown = round % 2 === 0;
-    const order = [...blocks].sort((a, b) => (isDown ? -1 : 1) * ((row[a] as number) - (row[b] as number)));
-    for (const one of order) {
-      let [low, high] = [-Infinity, Infinity];
-      const wishes: number[] = [];
-      for (const member of members[one] as number[]) {
-        const layer = layers[vertices[member]?.layer ?? 0] as number[];
-        const i = place[member] as number;
-        const [over, under] = [layer[i - 1], layer[i + 1]];
-        if (over !== undefined) low = Math.max(low, at(over) + apart(over, member) - (off[member] as number));
-        if (under !== undefined)
-          high = Math.min(high, at(under) - apart(member, under) - (off[member] as number));
-        for (const { other, by } of pulls[member] as { other: number; by: number }[])
-          wishes.push(at(other) + by - (off[member] as number));
-      }
-      if (wishes.length === 0) continue;
-      wishes.sort((a, b) => a - b);
-      const wish = wishes[(wishes.length - 1) >> 1] as number;
-      row[one] = Math.min(high, Math.max(low, wish));
-    }
-  }
-  return vertices.map((_, i) => at(i));
-}
-
-const GAP = 2;
-const MOST_TRACKS = 5;
-/** A drawing that is narrower than this is spread, cells. */
-const SHEET = 74;
-/** Room between tanks and consumers, so that parts can be let in. */
-const LEAST_SPAN = 18;
-
-/** Columns: each layer as near to the one before as bodies, names and upright hoses between let it. */
-function columnsOf(
-  vertices: readonly Vertex[],
-  segments: readonly Segment[],
-  layers: readonly number[][],
-  rows: readonly number[],
-): number[] {
-  const real = layers.map((layer) => layer.filter((vertex) => vertices[vertex]?.node));
-  const widest = real.map((layer) =>
-    Math.max(0, ...layer.map((vertex) => vertices[vertex]?.node?.columns ?? 0)),
-  );
-  const tracks = new Int32Array(layers.length);
-  for (const { left, right, leftRow, rightRow } of segments) {
-    const gap = vertices[left]?.layer ?? 0;
-    if ((rows[left] as number) + leftRow !== (rows[right] as number) + rightRow)
-      tracks[gap] = (tracks[gap] as number) + 1;
-  }
-  const start = new Int32Array(layers.length);
-  const columnOf = (vertex: number, layer: number) =>
-    (start[layer] as number) +
-    Math.floor(((widest[layer] as number) - (vertices[vertex]?.node?.columns ?? 0)) / 2);
-  for (let layer = 1; layer < layers.length; layer++) {
-    let at =
-      (start[layer - 1] as number) +
-      (widest[layer - 1] as number) +
-      GAP +
-      Math.min(MOST_TRACKS, Math.max(0, (tracks[layer - 1] as number) - 1));
-    for (const mine of real[layer] as number[]) {
-      const own = vertices[mine]?.node as DrawnNode;
-      const inset = columnOf(mine, layer) - (start[layer] as number);
-      for (let before = Math.max(0, layer - 3); before < layer; before++)
-        for (const other of real[before] as number[]) {
-          const node = vertices[other]?.node as DrawnNode;
-          const [y, otherY] = [rows[mine] as number, rows[other] as number];
-          if (y - own.above > otherY + node.foot || otherY - node.above > y + own.foot) continue;
-          const right = columnOf(other, before) + node.columns + node.overhang;
-          at = Math.max(at, right + 2 + own.overhang - inset);
-        }
-    }
-    start[layer] = at;
-  }
-  const last = layers.length - 1;
-  const width = (start[last] ?? 0) + (widest[last] ?? 0);
-  const spare = Math.max(SHEET - width, last === 1 ? LEAST_SPAN - (start[1] as number) : 0);
-  if (last > 0 && spare > 0)
-    for (let layer = 1; layer <= last; layer++)
-      start[layer] = (start[layer] as number) + Math.round((spare * layer) / last);
-  return vertices.map((vertex, i) => columnOf(i, vertex.layer));
-}
-
-/** From this many times as wide as high on, a drawing is folded into bands. */
-const LONG = 3;
-const MOST_BANDS = 3;
-
-/** A long drawing in bands one under the other, cut where few hoses pass. */
-function folded(
-  vertices: readonly Vertex[],
-  segments: readonly Segment[],
-  places: Map<Id, Cell>,
-  nodes: readonly DrawnNode[],
-): void {
-  const box = (of: readonly DrawnNode[]) => {
-    const all = of.map((node) => ({ node, at: places.get(node.id) as Cell }));
-    return {
-      left: Math.min(...all.map(({ node, at }) => at.x - node.overhang)),
-      right: Math.max(...all.map(({ node, at }) => at.x + node.columns + node.overhang)),
-      top: Math.min(...all.map(({ node, at }) => at.y - node.above)),
-      bottom: Math.max(...all.map(({ node, at }) => at.y + node.foot)),
-    };
-  };
-  const whole = box(nodes);
-  const [width, height] = [whole.right - whole.left, whole.bottom - whole.top];
-  if (width < LONG * height || width < 1.3 * SHEET) return;
-  const bands = Math.min(MOST_BANDS, Math.max(2, Math.round(Math.sqrt(width / (1.6 * height)))));
-  const last = Math.max(...vertices.map(({ layer }) => layer));
-  const passing = (cut: number) => segments.filter(({ left }) => vertices[left]?.layer === cut - 1).length;
-  const columnOf = (layer: number) =>
-    Math.min(
-      ...vertices.flatMap(({ node, layer: own }) =>
-        node && own === layer ? [places.get(node.id)?.x ?? 0] : [],
-      ),
-    );
-  const cuts: number[] = [];
-  for (let band = 1; band < bands; band++) {
-    const wanted = whole.left + (width * band) / bands;
-    let best: { cut: number; cost: number } | null = null;
-    for (let cut = (cuts.at(-1) ?? 1) + 1; cut <= last; cut++) {
-      const column = columnOf(cut);
-      if (!Number.isFinite(column)) continue;
-      const cost = Math.abs(column - wanted) + 12 * passing(cut);
-      if (!best || cost < best.cost) best = { cut, cost };
-    }
-    if (best) cuts.push(best.cut);
-  }
-  const bandOf = (layer: number) => cuts.filter((cut) => layer >= cut).length;
-  let down = 0;
-  for (let band = 0; band <= cuts.length; band++) {
-    const own = vertices.flatMap(({ node, layer }) => (node && bandOf(layer) === band ? [node] : []));
-    if (own.length === 0) continue;
-    const { left, top, bottom } = box(own);
-    const first = band === 0 ? left : whole.left + 6;
-    for (const node of own) {
-      const at = places.get(node.id) as Cell;
-      places.set(node.id, { x: at.x - left + first, y: at.y - top + down });
-    }
-    down += bottom - top + 4 + (cuts[band] === undefined ? 0 : passing(cuts[band] as number));
-  }
-}
-
 /** May its ports change places on their side? A tank's and an engine's are where they are. */
 const isFree = (node: DrawnNode) => !isTank(node) && !isLast(node) && node.ports.length > 2;
 
@@ -458,7 +239,7 @@ function portsTurned(node: DrawnNode, towards: ReadonlyMap<string, number>): Dra
   return { ...node, ports: bySide };
 }
 
-interface Laid {
+export interface Laid {
   nodes: readonly DrawnNode[];
   vertices: Vertex[];
   segments: Segment[];
@@ -470,7 +251,11 @@ interface Laid {
 const TRIED = 4;
 
 /** Layers in their best orders, with the ports of selectors and manifolds turned to what they lead to; the best first. */
-function laidOut(nodes: readonly DrawnNode[], hoses: readonly DrawnHose[], oriented: Oriented): Laid[] {
+export function laidOut(
+  nodes: readonly DrawnNode[],
+  hoses: readonly DrawnHose[],
+  oriented: Oriented,
+): Laid[] {
   const index = new Map(nodes.map(({ id }, i) => [id, i]));
   const found = new Map<string, Laid>();
   let now = nodes;
@@ -512,40 +297,4 @@ function turned({ nodes, segments, layers }: Laid): DrawnNode[] {
     });
     return portsTurned(node, new Map(towards));
   });
-}
-
-/** Everything placed from nothing, its ports by side; loose parts stand in a tray under the rest. */
-export function freshPlaces(
-  nodes: readonly DrawnNode[],
-  hoses: readonly DrawnHose[],
-  oriented: Oriented,
-): { places: Map<Id, Cell>; nodes: DrawnNode[] } {
-  const joined = new Set(hoses.flatMap(({ from, to }) => [ownerOf(from), ownerOf(to)]));
-  const isLoose = (node: DrawnNode) => !joined.has(node.id) && !isTank(node) && !isLast(node);
-  const drawings = laidOut(
-    nodes.filter((node) => !isLoose(node)),
-    hoses,
-    oriented,
-  ).map((one) => {
-    const rows = rowsOf(one.vertices, one.segments, one.layers);
-    const columns = columnsOf(one.vertices, one.segments, one.layers, rows);
-    const places = new Map<Id, Cell>();
-    one.vertices.forEach(({ node }, i) => {
-      if (node) places.set(node.id, { x: columns[i] as number, y: rows[i] as number });
-    });
-    if (one.nodes.length > 0) folded(one.vertices, one.segments, places, one.nodes);
-    return { laid: one.nodes, places, price: priceOf(routed(one.nodes, places, hoses)) };
-  });
-  const { laid, places } = drawings.reduce((a, b) => (b.price < a.price ? b : a));
-  const top = Math.min(0, ...laid.map(({ id, above }) => (places.get(id)?.y ?? 0) - above));
-  for (const [id, { x, y }] of places) places.set(id, { x, y: y - top });
-  const loose = nodes.filter(isLoose);
-  const bottom = Math.max(0, ...laid.map(({ id, foot }) => (places.get(id)?.y ?? 0) + foot));
-  let at = 0;
-  for (const node of loose) {
-    at += node.overhang;
-    places.set(node.id, { x: at, y: bottom + 3 + node.above });
-    at += node.columns + node.overhang + 3;
-  }
-  return { places, nodes: [...laid, ...loose] };
 }

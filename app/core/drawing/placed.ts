@@ -2,7 +2,7 @@
 import type { Id } from "../kinds/record";
 import type { Network } from "../network/network";
 import type { Cell } from "../plan/types";
-import { portCells, routed, type Way } from "./grid";
+import { extentOf, portCells, routed } from "./grid";
 import { CELL_PX, type DrawnNode, drawnHoses, drawnNodes, type Side } from "./nodes";
 import { type Settled, settled } from "./settle";
 
@@ -20,9 +20,6 @@ export interface Placed {
   cells: Map<Id, Cell>;
 }
 
-/** Free around everything, cells. */
-const PAD = 2;
-
 /** A plan's drawing by the places it has; what has none is placed among them. */
 export function placedOf(network: Network): Placed {
   return drawn(network, settled(network, network.plan));
@@ -32,12 +29,12 @@ export function drawn(network: Network, { places, sides }: Settled): Placed {
   const nodes = drawnNodes(network, sides);
   const at = new Map(Object.entries(places));
   const { ways } = routed(nodes, at, drawnHoses(network, nodes));
-  const { left, top, right, bottom } = boundsOf(nodes, at, ways);
+  const { left, top, width, height } = extentOf(nodes, at, ways);
   const px = (cell: Cell) => ({ x: (cell.x - left) * CELL_PX, y: (cell.y - top) * CELL_PX });
   const ports = portCells(nodes, at);
   return {
-    width: (right - left) * CELL_PX,
-    height: (bottom - top) * CELL_PX,
+    width: width * CELL_PX,
+    height: height * CELL_PX,
     nodes: new Map(
       nodes.map(({ id, kind, widthPx, heightPx, rowPx, label }) => {
         const { x, y } = px(at.get(id) as Cell);
@@ -53,21 +50,4 @@ export function drawn(network: Network, { places, sides }: Settled): Placed {
     edges: new Map([...ways].map(([id, { points }]) => [id, (points ?? []).map(px)] as const)),
     cells: at,
   };
-}
-
-function boundsOf(nodes: readonly DrawnNode[], places: ReadonlyMap<Id, Cell>, ways: ReadonlyMap<Id, Way>) {
-  let [left, top, right, bottom] = [Infinity, Infinity, -Infinity, -Infinity];
-  const take = (x0: number, y0: number, x1: number, y1: number) => {
-    left = Math.min(left, x0);
-    top = Math.min(top, y0);
-    right = Math.max(right, x1);
-    bottom = Math.max(bottom, y1);
-  };
-  for (const { id, overhang, columns, above, foot } of nodes) {
-    const { x, y } = places.get(id) as Cell;
-    take(x - overhang, y - above, x + columns + overhang, y + foot);
-  }
-  for (const { points } of ways.values()) for (const { x, y } of points ?? []) take(x, y, x, y);
-  if (!Number.isFinite(left)) return { left: 0, top: 0, right: 1, bottom: 1 };
-  return { left: left - PAD, top: top - PAD, right: right + PAD, bottom: bottom + PAD };
 }

@@ -1,11 +1,12 @@
-/** What laying a plan out anew would gain: hoses that cross, corners that they turn. */
+/** What laying a plan out anew would gain: hoses that cross, corners that they turn, the size that it is shown at. */
 import type { Id } from "../kinds/record";
 import type { Network } from "../network/network";
 import { onSheet } from "../plan/places";
 import type { Cell } from "../plan/types";
-import { PRICE, priceOf, routed } from "./grid";
+import { boxOf, PRICE, priceOf, routed } from "./grid";
 import { drawnHoses, drawnNodes } from "./nodes";
 import { drawn, type Placed, placedOf } from "./placed";
+import { type Box, smallness } from "./room";
 import { fresh, type Settled, settled } from "./settle";
 
 export interface Counts {
@@ -95,24 +96,41 @@ function tidied(network: Network, all = false): Settled {
 
 function pricedAs(network: Network, { places, sides }: Settled): number {
   const nodes = drawnNodes(network, sides);
-  return priceOf(routed(nodes, new Map(Object.entries(places)), drawnHoses(network, nodes)));
+  const at = new Map(Object.entries(places));
+  const found = routed(nodes, at, drawnHoses(network, nodes));
+  return priceOf(found) + smallness(boxOf(nodes, at, found.ways));
 }
 
-/** A plan laid out anew, and how many crossings and bends fewer it has so; negative where it has more. */
+/** What a drawing laid out anew has less than before: negative where it has more. */
+export interface Gain extends Counts {
+  /** How large the drawing was and would be, px. */
+  was: Box;
+  is: Box;
+}
+
+/** A plan laid out anew, and what that gains. */
 export interface Tidied {
   settled: Settled;
-  gain: Counts;
+  gain: Gain;
 }
 
 export function tidying(network: Network, all?: boolean): Tidied {
   const then = tidied(network, all);
-  const [was, is] = [countsOf(placedOf(network)), countsOf(drawn(network, then))];
-  return {
-    settled: then,
-    gain: { crossings: was.crossings - is.crossings, bends: was.bends - is.bends },
+  const [before, after] = [placedOf(network), drawn(network, then)];
+  const [was, is] = [countsOf(before), countsOf(after)];
+  const box = ({ width, height }: Placed): Box => ({ width, height });
+  const gain = {
+    crossings: was.crossings - is.crossings,
+    bends: was.bends - is.bends,
+    was: box(before),
+    is: box(after),
   };
+  return { settled: then, gain };
 }
 
-/** Is it worth it, by what crossings and bends are priced at wherever a part is placed; never for more crossings. */
-export const isTidier = ({ crossings, bends }: Counts): boolean =>
-  crossings >= 0 && crossings * PRICE.crossing + bends * PRICE.bend > 0;
+/** Is it worth it, by what is priced wherever a part is placed; never more crossings for fewer bends alone. */
+export function isTidier({ crossings, bends, was, is }: Gain, room?: Box): boolean {
+  const larger = smallness(was, room) - smallness(is, room);
+  const crossed = crossings * PRICE.crossing;
+  return crossed + bends * PRICE.bend + larger > 0 && (crossings >= 0 || crossed + larger > 0);
+}

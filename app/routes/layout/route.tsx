@@ -6,10 +6,12 @@ import { Minus, Pause, Play, Plus } from "lucide-react";
 import { useMemo, useRef, useState } from "react";
 import { Link, useOutletContext } from "react-router";
 import styled from "styled-components";
+import { shownIn } from "~/core/drawing/room";
 import { type Spot, spotOf } from "~/core/edit/adding";
 import type { Id } from "~/core/kinds/record";
 import { freePorts } from "~/core/plan/joining";
 import { type PlacedPort, portKey } from "~/core/plan/ports";
+import { percentText } from "~/core/units/format";
 import { outcomeText } from "~/messages/outcomes";
 import { FlowMarks } from "~/plumbing/FlowMarks";
 import { Plumbing } from "~/plumbing/Plumbing";
@@ -27,9 +29,9 @@ import { PlanOutline } from "./PlanOutline";
 import { OtherPlan, useDifferences } from "./Plans";
 import { PlansDialog } from "./PlansDialog";
 import { Tidy } from "./Tidy";
-import { UNDER_PX, useFit } from "./useFit";
 import { useOperate } from "./useOperate";
 import { usePinch } from "./usePinch";
+import { UNDER_PX, useRoom } from "./useRoom";
 import { InVehicle } from "./vehicle/InVehicle";
 
 export const meta = () => [{ title: "Lay out · Iron Keel" }];
@@ -90,7 +92,8 @@ export default function LayOut() {
   const [otherId, setOther] = useState<Id | null>(null);
   const other = job.plans.find(({ id }) => id === otherId && id !== plan.id) ?? null;
   const { here } = useDifferences(other);
-  const fit = useFit(canvas, placed);
+  const room = useRoom(canvas);
+  const fit = shownIn(room, placed);
   const scale = zoom ?? fit;
   usePinch(canvas, scale, setZoom);
 
@@ -204,7 +207,7 @@ export default function LayOut() {
             <Minus size={16} />
           </Button>
           <Button $quiet aria-label="Fit the drawing" onPress={() => setZoom(null)}>
-            {Math.round(scale * 100)} %
+            {percentText(scale)}
           </Button>
           <Button $quiet aria-label="Larger" onPress={() => step(1)}>
             <Plus size={16} />
@@ -257,7 +260,7 @@ export default function LayOut() {
       {isEmpty && isNarrow && <p style={{ padding: "12px 14px" }}>{nothingYet}</p>}
       {isNarrow && <PlanOutline onInspect={inspect} onPort={(ref) => setSpot({ kind: "port", ref })} />}
       {other && <OtherPlan other={other} scale={scale} />}
-      {tidying && <Tidy network={network} onClose={() => setTidying(false)} />}
+      {tidying && <Tidy network={network} room={room} onClose={() => setTidying(false)} />}
       {spot && <AddPart spot={spot} isOpen onOpenChange={(open) => !open && setSpot(null)} />}
       <LineUps isOpen={editing} onOpenChange={setEditing} />
       <PlansDialog
