@@ -59,6 +59,10 @@ class Hand {
     await this.page.waitForTimeout(500);
     if (name) await this.named(name);
   }
+  /** Parts and joins one after the other, each where the one before left the hand. */
+  async row(steps) {
+    for (const step of steps) await (typeof step === "string" ? this.part(step) : this.join(...step));
+  }
   /** Two taps on the drawing. */
   async join(from, to) {
     await this.click(this.page.getByRole("button", { name: `Join from ${from}`, exact: true }));
@@ -120,7 +124,7 @@ class Keys extends Hand {
     await this.reach(target.first());
     await this.key("Enter");
   }
-  async option(name) {
+  async option(name, enter = "Enter") {
     await this.page.getByRole("option", { name }).first().waitFor();
     const search = this.page.getByRole("searchbox");
     if (await search.count()) {
@@ -128,7 +132,7 @@ class Keys extends Hand {
       await this.page.keyboard.type(name);
       this.actions++;
       await this.page.waitForTimeout(200);
-      await this.key("Enter");
+      await this.key(enter);
       return;
     }
     for (let i = 0; i < 40; i++) {
@@ -197,6 +201,17 @@ class Keys extends Hand {
     await this.option(kind);
     await this.page.waitForTimeout(500);
     if (name) await this.named(name);
+  }
+  /** The list stays open for the next one with Shift. */
+  async row(steps) {
+    await this.press("Add a part");
+    for (const [i, step] of steps.entries()) {
+      await this.option(
+        typeof step === "string" ? step : step[1],
+        i < steps.length - 1 ? "Shift+Enter" : "Enter",
+      );
+      await this.page.waitForTimeout(500);
+    }
   }
   async join(from, to) {
     const [owner] = from.split(", ");
@@ -278,20 +293,21 @@ const builds = {
     await hand.press("Add engine");
     await tank(hand, "Starboard tank");
     await tank(hand, "Port tank");
-    for (const kind of [
+    await hand.row([
       "Selector valve",
       "Filter or separator",
       "Vacuum gauge",
       "Lift pump",
       "Lift pump",
       "Filter or separator",
-    ])
-      await hand.part(kind);
-    await hand.join("Separator 2, out", "Engine, feed");
+      ["Separator 2, out", "Engine, feed"],
+    ]);
     await hand.go(/^Engine/);
     await hand.part("Selector valve", "Return");
-    await hand.join("Return, way 1", "Port tank, return");
-    await hand.join("Return, way 2", "Starboard tank, return");
+    await hand.row([
+      ["Return, way 1", "Port tank, return"],
+      ["Return, way 2", "Starboard tank, return"],
+    ]);
     await hand.join("Starboard tank, supply", "Selector, way 2");
     await hand.lineUp();
     await hand.lineUp();
@@ -302,9 +318,7 @@ const builds = {
     await hand.press("Add engine");
     await hand.part("Filter or separator");
     await tank(hand, "Header tank");
-    await hand.part("Two-way valve");
-    await hand.part("Priming pump with bypass");
-    await hand.join("Priming pump, out", "Separator, in");
+    await hand.row(["Two-way valve", "Priming pump with bypass", ["Priming pump, out", "Separator, in"]]);
     await hand.join("Engine, return", "Header tank, return");
     await hand.pick(/^Tank Header tank/);
     await hand.fitting("Stripping tube, to the lowest point");
@@ -316,9 +330,7 @@ const builds = {
     await hand.fuel("EN 228");
     await hand.press("Add engine");
     await tank(hand, "Portable tank");
-    await hand.part("Primer bulb");
-    await hand.part("Twin-port separator");
-    await hand.join("Separator, out", "Engine, feed");
+    await hand.row(["Primer bulb", "Twin-port separator", ["Separator, out", "Engine, feed"]]);
     await hand.lineUp();
     return hand;
   },
@@ -327,19 +339,20 @@ const builds = {
     await hand.press("Add engine");
     await tank(hand, "Frame tank");
     await hand.fitting("Sump with its outlet");
-    await hand.part("Two-way valve");
-    await hand.part("Pump and filter unit");
-    await hand.part("Filter or separator");
-    await hand.join("Separator, out", "Engine, feed");
-    await hand.join("Engine, return", "Frame tank, return");
+    await hand.row([
+      "Two-way valve",
+      "Pump and filter unit",
+      "Filter or separator",
+      ["Separator, out", "Engine, feed"],
+      ["Engine, return", "Frame tank, return"],
+    ]);
     await hand.lineUp();
     return hand;
   },
   "van heater on its own tank": async (page, address) => {
     const hand = await begun(page, address, "Van");
     await tank(hand, "Heater tank");
-    await hand.part("Dosing pump");
-    await hand.part("Heater");
+    await hand.row(["Dosing pump", "Heater"]);
     await hand.lineUp();
     return hand;
   },
@@ -348,8 +361,7 @@ const builds = {
     await tank(hand, "Vehicle tank");
     await hand.fitting("Standpipe, above a reserve");
     await hand.pick(/^Tank Vehicle tank/);
-    await hand.part("Dosing pump");
-    await hand.part("Heater");
+    await hand.row(["Dosing pump", "Heater"]);
     await hand.lineUp();
     return hand;
   },

@@ -479,6 +479,22 @@ test("by keys alone: a job begun, a tank called otherwise, given a stripping tub
   await page.keyboard.type("stripping");
   await page.keyboard.press("Enter");
   await expect(page.getByRole("button", { name: /^Join from Day tank, stripping tube/ })).toHaveCount(1);
+  // With Shift the list goes on at what was just added; shut, the last of it has the focus.
+  await expect(drawn(/^Tank Day tank/)).toBeFocused();
+  await page.keyboard.press("a");
+  await expect(page.getByRole("dialog")).toContainText("Add at Day tank, stripping tube");
+  await page.keyboard.type("two-way");
+  await page.keyboard.press("Shift+Enter");
+  await expect(page.getByRole("dialog")).toContainText("Add at Valve, other side");
+  await expect(page.getByRole("searchbox")).toBeFocused();
+  await expect(page.getByRole("searchbox")).toHaveValue("");
+  await page.keyboard.type("strainer");
+  await page.keyboard.press("Shift+Enter");
+  await expect(page.getByRole("dialog")).toContainText("Add at Strainer, out");
+  await page.keyboard.press("Escape");
+  await expect(page.getByRole("dialog")).toHaveCount(0);
+  await expect(drawn(/^Strainer/)).toBeFocused();
+  await expect(page.getByRole("button", { name: /^Hose from Valve to Strainer/ })).toHaveCount(1);
 });
 
 test.describe("on a phone", () => {

@@ -14,6 +14,8 @@ export interface KeelMark {
 }
 
 const LEAST_STROKE_PA = 200;
+/** Of "while it draws". */
+const WORDS_PX = 84;
 
 /** A pump that draws by strokes: from the mean at its inlet down to what it draws at while it does. */
 export function Stroke({
@@ -30,6 +32,8 @@ export function Stroke({
   const at = scale.stations.find(({ station }) => station.id === id && station.side === "feed");
   if (!at || !(at.station.beforePa - hardestPa > LEAST_STROKE_PA)) return null;
   const [top, foot] = [scale.y(at.station.beforePa), Math.min(height, scale.y(hardestPa))];
+  // Beside the scale of pressures it stands to the right.
+  const isFirst = at.x - (scale.stations[0]?.x ?? 0) < WORDS_PX;
   return (
     <g>
       <path
@@ -39,9 +43,9 @@ export function Stroke({
         fill="none"
       />
       <text
-        x={at.x + 6}
+        x={isFirst ? at.x - 6 : at.x + 6}
         y={foot + 14}
-        textAnchor="end"
+        textAnchor={isFirst ? "start" : "end"}
         fontSize={12}
         fill="var(--vacuum)"
         fontWeight={600}

@@ -1,5 +1,5 @@
-import { useState } from "react";
 /** A list that is sought by typing: the palette, and what can be added. */
+import { useRef, useState } from "react";
 import { Autocomplete, Input, ListBox, ListBoxItem, SearchField, useFilter } from "react-aria-components";
 import styled from "styled-components";
 
@@ -16,6 +16,10 @@ export interface Findable {
 const Search = styled(Input)`
   width: 100%; min-height: max(40px, var(--finger)); padding: 6px 10px; border: 1px solid var(--idle); background: var(--raised); border-radius: 2px;
   @media (pointer: coarse) { min-height: 44px; }
+`;
+const Hint = styled.p`
+  margin: 0; color: var(--soft); font-size: 0.85rem;
+  @media (pointer: coarse) { display: none; }
 `;
 /** The focus stays in the field while the list is gone through: what scrolls can be come to by itself. */
 const Scrolled = styled.div`
@@ -50,23 +54,37 @@ export function Find({
   of,
   items,
   onChoose,
+  goesOn = false,
 }: {
   label: string;
   placeholder: string;
   /** What the list holds. */
   of: string;
   items: readonly Findable[];
-  onChoose: (id: string) => void;
+  /** With `goesOn` a choice made with Shift asks for the next one too. */
+  onChoose: (id: string, wantsMore: boolean) => void;
+  goesOn?: boolean;
 }) {
+  const isShifted = useRef(false);
+  const noted = ({ shiftKey }: { shiftKey: boolean }) => {
+    isShifted.current = shiftKey;
+  };
   const { contains } = useFilter({ sensitivity: "base" });
   const [sought, seek] = useState("");
   return (
     <Autocomplete filter={contains} inputValue={sought} onInputChange={seek}>
       <SearchField aria-label={label} autoFocus>
-        <Search placeholder={placeholder} />
+        <Search placeholder={placeholder} onKeyDownCapture={noted} />
       </SearchField>
-      <Scrolled role="group" tabIndex={0} aria-label={of}>
-        <Found aria-label={of} onAction={(key) => onChoose(String(key))}>
+      {goesOn && <Hint>With Shift the list stays open for what comes next.</Hint>}
+      <Scrolled
+        role="group"
+        tabIndex={0}
+        aria-label={of}
+        onPointerDownCapture={noted}
+        onKeyDownCapture={noted}
+      >
+        <Found aria-label={of} onAction={(key) => onChoose(String(key), goesOn && isShifted.current)}>
           {ranked(items, sought).map(({ id, name, words, key, note }) => (
             <ListBoxItem key={id} id={id} textValue={words ? `${name} ${words}` : name}>
               <span>{name}</span>

@@ -3,7 +3,7 @@ import { buildNetwork } from "../network/network";
 import { freePorts } from "../plan/joining";
 import { currentPlan, portKey } from "../plan/ports";
 import type { Job, PortRef } from "../plan/types";
-import { adding, fitsSpot, nextAtHand, type Spot, spotOf, type Thing } from "./adding";
+import { adding, fitsSpot, nextAtHand, nextSpot, type Spot, spotOf, type Thing } from "./adding";
 import { applyCommand } from "./commands";
 import { startJob } from "./starters";
 
@@ -128,4 +128,33 @@ test("joined from, it stays at hand while it has more to give; else what it was 
   const outlet = tank.ports.find(({ role }) => role === "outlet")!;
   const two = { ...bare, tanks: [{ ...tank, ports: [...tank.ports, { ...outlet, id: "second" }] }] };
   expect(nextAtHand(two, freePorts(two, now), run.from, run.to)).toBe(run.from.part);
+});
+
+test("the next of a row goes to the free end of what came, and behind it into the hose that it was let into", () => {
+  const bare = applyCommand(job, { name: "disconnect", id: run.id }).job;
+  const hung = add({ kind: "part", part: "filter" }, { kind: "port", ref: run.from }, bare);
+  expect(nextSpot(hung.after, hung.now, hung.id)).toEqual({
+    kind: "port",
+    ref: { part: hung.id, port: "out" },
+  });
+  // Let in one after the other they stand in the order in which they came.
+  let of = job;
+  let spot: Spot = onHose;
+  const came: string[] = [];
+  for (const part of ["twoWay", "filter", "liftPump"] as const) {
+    const { after, now, id } = add({ kind: "part", part }, spot, of);
+    came.push(id);
+    [of, spot] = [after, nextSpot(after, now, id)];
+    expect(spot.kind).toBe("hose");
+  }
+  const { runs } = currentPlan(of);
+  const line = [run.from.part];
+  for (;;) {
+    const ends = runs.filter(({ from, to }) => from.part === line.at(-1) && came.includes(to.part));
+    const [next] = ends;
+    if (!next || line.includes(next.to.part)) break;
+    line.push(next.to.part);
+  }
+  expect(line).toEqual([run.from.part, ...came]);
+  expect(nextSpot(job, plan, null)).toEqual({ kind: "loose" });
 });

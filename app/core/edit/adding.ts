@@ -4,6 +4,7 @@ import { newId } from "../kinds/ids";
 import type { Engine } from "../kinds/index";
 import type { Id, Position } from "../kinds/record";
 import { type NewPartKind, newPart } from "../plan/blank";
+import { freePorts } from "../plan/joining";
 import { type PlacedPort, placedPorts, portKey, portsOf } from "../plan/ports";
 import type { Job, Plan, PortRef } from "../plan/types";
 import type { Command } from "./command";
@@ -226,6 +227,13 @@ export function spotOf(
     own.find(({ role }) => role === "out" || role === "feed") ??
     own.find((port) => isGiving(job, port));
   return at ? { kind: "port", ref: at.ref } : { kind: "loose" };
+}
+
+/** Where the next of a row goes: at a free port of what was just added, else into the hose behind it. */
+export function nextSpot(job: Job, plan: Plan, added: Id | null): Spot {
+  const spot = spotOf(job, plan, added, freePorts(job, plan));
+  const behind = spot.kind === "loose" ? plan.runs.find(({ from }) => from.part === added) : undefined;
+  return behind ? { kind: "hose", runId: behind.id } : spot;
 }
 
 /** What is at hand once a port is joined: what it is of while that has more to give, else what it was joined to. */

@@ -261,7 +261,7 @@ export default function LayOut() {
       {isNarrow && <PlanOutline onInspect={inspect} onPort={(ref) => setSpot({ kind: "port", ref })} />}
       {other && <OtherPlan other={other} scale={scale} />}
       {tidying && <Tidy network={network} room={room} onClose={() => setTidying(false)} />}
-      {spot && <AddPart spot={spot} isOpen onOpenChange={(open) => !open && setSpot(null)} />}
+      {spot && <AddPart spot={spot} isOpen goesOn onOpenChange={(open) => !open && setSpot(null)} />}
       <LineUps isOpen={editing} onOpenChange={setEditing} />
       <PlansDialog
         isOpen={planning}
