@@ -56,9 +56,9 @@ export function freshPlaces(
   const isLoose = (node: DrawnNode) => !joined.has(node.id) && !isTank(node) && !isLast(node);
   const kept = nodes.filter((node) => !isLoose(node));
   const layouts = laidOut(kept, hoses, oriented);
-  const at = (apart: number) => cheapest(layouts.map((one) => drafted(one, unfolded(one, apart), hoses)));
-  const near = at(APART.near);
-  const flat = near.faults > 0 ? cheapest([near, at(APART.far)]) : near;
+  const at = (one: Laid, apart: number) => drafted(one, unfolded(one, apart), hoses);
+  const near = cheapest(layouts.map((one) => at(one, APART.near)));
+  const flat = near.faults > 0 ? cheapest([near, at(near.laid, APART.far)]) : near;
   const drafts = [flat];
   const fit = wholeIn(ROOM, flat);
   for (let bands = 2; bands <= MOST_BANDS && fit < LARGE; bands++) {

@@ -285,7 +285,9 @@ export class Grid {
     const last = this.solid.length;
     const leads = [start, goal].flatMap(({ at, outs }) => outs.map((dir) => at + (step[dir] as number)));
     heap.clear();
+    const { solid } = this;
     const offer = (at: number, dir: number, cost: number, before: number) => {
+      if (solid[at] && at !== goal.at) return;
       const state = at * 4 + dir;
       if (seen[state] === turn && (best[state] as number) <= cost) return;
       seen[state] = turn;
@@ -309,7 +311,7 @@ export class Grid {
       }
       if (heap.popped > cost + rest(at, dir) + 1e-9 || at < width || at >= last - width) continue;
       const column = at % width;
-      if (column === 0 || column === width - 1 || this.solid[at]) continue;
+      if (column === 0 || column === width - 1) continue;
       const isLevel = dir % 2 === 0;
       const own = (isLevel ? this.level : this.upright)[at] as number;
       const other = (isLevel ? this.upright : this.level)[at] as number;
