@@ -24,6 +24,7 @@ import { gravityOverfills } from "./flow/gravityOverfills";
 import { againstArrow, deadHead, drawsAir, noOpenPath, starved } from "./flow/noOpenPath";
 import { noShutOff } from "./flow/noShutOff";
 import { neverUsed, notJoined } from "./flow/notJoined";
+import { openPorts } from "./flow/openPorts";
 import { otherSchool } from "./flow/otherSchool";
 import { primingBlocks } from "./flow/primingBlocks";
 import { pumpAboveFilters } from "./flow/pumpAboveFilters";
@@ -156,6 +157,7 @@ const all = {
   provisional,
   notJoined,
   neverUsed,
+  openPorts,
   sensorLate,
   flowGuessed,
   runDownCut,

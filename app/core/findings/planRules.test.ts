@@ -38,6 +38,16 @@ const petrolJob = (): Job => {
   const job = truck();
   return { ...job, fuel: { ...job.fuel, grade: "petrol" } };
 };
+/** The hose from the frame tank to its first part. */
+const firstSupply = (job: Job): Run =>
+  currentPlan(job).runs.find(({ from, to }) => from.part === "frame" || to.part === "frame")!;
+/** The bed tank with one outlet more in its side, so high over its floor. */
+const spareOutlet = (job: Job, zM: number): Job => {
+  const { ports } = job.tanks.find(({ id }) => id === "bed")!;
+  const mouth = { ...ports[0]!.mouth, zM };
+  const low: Tank["ports"][number] = { ...ports[0]!, id: "low", name: "low", mouth, outside: mouth };
+  return change(job, { name: "editTank", id: "bed", change: { ports: [...ports, low] } });
+};
 const placed = (kind: PlanPart["kind"], id: string, runId: string, edit: object = {}): Command[] => [
   { name: "insertPart", id, kind, runId, newRunId: `${id}x` },
   part(id, edit),
@@ -331,6 +341,21 @@ const cases: Case[] = [
     () => change(truck(), part("sep", { sparePorts: { count: 2, plugged: false } })),
     { grade: "watch", ids: ["sep"] },
     () => change(truck(), part("sep", { sparePorts: { count: 2, plugged: true } })),
+  ],
+  [
+    "18 a pump unit's own return that leads nowhere, under what its pump gives",
+    "openPorts",
+    () => change(truck(), ...placed("pumpFilterUnit", "unit", firstSupply(truck()).id)),
+    { grade: "watch", ids: ["unit"], values: { part: "Pump and filter unit", port: "own return", count: 1 } },
+    () => change(truck(), ...placed("twoWay", "unit", firstSupply(truck()).id)),
+  ],
+  [
+    "18 an outlet low in a tank that no hose is on, with the fuel over it",
+    "openPorts",
+    () => spareOutlet(truck(), 0.02),
+    { grade: "watch", ids: ["bed"], values: { part: "Bed tank", port: "low", count: 1, vacuumPa: 0 } },
+    // High in it, over the fuel, it is a spare fitting.
+    () => spareOutlet(truck(), 0.5),
   ],
   [
     "18 a head with two of each port, one of each in use",
@@ -1066,4 +1091,17 @@ test("every rule is held by a test of this folder", () => {
     .join("");
   const words = new Set(texts.split(/\W+/));
   expect(ruleIds.filter((id) => !words.has(id))).toEqual([]);
+});
+
+test("what stands at an open outlet is the fuel over it, by its height and a diesel's density (EN 590: 820 to 845 at 15 °C)", () => {
+  const job = spareOutlet(truck(), 0.02);
+  const bed = job.tanks.find(({ id }) => id === "bed")!;
+  expect(bed.shape.kind).toBe("box");
+  if (bed.shape.kind !== "box") return;
+  const { lengthM, widthM } = bed.shape;
+  const overM = currentPlan(job).conditions.aboardM3.bed! / (lengthM * widthM) - 0.02;
+  const { pressurePa } = of(job, "openPorts")!.values;
+  // At the truck's fuel temperature a little less or more dense than at 15 °C.
+  expect(pressurePa / (9.80665 * overM)).toBeGreaterThan(800);
+  expect(pressurePa / (9.80665 * overM)).toBeLessThan(870);
 });

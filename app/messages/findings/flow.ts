@@ -47,6 +47,7 @@ export const flow: Sentences<
   | "worstLimit"
   | "notJoined"
   | "neverUsed"
+  | "openPorts"
   | "drawsAir"
   | "returnElsewhere"
   | "returnCanClose"
@@ -158,6 +159,18 @@ export const flow: Sentences<
     "Its ports hang loose: nothing is judged by it.",
     "What is drawn and not joined is bought, fitted and forgotten.",
     "Join it, or take it out.",
+  ],
+  openPorts: (v, say) => [
+    v.count === 1
+      ? `${v.part}: ${v.port} stands open`
+      : `${v.part}: ${v.port} and ${v.count - 1} more stand open`,
+    v.pressurePa > 0
+      ? `Fuel stands at it with ${say.gauge(v.pressurePa)}: it runs out.`
+      : v.vacuumPa > 0
+        ? `It lies under ${say.vacuum(v.vacuumPa)} of vacuum: it draws air.`
+        : "",
+    "The plan counts it as shut. Open, it spills or lets in air and water.",
+    "A plug of its own thread, sealed as the thread wants; or join it, or take it off the tank.",
   ],
   neverUsed: (v) => [
     `No line-up sends fuel through ${v.part}`,

@@ -1,6 +1,7 @@
 import { useEffect, useState } from "react";
 import { Link, Outlet, useLocation } from "react-router";
 import styled from "styled-components";
+import { placeNames } from "~/messages/outcomes";
 import { closedText, storageFault } from "~/messages/storage";
 import { JobProvider } from "~/state/job";
 import { PAGE } from "~/state/page";
@@ -66,6 +67,12 @@ function skip(): void {
   (drawn ?? document.querySelector<HTMLElement>("#place"))?.focus();
 }
 
+/** What that is, by the place's part of the address. */
+function skippedTo(place: string): string {
+  if (place === "layout") return "the drawing";
+  return place in placeNames ? placeNames[place as keyof typeof placeNames] : "the page";
+}
+
 /** Stands in the place of a job that was deleted or stopped parsing under the open page. */
 function Closed({ text }: { text: string }) {
   return (
@@ -102,7 +109,7 @@ export default function JobRoute({ loaderData }: Route.ComponentProps) {
         ) : (
           <Grid>
             <Skip type="button" onClick={skip}>
-              Skip to the drawing
+              Skip to {skippedTo(pathname.split("/")[3] ?? "")}
             </Skip>
             <Header onFindings={() => setSheet(!sheet)} sheetOpen={sheet} />
             <Rail />

@@ -1,0 +1,59 @@
+/**
+ * Practice 18, of whatever stands in the plan: a port of a tank or a part that no hose is on. The plan counts it as shut;
+ * what stands at it then says what comes of it where nobody plugs it. Common practice.
+ */
+import { isPlainThrough } from "../../kinds/families";
+import { joinedPorts, portsOf } from "../../plan/ports";
+import { onPart } from "../onPart";
+import { rule } from "../rule";
+import { isJoined } from "./notJoined";
+
+/** Less than this at a port is the height of its own thread. */
+const NOTHING_PA = 200;
+
+export const openPorts = rule({
+  id: "openPorts",
+  practice: [18],
+  place: "layout",
+  judge: ({ job, plan, network, verdicts }) => {
+    const joined = joinedPorts(plan);
+    const owners = [
+      ...job.tanks.map((tank) => ({ owner: tank, ports: tank.ports, isTank: true })),
+      // A gauge or a tap ends a line, and of a head with like ports the others are told by themselves.
+      ...plan.parts
+        .filter((part) => !isPlainThrough(part) && part.kind !== "filter" && isJoined(part, joined))
+        .map((part) => ({ owner: part, ports: portsOf(part), isTank: false })),
+    ];
+    return owners.flatMap(({ owner, ports, isTank }) => {
+      const unused = ports.filter(({ id }) => !joined.has(`${owner.id}.${id}`));
+      // A tank that this plan leaves alone is another one's.
+      if (unused.length === 0 || unused.length === ports.length) return [];
+      const found = unused
+        .map(({ id, name }) => {
+          const node = network.nodeOf.get(`${owner.id}.${id}`) ?? -1;
+          const stands = verdicts
+            .map(({ result }) => (result.outcome === "solved" ? result.gaugePa[node] : undefined))
+            .filter((pa) => pa !== undefined && Math.abs(pa) > NOTHING_PA) as number[];
+          return {
+            name,
+            pressurePa: Math.max(0, ...stands),
+            // What stands in a tube over the fuel of its tank falls back.
+            vacuumPa: isTank ? 0 : Math.max(0, ...stands.map((pa) => -pa)),
+          };
+        })
+        // A spare fitting in the top of a tank is what it looks like.
+        .filter(({ pressurePa }) => !isTank || pressurePa > 0);
+      const [first] = found;
+      if (!first) return [];
+      const most = (of: "pressurePa" | "vacuumPa") => Math.max(...found.map((one) => one[of]));
+      const values = {
+        port: first.name,
+        count: found.length,
+        /** The most that presses out at one of them, and that draws in: gauge, and under the air; 0 where nothing does. */
+        pressurePa: most("pressurePa"),
+        vacuumPa: most("vacuumPa"),
+      };
+      return [onPart({ grade: "watch", part: owner, values })];
+    });
+  },
+});
