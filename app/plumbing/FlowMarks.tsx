@@ -7,7 +7,7 @@ import styled from "styled-components";
 import type { Placed } from "~/core/drawing/placed";
 import type { LineUpVerdict } from "~/core/hydraulics/worst";
 import type { Network } from "~/core/network/network";
-import { flowMarks, MARK_UNITS } from "./edges";
+import { type FlowMark, flowMarks, MARK_UNITS } from "./edges";
 
 const Over = styled.canvas`
   position: absolute; inset: 0; width: 100%; height: 100%; pointer-events: none;
@@ -28,13 +28,18 @@ interface Props {
 export function FlowMarks({ network, placed, verdict, scale, view, isMoving }: Props) {
   const canvas = useRef<HTMLCanvasElement>(null);
   const marks = useMemo(() => flowMarks(network, placed, verdict), [network, placed, verdict]);
+  const ways = useRef<readonly (FlowMark & { path: Path2D })[]>([]);
+  useEffect(() => {
+    ways.current = marks.map((mark) => ({ ...mark, path: new Path2D(mark.d) }));
+  }, [marks]);
+  // What moves changes with each figure; where it is seen does not, and asking it has the page laid out.
+  const isAny = marks.length > 0;
   useEffect(() => {
     const [over, scroller] = [canvas.current, view.current];
     const context = over?.getContext("2d");
     const quiet = window.matchMedia("(prefers-reduced-motion: reduce)");
     if (!over || !scroller || !context) return;
     const drawing = scroller.querySelector("svg");
-    const ways = marks.map((mark) => ({ ...mark, path: new Path2D(mark.d) }));
     let at = { x: 0, y: 0, width: 0, height: 0 };
     let colour = "";
     let frame = 0;
@@ -63,7 +68,7 @@ export function FlowMarks({ network, placed, verdict, scale, view, isMoving }: P
       context.strokeStyle = colour;
       context.lineWidth = 1.8;
       context.setLineDash([MARK_LENGTH, MARK_UNITS - MARK_LENGTH]);
-      for (const { path, speed, box } of ways) {
+      for (const { path, speed, box } of ways.current) {
         const isSeen =
           box.right * scale + at.x > 0 &&
           box.left * scale + at.x < at.width &&
@@ -78,7 +83,7 @@ export function FlowMarks({ network, placed, verdict, scale, view, isMoving }: P
     const run = () => {
       cancelAnimationFrame(frame);
       look();
-      if (isMoving && !quiet.matches && ways.length > 0) frame = requestAnimationFrame(draw);
+      if (isMoving && !quiet.matches && isAny) frame = requestAnimationFrame(draw);
     };
     run();
     const sized = new ResizeObserver(run);
@@ -97,6 +102,6 @@ export function FlowMarks({ network, placed, verdict, scale, view, isMoving }: P
       context.setTransform(1, 0, 0, 1, 0, 0);
       context.clearRect(0, 0, over.width, over.height);
     };
-  }, [marks, scale, view, isMoving]);
+  }, [isAny, scale, view, isMoving]);
   return <Over ref={canvas} aria-hidden data-marks={isMoving ? marks.length : 0} />;
 }

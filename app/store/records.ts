@@ -34,8 +34,9 @@ export function summaryOf(job: Job): Summary {
 
 /** What keeps a job from being kept: its shape, or records that do not fit one another. */
 export function jobFaults(job: Job): FileFault[] {
+  const asIs = jobSchema.safeParse(job);
   // A step of an older page may bring back a key without a value.
-  const parsed = jobSchema.safeParse(cleaned(job));
+  const parsed = asIs.success ? asIs : jobSchema.safeParse(cleaned(job));
   return parsed.success ? checkJob(job) : faultsOf(parsed.error);
 }
 
