@@ -99,7 +99,13 @@ class Heap {
 const heap = new Heap();
 
 /** What a search notes at each state, kept between searches: a turn tells which of it is of this one. */
-let scratch = { best: new Float64Array(0), from: new Int32Array(0), seen: new Int32Array(0) };
+let scratch = {
+  best: new Float64Array(0),
+  /** With the least that is left from there. */
+  whole: new Float64Array(0),
+  from: new Int32Array(0),
+  seen: new Int32Array(0),
+};
 let turns = 0;
 
 /** What keeps one way to one hose: the grid with bodies on it, and the hoses laid on it so far. */
@@ -142,6 +148,7 @@ export class Grid {
     if (scratch.seen.length < count * 4)
       scratch = {
         best: new Float64Array(count * 5),
+        whole: new Float64Array(count * 5),
         from: new Int32Array(count * 5),
         seen: new Int32Array(count * 5),
       };
@@ -216,6 +223,19 @@ export class Grid {
     return sum;
   }
 
+  /** Does another hose go over a laid one? */
+  isCrossed({ points }: Way): boolean {
+    return (points ?? []).some((b, i) => {
+      const a = points?.[i - 1];
+      if (!a) return false;
+      const [dx, dy] = [Math.sign(b.x - a.x), Math.sign(b.y - a.y)];
+      const across = dx !== 0 ? this.upright : this.level;
+      for (let x = a.x + dx, y = a.y + dy; x !== b.x || y !== b.y; x += dx, y += dy)
+        if (across[this.index(x, y)]) return true;
+      return false;
+    });
+  }
+
   /** The cheapest way between two ports with what is laid; over other hoses only where there is none else. */
   find(hose: DrawnHose): Way {
     const [start, goal] = [this.endOf(hose.from).at, this.endOf(hose.to).at];
@@ -256,7 +276,7 @@ export class Grid {
   private search({ from, to }: DrawnHose, over: boolean): Way | null {
     const [start, goal] = [this.endOf(from), this.endOf(to)];
     const { width } = this;
-    const { best, seen, from: came } = scratch;
+    const { best, whole, seen, from: came } = scratch;
     const turn = ++turns;
     const [goalX, goalY] = [goal.at % width, Math.floor(goal.at / width)];
     // Of what arrives at a port in one direction the bends that are left are known as well.
@@ -293,7 +313,8 @@ export class Grid {
       seen[state] = turn;
       best[state] = cost;
       came[state] = before;
-      heap.push(state, cost + rest(at, dir));
+      whole[state] = cost + rest(at, dir);
+      heap.push(state, whole[state] as number);
     };
     for (const dir of start.outs) {
       const next = start.at + (step[dir] as number);
@@ -309,7 +330,7 @@ export class Grid {
         if (arrives.has(dir)) return this.wayOf(start.at, state);
         continue;
       }
-      if (heap.popped > cost + rest(at, dir) + 1e-9 || at < width || at >= last - width) continue;
+      if (heap.popped > (whole[state] as number) || at < width || at >= last - width) continue;
       const column = at % width;
       if (column === 0 || column === width - 1) continue;
       const isLevel = dir % 2 === 0;
@@ -464,7 +485,8 @@ export function routed(
   for (const hose of order) lay(hose);
   for (const hose of order) {
     const old = ways.get(hose.id) as Way;
-    if (old.points && old.bends === 0 && old.faults === 0) continue;
+    // One that crosses none was laid before those that it could be in the way of.
+    if (old.points && old.faults === 0 && !grid.isCrossed(old)) continue;
     lift(hose);
     lay(hose);
   }
