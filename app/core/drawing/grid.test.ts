@@ -160,6 +160,57 @@ describe("hoses together", () => {
     expect(priceOf(crossed)).toBeGreaterThan(priceOf(plain) + 60);
   });
 
+  test("what did not change is not routed again; what moved, grew or was joined otherwise is", () => {
+    const nodes = [body("a", 3, 3), body("b", 3, 3), body("c", 3, 3)];
+    const places = new Map([
+      ["a", { x: 0, y: 4 }],
+      ["b", { x: 30, y: 4 }],
+      ["c", { x: 30, y: 14 }],
+    ]);
+    const first = routed(nodes, places, [hose("a", "b", "h")]);
+    expect(routed(structuredClone(nodes), new Map(places), [hose("a", "b", "h")])).toBe(first);
+    const level = first.ways.get("h")!.points!;
+    const moved = routed(nodes, new Map(places).set("b", { x: 30, y: 9 }), [hose("a", "b", "h")]);
+    expect(moved.ways.get("h")!.points!.at(-1)).toEqual({ x: 30, y: 9 });
+    const otherwise = routed(nodes, places, [hose("a", "c", "h")]);
+    expect(otherwise.ways.get("h")!.points!.at(-1)).toEqual({ x: 30, y: 14 });
+    const wide = [body("a", 6, 3), ...nodes.slice(1)];
+    expect(routed(wide, places, [hose("a", "b", "h")]).ways.get("h")!.points![0]).toEqual({ x: 6, y: 4 });
+    // However much was routed meanwhile, the first is found as it was.
+    for (let x = 31; x < 40; x++) routed(nodes, new Map(places).set("b", { x, y: 4 }), [hose("a", "b", "h")]);
+    expect(routed(nodes, places, [hose("a", "b", "h")]).ways.get("h")!.points).toEqual(level);
+  });
+
+  test("of two that cross the one laid first is laid once more, round the other where that is cheaper", () => {
+    const nodes = [body("a", 3, 3), body("b", 3, 3), body("c", 3, 3), body("d", 3, 3)];
+    const places = new Map([
+      ["a", { x: 0, y: 4 }],
+      ["b", { x: 40, y: 4 }],
+      ["c", { x: 12, y: 4 }],
+      ["d", { x: 26, y: 4 }],
+    ]);
+    const both = [hose("a", "b", "long"), hose("c", "d", "short")];
+    const { ways, grid } = routed(nodes, places, both);
+    expect(grid.crossings()).toBe(0);
+    expect(ways.get("short")!.bends).toBe(0);
+    expect(ways.get("long")!.faults).toBe(0);
+    expect(grid.isCrossed(ways.get("short")!)).toBe(false);
+    expect(grid.isCrossed(ways.get("long")!)).toBe(false);
+    const crossed = routed(nodes.slice(0, 2), places, [hose("a", "b", "level")]);
+    const over = {
+      points: [
+        { x: 20, y: 0 },
+        { x: 20, y: 9 },
+      ],
+      length: 9,
+      bends: 0,
+      faults: 0,
+    };
+    crossed.grid.lay(over);
+    expect(crossed.grid.isCrossed(crossed.ways.get("level")!)).toBe(true);
+    crossed.grid.lay(over, -1);
+  });
+
   test("two ports of one tee are joined by a ring beside it, in the corner that is free", () => {
     const tee: DrawnNode = {
       ...body("t", 0, 0),

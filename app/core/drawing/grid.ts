@@ -463,12 +463,41 @@ export interface Routed {
   ways: Map<string, Way>;
 }
 
+/** What was routed last: an edit starts from what the one before ended with, and what it ends with is drawn. */
+const lately = new Map<string, Routed>();
+const MOST_LATELY = 4;
+
+const routingKey = (
+  nodes: readonly DrawnNode[],
+  places: ReadonlyMap<string, Cell>,
+  hoses: readonly DrawnHose[],
+): string =>
+  JSON.stringify([
+    nodes.map(({ id, columns, above, below, foot, overhang, ports }) => {
+      const { x, y } = places.get(id) as Cell;
+      return [
+        x,
+        y,
+        columns,
+        above,
+        below,
+        foot,
+        overhang,
+        ports.map(({ key, side, row }) => [key, side, row]),
+      ];
+    }),
+    hoses.map(({ id, from, to }) => [id, from, to]),
+  ]);
+
 /** Every hose on its way: the short ones first, each once more when all lie; then room is made for those that need it. */
 export function routed(
   nodes: readonly DrawnNode[],
   places: ReadonlyMap<string, Cell>,
   hoses: readonly DrawnHose[],
 ): Routed {
+  const key = routingKey(nodes, places, hoses);
+  const known = lately.get(key);
+  if (known) return known;
   const ports = portCells(nodes, places);
   const order = shortFirst(hoses, ports);
   const grid = new Grid(nodes, places);
@@ -506,6 +535,9 @@ export function routed(
       for (const [one, old] of before) lay(one, old);
     }
   }
+  lately.set(key, { grid, ways });
+  const [oldest] = lately.keys();
+  if (lately.size > MOST_LATELY && oldest !== undefined) lately.delete(oldest);
   return { grid, ways };
 }
 
