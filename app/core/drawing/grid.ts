@@ -535,10 +535,11 @@ export function routed(
       for (const [one, old] of before) lay(one, old);
     }
   }
-  lately.set(key, { grid, ways });
+  const found = { grid, ways };
+  lately.set(key, found);
   const [oldest] = lately.keys();
   if (lately.size > MOST_LATELY && oldest !== undefined) lately.delete(oldest);
-  return { grid, ways };
+  return found;
 }
 
 /** Do two ways share a stretch, or a point where one of them bends? */
