@@ -3,29 +3,16 @@ import { describe, expect, test } from "@jest/globals";
 import type { Cell } from "../plan/types";
 import { seeded } from "../random/seeded";
 import { folded } from "./bands";
+import { bodyWith } from "./body.fixture";
 import { extentOf } from "./grid";
 import type { Segment, Vertex } from "./layers";
-import type { DrawnNode } from "./nodes";
-
-const node = (id: string, columns: number, rows: number): DrawnNode => ({
-  id,
-  kind: "filter",
-  widthPx: columns * 12,
-  heightPx: rows * 12,
-  rowPx: 12,
-  label: null,
-  columns,
-  above: 1,
-  below: rows - 1,
-  foot: rows + 1,
-  overhang: 1,
-  ports: [],
-});
 
 /** A line of bodies, one a layer, each joined to the next, and as many hoses more past a gap as told. */
 function line(count: number, extra: Record<number, number> = {}) {
   const random = seeded(count);
-  const nodes = Array.from({ length: count }, (_, i) => node(`n${i}`, 2 + Math.floor(6 * random()), 3));
+  const nodes = Array.from({ length: count }, (_, i) =>
+    bodyWith(`n${i}`, { columns: 2 + Math.floor(6 * random()), below: 2, foot: 4, overhang: 1 }),
+  );
   const vertices: Vertex[] = nodes.map((one, layer) => ({
     node: one,
     layer,

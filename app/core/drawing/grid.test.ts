@@ -5,27 +5,20 @@
 import { describe, expect, test } from "@jest/globals";
 import type { Cell } from "../plan/types";
 import { seeded } from "../random/seeded";
+import { bodyWith } from "./body.fixture";
 import { Grid, priceOf, routed } from "./grid";
 import { type DrawnNode, meet } from "./nodes";
 
 /** A body of so many columns and rows with a port on each side. */
-const body = (id: string, columns: number, rows: number): DrawnNode => ({
-  id,
-  kind: "filter",
-  widthPx: columns * 12,
-  heightPx: rows * 12,
-  rowPx: 12,
-  label: null,
-  columns,
-  above: 1,
-  below: rows - 1,
-  foot: rows - 1,
-  overhang: 0,
-  ports: [
-    { key: `${id}.in`, side: "WEST", row: 0 },
-    { key: `${id}.out`, side: "EAST", row: 0 },
-  ],
-});
+const body = (id: string, columns: number, rows: number): DrawnNode =>
+  bodyWith(id, {
+    columns,
+    foot: rows - 1,
+    ports: [
+      { key: `${id}.in`, side: "WEST", row: 0 },
+      { key: `${id}.out`, side: "EAST", row: 0 },
+    ],
+  });
 const hose = (from: string, to: string, id = `${from}-${to}`) => ({
   id,
   from: `${from}.out`,

@@ -4,27 +4,20 @@
  */
 import { describe, expect, test } from "@jest/globals";
 import { seeded } from "../random/seeded";
+import { bodyWith } from "./body.fixture";
 import { type Laid, laidOut } from "./layers";
 import type { DrawnHose, DrawnNode, Side } from "./nodes";
 
 const node = (id: string, kind: DrawnNode["kind"], west: number, east: number): DrawnNode => {
   const on = (side: Side, count: number) =>
     Array.from({ length: count }, (_, i) => ({ key: `${id}.${side}${i}`, side, row: i }));
-  const rows = Math.max(west, east, 1);
-  return {
-    id,
+  return bodyWith(id, {
     kind,
-    widthPx: 36,
-    heightPx: 12 * rows,
-    rowPx: 0,
-    label: null,
     columns: 3,
     above: 0,
-    below: rows,
-    foot: rows,
-    overhang: 0,
+    foot: Math.max(west, east, 1),
     ports: [...on("WEST", west), ...on("EAST", east)],
-  };
+  });
 };
 
 /** Tanks, parts in between and an engine, each joined from left to right; the hoses as pairs of ids. */

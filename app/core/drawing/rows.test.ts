@@ -1,24 +1,13 @@
 /** Rows and columns by what any drawing must keep: orders, room, straight lines, and no body in another's. */
 import { describe, expect, test } from "@jest/globals";
 import { seeded } from "../random/seeded";
+import { bodyWith } from "./body.fixture";
 import type { Segment, Vertex } from "./layers";
 import type { DrawnNode } from "./nodes";
 import { columnsOf, rowsOf } from "./rows";
 
-const node = (id: string, columns: number, above: number, foot: number, overhang = 1): DrawnNode => ({
-  id,
-  kind: "filter",
-  widthPx: 12 * columns,
-  heightPx: 12 * (above + foot),
-  rowPx: 12 * above,
-  label: null,
-  columns,
-  above,
-  below: foot,
-  foot,
-  overhang,
-  ports: [],
-});
+const node = (id: string, columns: number, above: number, foot: number, overhang = 1): DrawnNode =>
+  bodyWith(id, { columns, above, foot, overhang });
 const vertex = (of: DrawnNode | null, layer: number, model = 0): Vertex => ({
   node: of,
   layer,
