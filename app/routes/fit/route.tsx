@@ -1,6 +1,7 @@
 /** Whether everything goes in: the board, and the runs with their lengths. */
 
 import { Printer } from "lucide-react";
+import { useState } from "react";
 import { Link, useSearchParams } from "react-router";
 import styled from "styled-components";
 import { clipLines } from "~/core/parts/clips";
@@ -49,7 +50,9 @@ type FitPart = (typeof parts)[number];
 export default function Fit() {
   const { plan } = useJob();
   const [asked, ask] = useSearchParams();
-  const part = parts.find((one) => one === asked.get("part")) ?? "board";
+  // Without a board there is nothing to be seen of one yet: the runs are there.
+  const [first] = useState<FitPart>(plan.boards?.length ? "board" : "runs");
+  const part = parts.find((one) => one === asked.get("part")) ?? first;
   return (
     <Body>
       <Tabs<FitPart>
