@@ -2,6 +2,7 @@
 import type { Group, Thing } from "~/core/edit/adding";
 import type { Engine } from "~/core/kinds/index";
 import type { NewPartKind } from "~/core/plan/blank";
+import type { WayOfHose } from "~/core/plan/joining";
 import type { Fitting } from "~/core/tanks/fitting";
 import { newPartKinds } from "./kinds";
 
@@ -45,6 +46,13 @@ const words: Partial<Record<NewPartKind, string>> = {
   regulator: "pressure spill",
   relief: "safety overpressure",
   waterSensor: "water in fuel alarm probe",
+};
+
+/** What a hose to a port would be. */
+export const wayNames: Record<WayOfHose, string> = {
+  feed: "Feeds",
+  return: "Returns",
+  either: "Either way",
 };
 
 export const fittingNames: Record<Fitting, string> = {

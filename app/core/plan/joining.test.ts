@@ -33,6 +33,42 @@ describe("from a free port", () => {
     expect(told("engine", "return").slice(0, 2)).toEqual(["near.return 0", "far.return 0"]);
   });
 
+  test("what feeds is told apart from what returns, also from a port that goes either way", () => {
+    const ways = (part: string, port: string) =>
+      Object.fromEntries(
+        joinables(job, plan, { part, port }).map(({ port: { ref }, rank, way }) => [
+          portKey(ref),
+          rank === 2 ? "not" : way,
+        ]),
+      );
+    expect(ways("tee", "c")).toMatchObject({
+      "near.supply": "feed",
+      "near.return": "return",
+      "filter.in": "feed",
+      "filter.out": "feed",
+      "engine.feed": "feed",
+      "engine.return": "return",
+    });
+    expect(ways("engine", "return")).toMatchObject({
+      "near.return": "return",
+      "tee.a": "return",
+      "near.supply": "not",
+    });
+    expect(ways("near", "supply")).toMatchObject({
+      "engine.feed": "feed",
+      "tee.b": "feed",
+      "far.return": "not",
+    });
+    const two = applyCommand(job, {
+      name: "addPart",
+      id: "valve",
+      kind: "twoWay",
+      position: { xM: 0, yM: 0, zM: 0 },
+    }).job;
+    const between = joinables(two, currentPlan(two), { part: "tee", port: "c" });
+    expect(between.find(({ port }) => port.ref.part === "valve")?.way).toBe("either");
+  });
+
   test("within a rank they stand by their distance, and what is joined is offered no more", () => {
     const joined = applyCommand(job, {
       name: "connect",

@@ -29,8 +29,19 @@ const meets: Readonly<Record<Does, Does>> = {
   either: "either",
 };
 
+/** What a hose would be: one that feeds, or one that brings back what was not burnt. */
+export type WayOfHose = "feed" | "return" | "either";
+
+function wayOf(a: Does, b: Does): WayOfHose {
+  const [known] = [a, b].filter((one) => one !== "either");
+  if (!known) return "either";
+  return known === "gives" || known === "takes" ? "feed" : "return";
+}
+
 export interface Joinable {
   port: PlacedPort;
+  /** What a hose to it carries; between two ports that are not for one another, what it does at the first. */
+  way: WayOfHose;
   /** 0 where what one gives the other takes, 1 where either way goes, 2 where it is joined against what it is for. */
   rank: 0 | 1 | 2;
 }
@@ -57,7 +68,12 @@ export function joinables(job: Job, plan: Plan, from: PortRef): Joinable[] {
   };
   return free
     .filter(({ ref }) => ref.part !== from.part)
-    .map((port) => ({ port, rank: rankOf(port), awayM: distanceM(own.position, port.position) }))
+    .map((port) => ({
+      port,
+      rank: rankOf(port),
+      way: wayOf(wants, doesAt(port, tanks)),
+      awayM: distanceM(own.position, port.position),
+    }))
     .sort((a, b) => a.rank - b.rank || a.awayM - b.awayM)
-    .map(({ port, rank }) => ({ port, rank }));
+    .map(({ port, rank, way }) => ({ port, rank, way }));
 }

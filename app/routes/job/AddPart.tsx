@@ -9,7 +9,7 @@ import { freePorts, joinables } from "~/core/plan/joining";
 import { placedPorts, portKey } from "~/core/plan/ports";
 import type { PortRef, Tank } from "~/core/plan/types";
 import { type Fitting, fittingsFor } from "~/core/tanks/fitting";
-import { type Addable, addables, fittingNames, fittingWords } from "~/messages/adding";
+import { type Addable, addables, fittingNames, fittingWords, wayNames } from "~/messages/adding";
 import { nameOf } from "~/messages/notes";
 import { useJob } from "~/state/job";
 import { Button } from "~/ui/button";
@@ -89,10 +89,10 @@ export function AddPart({ spot: wanted, isOpen, onOpenChange, goesOn = false }: 
         placeholder="Type its name, or what the trade calls it"
         of="What can be added"
         items={[
-          ...joins.map(({ port }) => ({
+          ...joins.map(({ port, way }) => ({
             id: portKey(port.ref),
             name: `${port.ownerName}, ${port.name}`,
-            note: "join to it",
+            note: `join: ${wayNames[way].toLowerCase()}`,
           })),
           ...addables.filter(fits),
           ...fittings.map((id) => ({

@@ -1,15 +1,16 @@
 import { useState } from "react";
 import { newId } from "~/core/kinds/ids";
-import { freePorts, joinables } from "~/core/plan/joining";
+import { freePorts, type Joinable, joinables } from "~/core/plan/joining";
 import { placedPorts, portKey, samePort } from "~/core/plan/ports";
 import type { PortRef } from "~/core/plan/types";
 import { Buttons, Group } from "~/fields/layout";
+import { wayNames } from "~/messages/adding";
 import { useJob } from "~/state/job";
 import { Button } from "~/ui/button";
 import { Select, Switch } from "~/ui/fields";
 
-/** Offers of a list: what the port is for stands apart from what it is not for. */
-const sections = ["What it is for", "Either way", "Not what it is for"] as const;
+/** Offers of a list: hoses that feed apart from those that return, and both from what the port is not for. */
+const sectionOf = ({ rank, way }: Joinable): string => (rank === 2 ? "Not what it is for" : wayNames[way]);
 
 /** Ports and what is on them; an open one can be joined to another. */
 export function Connections({ owner }: { owner: { id: string; ports: { id: string; name: string }[] } }) {
@@ -49,10 +50,10 @@ export function Connections({ owner }: { owner: { id: string; ports: { id: strin
                 label={`${name}: open, join to`}
                 value={null}
                 placeholder={offers.length > 0 ? "choose a port" : "no open port elsewhere"}
-                options={offers.map(({ port, rank }) => ({
-                  id: portKey(port.ref),
-                  name: `${port.ownerName}, ${port.name}`,
-                  section: sections[rank],
+                options={offers.map((offer) => ({
+                  id: portKey(offer.port.ref),
+                  name: `${offer.port.ownerName}, ${offer.port.name}`,
+                  section: sectionOf(offer),
                 }))}
                 onChange={(key) => {
                   const to = offers.find(({ port }) => portKey(port.ref) === key)?.port;
