@@ -136,18 +136,15 @@ describe("any drawing from nothing", () => {
       (job, kind, i) => applyCommand(job, { name: "addPart", id: `l${i}`, kind, position: at }).job,
       bare,
     );
-    const joined = applyCommand(loose, {
-      name: "connect",
-      id: "c",
-      from: { part: "l0", port: "out" },
-      to: { part: "l1", port: "in" },
-    }).job;
-    const ring = applyCommand(joined, {
-      name: "connect",
-      id: "d",
-      from: { part: "l1", port: "out" },
-      to: { part: "l0", port: "in" },
-    }).job;
+    const led = (job: Job, from: string, to: string) =>
+      applyCommand(job, {
+        name: "connect",
+        id: `${from}${to}`,
+        from: { part: from, port: "out" },
+        to: { part: to, port: "in" },
+      }).job;
+    const joined = led(loose, "l0", "l1");
+    const ring = led(joined, "l1", "l0");
     for (const job of [bare, loose, joined, ring]) {
       const { network, placed } = laid(job);
       const { overPx, throughBodies, overNames, noWay, bodiesMeet } = faultsOf(network, placed);

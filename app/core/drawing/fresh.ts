@@ -9,9 +9,11 @@ import type { Oriented } from "./orient";
 import { type Box, ROOM, smallness, wholeIn } from "./room";
 import { columnsOf, rowsOf } from "./rows";
 
-/** One that is shown at this size at least is not folded. */
+/** One that is shown at this share of its natural size at least is not folded. */
 const LARGE = 0.9;
 const MOST_BANDS = 4;
+/** Cells over and between loose parts. */
+const TRAY = 3;
 
 interface Draft extends Box {
   laid: Laid;
@@ -74,8 +76,8 @@ export function freshPlaces(
   let x = 0;
   for (const node of loose) {
     x += node.overhang;
-    places.set(node.id, { x, y: bottom + 3 + node.above });
-    x += node.columns + node.overhang + 3;
+    places.set(node.id, { x, y: bottom + TRAY + node.above });
+    x += node.columns + node.overhang + TRAY;
   }
   return { places, nodes: [...laid.nodes, ...loose] };
 }

@@ -475,18 +475,9 @@ const routingKey = (
   JSON.stringify([
     nodes.map(({ id, columns, above, below, foot, overhang, ports }) => {
       const { x, y } = places.get(id) as Cell;
-      return [
-        x,
-        y,
-        columns,
-        above,
-        below,
-        foot,
-        overhang,
-        ports.map(({ key, side, row }) => [key, side, row]),
-      ];
+      return [x, y, columns, above, below, foot, overhang, ports];
     }),
-    hoses.map(({ id, from, to }) => [id, from, to]),
+    hoses,
   ]);
 
 /** Every hose on its way: the short ones first, each once more when all lie; then room is made for those that need it. */

@@ -14,7 +14,7 @@ import { currentPlan } from "../plan/ports";
 import type { Job, Tank } from "../plan/types";
 import { heldRun } from "../running/run";
 import { LITRE_PER_HOUR_M3_S } from "../units/factors";
-import { findingsOf } from "./findings";
+import { findingsOf, isStopOf } from "./findings";
 import type { Finding, FindingOf, RuleId } from "./index";
 import { heatingOf } from "./tanks/returnHot";
 
@@ -534,4 +534,23 @@ test("the demo job carries what it is meant to and nothing else", () => {
     "watch worstLimit",
     "watch spareOpen",
   ]);
+});
+
+test("a Stop is one against its line-ups, and against whichever where that is asked; set aside it is none", () => {
+  const stop = { grade: "stop", lineUpIds: ["run"] } as const;
+  const one = (of: object) => ({ ...stop, lineUpIds: [...stop.lineUpIds], ...of });
+  expect([isStopOf(one({}), "run"), isStopOf(one({}), "fill"), isStopOf(one({}), undefined)]).toEqual([
+    true,
+    false,
+    false,
+  ]);
+  const any = one({ lineUpIds: [] });
+  expect([isStopOf(any, "run"), isStopOf(any, "run", true), isStopOf(any, undefined, true)]).toEqual([
+    false,
+    true,
+    true,
+  ]);
+  expect(isStopOf({ ...one({}), grade: "mend" }, "run", true)).toBe(false);
+  const setAside = { kind: "setAside", reason: "valve on order" } as NonNullable<Finding["setAside"]>;
+  expect(isStopOf({ ...one({}), setAside }, "run", true)).toBe(false);
 });

@@ -3,6 +3,7 @@
 import { type Book, entriesOf, type SetAside } from "../book/entries";
 import { LineUpSolver } from "../hydraulics/solve";
 import { judgeLineUp, type LineUpVerdict } from "../hydraulics/worst";
+import type { Id } from "../kinds/record";
 import { buildNetwork, type Network } from "../network/network";
 import type { Conditions, Job } from "../plan/types";
 import { type Finding, findingKey, rules } from "./index";
@@ -91,3 +92,13 @@ export function findingsOf(
     })
     .sort((a, b) => Number(!!a.setAside) - Number(!!b.setAside) || gradeOrder[a.grade] - gradeOrder[b.grade]);
 }
+
+/** A Stop against a line-up that nobody set aside; with `orAny` one that is against whichever line-up too. */
+export const isStopOf = (
+  { grade, setAside, lineUpIds }: Pick<Finding, "grade" | "setAside" | "lineUpIds">,
+  lineUpId: Id | undefined,
+  orAny = false,
+): boolean =>
+  grade === "stop" &&
+  !setAside &&
+  ((orAny && lineUpIds.length === 0) || (lineUpId !== undefined && lineUpIds.includes(lineUpId)));

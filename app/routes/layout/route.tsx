@@ -8,6 +8,7 @@ import { Link, useOutletContext } from "react-router";
 import styled from "styled-components";
 import { shownIn } from "~/core/drawing/room";
 import { type Spot, spotOf } from "~/core/edit/adding";
+import { isStopOf } from "~/core/findings/findings";
 import type { Id } from "~/core/kinds/record";
 import { freePorts } from "~/core/plan/joining";
 import { type PlacedPort, portKey } from "~/core/plan/ports";
@@ -108,8 +109,7 @@ export default function LayOut() {
     () =>
       new Set(
         findings
-          .filter(({ grade, setAside }) => grade === "stop" && !setAside)
-          .filter(({ lineUpIds }) => lineUpIds.length === 0 || lineUpIds.includes(lineUp?.id ?? ""))
+          .filter((finding) => isStopOf(finding, lineUp?.id, true))
           .flatMap(({ ids }) => ids.slice(0, 1)),
       ),
     [findings, lineUp?.id],

@@ -3,6 +3,7 @@ import type { ReactNode } from "react";
 import { Link, useParams, useSearchParams } from "react-router";
 import styled from "styled-components";
 import { stepKey } from "~/core/air/bled";
+import { isStopOf } from "~/core/findings/findings";
 import type { Finding } from "~/core/findings/index";
 import { isPowered, isValve } from "~/core/kinds/families";
 import { STEEPEST_DEG } from "~/core/tanks/attitude";
@@ -140,10 +141,7 @@ function StopMark({ finding }: { finding: Finding | undefined }) {
 
 function ValveTable() {
   const { job, plan, network, findings } = useJob();
-  const stopOf = (id: string) =>
-    findings.find(
-      ({ grade, setAside, lineUpIds }) => grade === "stop" && !setAside && lineUpIds.includes(id),
-    );
+  const stopOf = (id: string) => findings.find((finding) => isStopOf(finding, id));
   const valves = plan.parts.filter(isValve);
   const pumps = plan.parts.filter(isPowered);
   return (

@@ -359,7 +359,9 @@ const WorstTable = memo(function WorstTable({
             <th className="n">Margin</th>
             <th>Costs most</th>
             <th>Because of</th>
-            <th className="n">Conditions it feeds in</th>
+            <th className="n" style={{ whiteSpace: "normal" }}>
+              Conditions it feeds in
+            </th>
           </tr>
         </thead>
         <tbody>
@@ -392,7 +394,7 @@ const WorstTable = memo(function WorstTable({
                   ? `${nameOf(job, verdict.way.suctionLosses[0].id)}, ${Math.round(verdict.way.suctionLosses[0].share * 100)} %`
                   : "–"}
               </td>
-              <td>{causesText(causes, trim, units)}</td>
+              <td style={{ minWidth: "15ch" }}>{causesText(causes, trim, units)}</td>
               <td className="n">{holds(verdict.lineUp.id) ?? "…"}</td>
             </Row>
           ))}
