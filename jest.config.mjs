@@ -6,6 +6,8 @@ export default {
   testMatch: ["**/*.test.ts", "**/*.test.tsx"],
   moduleNameMapper: {
     "^~/(.*)$": "<rootDir>/app/$1",
+    // Its own files are modules alone; this one holds the same for Node.
+    "^@zip.js/zip.js/lib/zip-core-native.js$": "<rootDir>/node_modules/@zip.js/zip.js/index-native.cjs",
     "^three$": "<rootDir>/node_modules/three/build/three.module.js",
   },
   transformIgnorePatterns: ["/node_modules/(?!three/build/)"],

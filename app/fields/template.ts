@@ -9,6 +9,7 @@ import {
   templateLayers,
   tilingOf,
 } from "~/core/boards/template";
+import { oneLine } from "~/core/kinds/words";
 import { embedded, type PdfFonts } from "~/state/pdfLetters";
 
 const MM = 1000;
@@ -17,7 +18,7 @@ const POINTS_M = 72 / 0.0254;
 const MARGIN_MM = 10;
 
 const mm = (m: number) => Math.round(m * MM * 1000) / 1000;
-const escaped = (text: string) => text.replace(/[<>&"]/g, (letter) => `&#${letter.charCodeAt(0)};`);
+const escaped = (text: string) => oneLine(text).replace(/[<>&"]/g, (letter) => `&#${letter.charCodeAt(0)};`);
 
 const strokes: Record<TemplateLayer, { width: number; dash?: string }> = {
   BOARD: { width: 0.5, dash: "4 2" },
@@ -66,7 +67,7 @@ export function templateDxf({ shapes }: Template): string {
       });
     else if (shape.kind === "circle")
       dxf.addCircle(point3d(mm(shape.at[0]), mm(shape.at[1])), mm(shape.diameterM / 2), { layerName });
-    else dxf.addText(point3d(mm(shape.at[0]), mm(shape.at[1])), mm(shape.heightM), shape.text, { layerName });
+    else dxf.addText(point3d(mm(shape.at[0]), mm(shape.at[1])), mm(shape.heightM), oneLine(shape.text), { layerName });
   }
   return dxf.stringify();
 }

@@ -2,7 +2,7 @@
 import type { Due } from "~/core/care/due";
 import type { GaugeTrend } from "~/core/care/gaugeTrend";
 import { dayOf } from "~/core/care/gaugeTrend";
-import type { IncomingFault } from "~/core/care/incoming";
+import { type IncomingFault, MOST_COLUMNS } from "~/core/care/incoming";
 import type { Fit, Instrument } from "~/core/care/instruments";
 import type { JarVerdict } from "~/core/care/jar";
 import type { PolishSample } from "~/core/care/polishProgress";
@@ -186,6 +186,8 @@ export function incomingFaultText({ row, code, what }: IncomingFault): string {
       return "There is no reading in it.";
     case "tooManyRows":
       return `${at}more rows than a log bears: at most 50,000. Cut it into parts.`;
+    case "tooManyColumns":
+      return `It has ${what} columns, more than the ${MOST_COLUMNS} that are read. Keep the time and what was measured.`;
     case "badTime":
       return `${at}'${what}' is no time. Wanted is one like 2026-05-03T09:30:00Z.`;
     case "future":

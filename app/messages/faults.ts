@@ -48,6 +48,18 @@ export function faultText({ code, values = {} }: Fault, units: UnitChoice = metr
       return `is of version ${values.version ?? "1"} and could not be brought up to this one`;
     case "notAZip":
       return "is not a ZIP file that can be read";
+    case "zipEntries":
+      return `holds more than ${values.most} files: more than any shop's jobs. Nothing was unpacked`;
+    case "zipEntryLarge":
+      return `would unpack to more than ${values.mostMiB} MB, the most for one file in it. Nothing was unpacked`;
+    case "zipLarge":
+      return `would unpack to more than ${values.mostMiB} MB. Nothing was unpacked`;
+    case "zipRatio":
+      return `would unpack to more than ${values.ratio} times its size, as no job does. Nothing was unpacked`;
+    case "tooDeep":
+      return `has records inside records, more than ${values.most} deep: no job file does`;
+    case "controlCharacter":
+      return "has a line break or another character that cannot be printed";
     case "notAllFile":
       return "is not a file of everything; open a single job from the list of jobs";
     case "badHash":

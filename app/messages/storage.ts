@@ -25,6 +25,12 @@ export function storageFault(error: unknown): string {
   return `The last change is not kept (${name || "unknown fault"}). Save the job as a file.`;
 }
 
+/** Why a file could not be read or taken in: nothing of it was. */
+export const fileFault = (error: unknown): string =>
+  error instanceof Error && error.name === "Error"
+    ? `The file could not be read (${error.message}). Nothing of it was taken.`
+    : storageFault(error);
+
 /** Why a job that is asked for is not shown. */
 export const closedText: Record<"gone" | "broken" | "newer" | "older", string> = {
   gone: "This job is not in this browser. It may have been deleted: the job list says.",

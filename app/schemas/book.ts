@@ -5,12 +5,11 @@ import { HASH_DIGITS, type Snapshot } from "~/core/book/snapshot";
 import { verbs } from "~/core/order/facts";
 import { conditions, plan, portRef, reading, type Same, tank } from "./job";
 import { engine } from "./part";
-import { atLeastZero, id, LONGEST_NAME, LONGEST_NOTE } from "./primitives";
+import { atLeastZero, id, line, name, nameOrNone, note, reason } from "./primitives";
 import { z } from "./zod";
 
 /** A step of a work order: what is done, and to what. */
-const stepId = z
-  .string()
+const stepId = line
   .max(60)
   .regex(new RegExp(`^(${verbs.join("|")}):.+$`));
 
@@ -60,7 +59,7 @@ export const bookEntrySchema = z.discriminatedUnion("kind", [
     ...entryBase,
     kind: z.literal("photo"),
     ofId: id,
-    note: z.string().max(LONGEST_NOTE),
+    note,
     pictureId: id,
   }),
   z.strictObject({
@@ -72,7 +71,7 @@ export const bookEntrySchema = z.discriminatedUnion("kind", [
     conditions,
     engineH,
     isBaseline: z.boolean().exactOptional(),
-    note: z.string().max(LONGEST_NOTE),
+    note,
   }),
   z.strictObject({
     ...entryBase,
@@ -84,7 +83,7 @@ export const bookEntrySchema = z.discriminatedUnion("kind", [
     conditions,
     engineH,
     isBaseline: z.boolean().exactOptional(),
-    note: z.string().max(LONGEST_NOTE),
+    note,
   }),
   z.strictObject({
     ...entryBase,
@@ -99,8 +98,8 @@ export const bookEntrySchema = z.discriminatedUnion("kind", [
     ...tankEntry,
     kind: z.literal("bunkered"),
     addedM3: z.number().positive().max(1000),
-    place: z.string().max(LONGEST_NAME),
-    certificate: z.string().max(LONGEST_NAME),
+    place: nameOrNone,
+    certificate: nameOrNone,
   }),
   z.strictObject({
     ...tankEntry,
@@ -125,7 +124,7 @@ export const bookEntrySchema = z.discriminatedUnion("kind", [
     // What it is of, and what was due of it.
     dueId: z.string().regex(/^[\w-]{1,20}:[\w-]{1,20}$/),
     engineH,
-    note: z.string().max(LONGEST_NOTE),
+    note,
   }),
   z.strictObject({
     ...entryBase,
@@ -138,11 +137,11 @@ export const bookEntrySchema = z.discriminatedUnion("kind", [
   z.strictObject({
     ...entryBase,
     kind: z.literal("setAside"),
-    rule: z.string().max(40),
+    rule: line.max(40),
     ids: z.array(id).max(20),
     lineUpId: id.nullable(),
-    about: z.string().max(80).exactOptional(),
-    reason: z.string().min(1).max(LONGEST_NOTE),
+    about: line.max(80).exactOptional(),
+    reason,
     figure: z.number().nullable(),
   }),
   z.strictObject({
@@ -156,22 +155,22 @@ export const bookEntrySchema = z.discriminatedUnion("kind", [
     ...entryBase,
     kind: z.literal("holdAside"),
     stepId,
-    fact: z.string().min(1).max(60),
-    reason: z.string().min(1).max(LONGEST_NOTE),
-    by: z.string().min(1).max(LONGEST_NAME),
+    fact: line.min(1).max(60),
+    reason,
+    by: name,
   }),
   z.strictObject({
     ...entryBase,
     kind: z.literal("torqueSet"),
     joint: portRef,
     momentNM: z.number().positive().max(1000),
-    tool: z.string().max(LONGEST_NAME),
+    tool: nameOrNone,
   }),
   z.strictObject({
     ...entryBase,
     kind: z.literal("bled"),
     lineUpId: id,
-    step: z.string().min(1).max(60),
+    step: line.min(1).max(60),
     came: z.enum(["begun", "solid", "foam", "air", "done"]),
     seconds: z.number().min(0).max(86_400).exactOptional(),
     computedS: z.number().min(0).max(86_400).exactOptional(),
@@ -184,7 +183,7 @@ export const bookEntrySchema = z.discriminatedUnion("kind", [
     lineUpId: id,
     fault: z.enum(faultKinds),
     ofId: id,
-    note: z.string().max(LONGEST_NOTE),
+    note,
   }),
   z.strictObject({ ...entryBase, kind: z.literal("strike"), entryId: id }),
 ]) satisfies z.ZodType<BookEntry>;

@@ -4,6 +4,7 @@ import { adapterShape, endSchema } from "./end";
 import { type FileFault, faultsOf, parsedJson } from "./file";
 import type { Same } from "./job";
 import { planPart } from "./part";
+import { printable } from "./migrations";
 import { bore, id, name } from "./primitives";
 import { BOX_VERSION } from "./version";
 import { z } from "./zod";
@@ -47,6 +48,10 @@ export const boxFile = z.strictObject({
   items: z.array(boxItem).max(MOST_ITEMS),
 });
 
+/** A row or a file of the box as it reads in this version. */
+export const broughtUp = (version: unknown, value: unknown): unknown =>
+  typeof version === "number" && version < 3 ? printable(value) : value;
+
 export type ReadBox = { ok: true; items: BoxItem[] } | { ok: false; faults: FileFault[] };
 
 /** Reads a box file: all of it or nothing, with the place of what is wrong. */
@@ -59,7 +64,7 @@ export function readBoxFile(text: string): ReadBox {
   if (format !== BOX_FORMAT) return fail({ path: "format", code: "notABox" });
   if (typeof version === "number" && version > BOX_VERSION)
     return fail({ path: "version", code: "newerVersion", values: { version, known: BOX_VERSION } });
-  const read = boxFile.safeParse(value);
+  const read = boxFile.safeParse(broughtUp(version, value));
   if (!read.success) return fail(...faultsOf(read.error));
   const ids = read.data.items.map(({ id }) => id);
   const twice = ids.findIndex((id, i) => ids.indexOf(id) !== i);

@@ -1,4 +1,5 @@
 /** Days as an iCalendar file (RFC 5545): the same thing has the same UID, so that a calendar updates and does not double. */
+import { oneLine, prose } from "~/core/kinds/words";
 import ical, { ICalCalendarMethod } from "ical-generator";
 
 export interface CalendarDay {
@@ -12,7 +13,7 @@ export interface CalendarDay {
 /** @param stamp when what it is made from last changed: the same jobs give the same bytes */
 export function calendarText(name: string, days: readonly CalendarDay[], stamp: Date): string {
   const calendar = ical({
-    name,
+    name: oneLine(name),
     prodId: { company: "Iron Keel", product: "Care", language: "EN" },
     method: ICalCalendarMethod.PUBLISH,
   });
@@ -23,8 +24,8 @@ export function calendarText(name: string, days: readonly CalendarDay[], stamp: 
       start,
       allDay: true,
       timezone: null,
-      summary,
-      description,
+      summary: oneLine(summary),
+      description: prose(description),
       stamp,
       floating: false,
     });

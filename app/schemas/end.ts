@@ -1,7 +1,7 @@
 /** An end as files and scripts write it. */
 import { shapeOf } from "~/core/ends/adapters";
 import { type FamilyId, familyIds, type Material } from "~/core/ends/families";
-import { bore } from "./primitives";
+import { bore, line } from "./primitives";
 import { z } from "./zod";
 
 export const materials = [
@@ -16,8 +16,8 @@ export const materials = [
 
 export const endSchema = z.strictObject({
   family: z.enum(familyIds as [FamilyId, ...FamilyId[]]),
-  size: z.string().min(1).max(12),
-  form: z.string().min(1).max(6),
+  size: line.min(1).max(12),
+  form: line.min(1).max(6),
   material: z.enum(materials).exactOptional(),
   boreM: bore.exactOptional(),
 });

@@ -89,22 +89,43 @@ function envelope(value: unknown): FileFault | null {
   return null;
 }
 
-/** Keys that a record cannot hold as its own: they would be dropped without a word. */
-function lostKeys(value: unknown, path: readonly PropertyKey[]): FileFault[] {
-  if (typeof value !== "object" || value === null) return [];
-  return Object.keys(value).flatMap((key): FileFault[] => {
-    const at = [...path, Array.isArray(value) ? Number(key) : key];
-    if (key === "__proto__") return [{ path: pathText(at), code: "badId" }];
-    return lostKeys((value as Record<string, unknown>)[key], at);
-  });
+/** Records of a job lie some twelve deep; what reads them later calls itself once a level. */
+const MOST_DEEP = 60;
+const SHOWN_DEEP = 6;
+
+/**
+ * What no schema would say of a value: keys that a record cannot hold as its own, which would be dropped without a word,
+ * and records deeper in one another than any job's, which would end what walks through them.
+ */
+export function shapeFaults(value: unknown): FileFault[] {
+  const faults: FileFault[] = [];
+  const left: { value: unknown; path: PropertyKey[] }[] = [{ value, path: [] }];
+  for (let one = left.pop(); one; one = left.pop()) {
+    if (typeof one.value !== "object" || one.value === null) continue;
+    if (one.path.length >= MOST_DEEP)
+      return [
+        {
+          path: `${pathText(one.path.slice(0, SHOWN_DEEP))}…`,
+          code: "tooDeep",
+          values: { most: MOST_DEEP },
+        },
+      ];
+    const isList = Array.isArray(one.value);
+    for (const [key, held] of Object.entries(one.value)) {
+      const path = [...one.path, isList ? Number(key) : key];
+      if (key === "__proto__") faults.push({ path: pathText(path), code: "badId" });
+      else if (typeof held === "object") left.push({ value: held, path });
+    }
+  }
+  return faults.reverse();
 }
 
 /** A file's value, of whatever version, as what it holds. Every fault is listed with its place. */
 export function readJobValue(value: unknown, pictures: Map<string, Picture> = new Map()): ReadFile {
   const wrong = envelope(value);
   if (wrong) return fail(wrong);
-  const lost = lostKeys(value, []);
-  if (lost.length > 0) return fail(...lost);
+  const shape = shapeFaults(value);
+  if (shape.length > 0) return fail(...shape);
   let bundle: Bundle;
   try {
     bundle = migrate({ file: value, pictures }, (value as { version: number }).version);

@@ -4,6 +4,7 @@
  */
 
 import { gradeIds } from "~/core/fuel/grades";
+import { UNPRINTABLE } from "~/core/kinds/words";
 import { SHEET } from "~/core/plan/places";
 import {
   type Job,
@@ -15,19 +16,7 @@ import {
 import { dimensions, type UnitOf } from "~/core/units/factors";
 import { adapterShape, endSchema } from "./end";
 import { engine, planPart } from "./part";
-import {
-  atLeastZero,
-  bore,
-  diameter,
-  given,
-  id,
-  LONGEST_NAME,
-  LONGEST_NOTE,
-  name,
-  position,
-  positive,
-  share,
-} from "./primitives";
+import { atLeastZero, bore, diameter, given, id, line, name, nameOrNone, note, position, positive, share } from "./primitives";
 import { coordinate, size, tankShape } from "./shape";
 
 import { z } from "./zod";
@@ -180,7 +169,7 @@ export const tank = z.strictObject({
 });
 
 const product = z.strictObject({
-  marking: z.string().max(80),
+  marking: nameOrNone,
   outerDiameterM: diameter,
   leastRadiusM: atLeastZero,
 });
@@ -213,10 +202,10 @@ const cover = z.discriminatedUnion("kind", [
   z.strictObject({ ...covering, kind: z.enum(["hatch", "floor", "panel"]) }),
   z.strictObject({ ...covering, kind: z.enum(["engineOut", "tankDown"]), of: id }),
 ]);
-const mark = z.string().max(80).exactOptional();
+const mark = nameOrNone.exactOptional();
 const survey = z
   .strictObject({
-    printed: z.string().max(120),
+    printed: line.max(120),
     place: z.enum(["engineRoom", "outside"]),
     feel: z.enum(["sound", "stiff", "soft", "oily", "cracked"]),
   })
@@ -360,9 +349,9 @@ const chosenChain = z.strictObject({
   boreM: bore.exactOptional(),
 });
 const delivery = z.strictObject({
-  from: z.string().max(LONGEST_NAME).exactOptional(),
+  from: nameOrNone.exactOptional(),
   due: z.iso.date().exactOptional(),
-  wrong: z.string().max(LONGEST_NOTE).exactOptional(),
+  wrong: note.exactOptional(),
 });
 export const plan = z.strictObject({
   id,
@@ -429,13 +418,13 @@ const schools = {
   support: school("support"),
 };
 
-const handOverName = z.string().max(LONGEST_NAME).exactOptional();
+const handOverName = nameOrNone.exactOptional();
 
 export const jobSchema = z.strictObject({
   id,
   name,
   kind: z.enum(["boat", "truck", "heater", "other"]),
-  note: z.string().max(LONGEST_NOTE),
+  note,
   units: z.strictObject({
     length: unit("length"),
     bore: unit("length"),
@@ -509,7 +498,7 @@ export const jobSchema = z.strictObject({
       wheelbaseM: vehicleSize.exactOptional(),
     })
     .exactOptional(),
-  prices: z.record(z.string().regex(/^[A-Za-z]+:[^\n]{0,120}$/), z.number().min(0).max(1e7)).exactOptional(),
+  prices: z.record(z.string().regex(new RegExp(`^[A-Za-z]+:[^${UNPRINTABLE}]{0,120}$`)), z.number().min(0).max(1e7)).exactOptional(),
 }) satisfies z.ZodType<Job>;
 
 /** Compile-time check that nothing is in the core's type that the schema does not know, and the other way round. */

@@ -43,7 +43,7 @@ describe("a file of version 1", () => {
     expect(readJobFile(text)).toEqual(read);
   });
 
-  test("its pictures come out of their text, byte for byte", () => {
+  test("its pictures come out of their text, byte for byte", async () => {
     const bytes = Uint8Array.from({ length: 300 }, (_, i) => (i * 7) % 256);
     const file = JSON.parse(first("marram")) as { job: { book: Loose[] } };
     const picture = `data:image/png;base64,${Buffer.from(bytes).toString("base64")}`;
@@ -60,7 +60,9 @@ describe("a file of version 1", () => {
     const read = readJobFile(JSON.stringify(file));
     if (!read.ok) throw new Error(JSON.stringify(read.faults));
     expect(read.book.at(-1)).toMatchObject({ kind: "photo", pictureId: "p1" });
-    expect(read.pictures.get("p1")).toEqual({ type: "image/png", bytes });
+    const kept = read.pictures.get("p1");
+    expect(kept?.type).toBe("image/png");
+    expect(new Uint8Array((await kept?.full.arrayBuffer()) ?? [])).toEqual(bytes);
   });
 
   test("what named things that were gone is left behind, not refused", () => {
@@ -107,6 +109,70 @@ describe("a file of version 2", () => {
     expect(migratePatches(patches, 2)).toEqual(patches);
     const share = [{ op: "replace" as const, path: ["plans", 0, "parts", 1, "drawShare"], value: 0.3 }];
     expect(migratePatches(share, 2)).toBeNull();
+  });
+});
+
+describe("a file of version 4", () => {
+  const fourth = (name: string) => readFileSync(`app/schemas/fixtures/v4/${name}.keel.json`, "utf8");
+
+  test.each(names)("%s opens with everything that was in it", (name) => {
+    const read = readJobFile(fourth(name));
+    if (!read.ok) throw new Error(JSON.stringify(read.faults));
+    const { job, book, snapshots } = JSON.parse(fourth(name)) as Loose;
+    expect({ job: read.job, book: read.book, snapshots: read.snapshots }).toEqual({ job, book, snapshots });
+    expect(JSON.parse(writeJobFile(read))).toMatchObject({ version: VERSION });
+  });
+
+  test("with words that cannot be printed is cleaned: job, book and the plans it cites; prose keeps its lines", () => {
+    const file = JSON.parse(fourth("marram")) as {
+      job: { name: string; note: string; tanks: { name: string }[] };
+      book: { kind: string; note?: string }[];
+      snapshots: Record<string, { tanks?: { name: string }[] }>;
+    };
+    const wild = "Wing\r\nBEGIN:VEVENT\u0000\u2028";
+    file.job.name = wild;
+    file.job.note = "first\r\nsecond\u0000";
+    file.job.tanks[0]!.name = wild;
+    for (const kept of Object.values(file.snapshots)) if (kept.tanks?.[0]) kept.tanks[0].name = wild;
+    const read = readJobFile(JSON.stringify(file));
+    // The plans that were cited are under the hashes of what they were: the changed ones under those of what they are.
+    if (!read.ok) throw new Error(JSON.stringify(read.faults.slice(0, 3)));
+    const clean = "Wing  BEGIN:VEVENT  ";
+    expect([read.job.name, read.job.note, read.job.tanks[0]?.name]).toEqual([clean, "first\nsecond ", clean]);
+    for (const { tanks } of Object.values(read.snapshots)) if (tanks) expect(tanks[0]?.name).toBe(clean);
+    expect(JSON.stringify(read)).not.toMatch(/\\u0000|\\r|\u2028/);
+  });
+
+  test("of this version with such words is refused, each with its place", () => {
+    const file = JSON.parse(fourth("marram")) as { version: number; job: { name: string; note: string } };
+    file.version = VERSION;
+    for (const [field, value, isRight] of [
+      ["name", "a\nb", false],
+      ["name", "a\u0000", false],
+      ["note", "a\nb\tc", true],
+      ["note", "a\rb", false],
+    ] as const) {
+      const read = readJobFile(JSON.stringify({ ...file, job: { ...file.job, [field]: value } }));
+      expect([field, value, read.ok]).toEqual([field, value, isRight]);
+      if (!read.ok) expect(read.faults).toEqual([{ path: `job.${field}`, code: "controlCharacter" }]);
+    }
+  });
+
+  test("keeps its undo, its words cleaned", () => {
+    const named = [{ op: "replace" as const, path: ["plans", 0, "name"], value: "B\nC" }];
+    expect(migratePatches(named, 4)).toEqual([{ ...named[0], value: "B C" }]);
+  });
+});
+
+describe("records in one another without end", () => {
+  test.each([
+    ["lists", "[", "]"],
+    ["records", '{"a":', "}"],
+  ])("%s 5,000 deep are a fault with their place, not a crash", (_what, open, shut) => {
+    const inner = `${open.repeat(5000)}1${shut.repeat(5000)}`;
+    const read = readJobFile(`{"format":"iron-keel","version":${VERSION},"job":${inner}}`);
+    expect(read).toMatchObject({ ok: false, faults: [{ code: "tooDeep" }] });
+    expect((read as { faults: FileFault[] }).faults[0]?.path).toMatch(/^job/);
   });
 });
 

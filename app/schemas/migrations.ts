@@ -5,14 +5,15 @@
  */
 import type { Patch } from "immer";
 import { hashOf, type Snapshot } from "~/core/book/snapshot";
+import { oneLine, prose } from "~/core/kinds/words";
 import { VERSION } from "./version";
 
 /** A picture apart from the job that shows it. */
 export interface Picture {
   type: "image/jpeg" | "image/png" | "image/webp";
-  bytes: Uint8Array;
+  full: Blob;
   /** A small one for lists; the picture itself stands in where there is none. */
-  preview?: Uint8Array;
+  preview?: Blob;
 }
 
 /** A file's value, and the pictures that stood in it or beside it. */
@@ -46,7 +47,8 @@ function pictureOf(dataUrl: unknown): Picture | null {
   const parts = /^data:(image\/(?:jpeg|png|webp));base64,([A-Za-z0-9+/=]+)$/.exec(String(dataUrl));
   if (!parts) return null;
   const bytes = Uint8Array.from(atob(parts[2] ?? ""), (letter) => letter.charCodeAt(0));
-  return { type: parts[1] as Picture["type"], bytes };
+  const type = parts[1] as Picture["type"];
+  return { type, full: new Blob([bytes], { type }) };
 }
 
 /** A record without the keys that name nothing any more; version 1 left them behind. */
@@ -149,6 +151,28 @@ function withCentreRadius(run: Loose): Loose {
   const { outerDiameterM } = loose(run.product);
   return { ...run, route: { ...route, radiusM: Number(route.radiusM) + Number(outerDiameterM) / 2 } };
 }
+
+/** Plans that entries cite, changed, each under the hash of what it now is, and the entries citing them so. */
+function recited(
+  snapshots: unknown,
+  book: unknown,
+  change: (snapshot: Loose) => Loose,
+): { snapshots: Record<string, Snapshot>; book: Loose[] } {
+  const hashes = new Map<unknown, string>();
+  const kept: Record<string, Snapshot> = {};
+  for (const [hash, snapshot] of Object.entries(loose(snapshots ?? {}))) {
+    const now = change(loose(snapshot)) as unknown as Snapshot;
+    const is = hashOf(now);
+    hashes.set(hash, is);
+    kept[is] = now;
+  }
+  const entries = list(book).map((entry) => ({
+    ...entry,
+    ...(hashes.has(entry.planHash) ? { planHash: hashes.get(entry.planHash) } : {}),
+  }));
+  return { snapshots: kept, book: entries };
+}
+
 const inPlan = (plan: Loose): Loose => ({
   ...plan,
   parts: list(plan.parts).map(withStrokeTime),
@@ -162,21 +186,9 @@ const inPlan = (plan: Loose): Loose => ({
 const toVersion3: Step = {
   file: ({ file, pictures }) => {
     const { job, book, snapshots, ...rest } = loose(file);
-    const hashes = new Map<unknown, string>();
-    const kept: Record<string, Snapshot> = {};
-    for (const [hash, snapshot] of Object.entries(loose(snapshots ?? {}))) {
-      const whole = loose(snapshot);
-      const now = { ...whole, plan: inPlan(loose(whole.plan)) } as unknown as Snapshot;
-      const is = hashOf(now);
-      hashes.set(hash, is);
-      kept[is] = now;
-    }
-    const entries = list(book).map((entry) => ({
-      ...entry,
-      ...(hashes.has(entry.planHash) ? { planHash: hashes.get(entry.planHash) } : {}),
-    }));
+    const cited = recited(snapshots, book, (whole) => ({ ...whole, plan: inPlan(loose(whole.plan)) }));
     const changed = tried((one) => ({ ...one, plans: list(one.plans).map(inPlan) }), loose(job));
-    return { file: { ...rest, version: 3, job: changed, book: entries, snapshots: kept }, pictures };
+    return { file: { ...rest, version: 3, job: changed, ...cited }, pictures };
   },
   patches: (patches) => (JSON.stringify(patches).includes("drawShare") ? null : [...patches]),
 };
@@ -199,8 +211,29 @@ const toVersion4: Step = {
     ) as Patch[],
 };
 
+/** Fields whose words may have several lines. */
+const proseFields = new Set(["note", "reason", "wrong"]);
+
+/** A value without what cannot be printed in any of its words, or in the names of its fields. */
+export function printable(value: unknown, field = ""): unknown {
+  if (typeof value === "string") return proseFields.has(field) ? prose(value) : oneLine(value);
+  if (Array.isArray(value)) return value.map((one) => printable(one, field));
+  if (typeof value !== "object" || value === null) return value;
+  return Object.fromEntries(Object.entries(value).map(([key, held]) => [oneLine(key), printable(held, key)]));
+}
+
+/** Version 5: words are printable; a line break in a name was another event in a calendar, another line in a drawing. */
+const toVersion5: Step = {
+  file: ({ file, pictures }) => {
+    const { job, book, snapshots, ...rest } = loose(file);
+    const cited = recited(snapshots, printable(book), (whole) => printable(whole) as Loose);
+    return { file: { ...rest, version: 5, job: printable(job), ...cited }, pictures };
+  },
+  patches: (patches) => patches.map((patch) => printable(patch) as Patch),
+};
+
 /** By the version that it starts from. */
-const steps: Record<number, Step> = { 1: toVersion2, 2: toVersion3, 3: toVersion4 };
+const steps: Record<number, Step> = { 1: toVersion2, 2: toVersion3, 3: toVersion4, 4: toVersion5 };
 
 const stepFrom = (version: number): Step => {
   const step = steps[version];

@@ -4,7 +4,7 @@ import { isConsumerKind } from "~/core/kinds/families";
 import type { Field } from "~/core/kinds/fields";
 import { type Engine, kinds, type Part, type PartKind, type PlanPart, partKinds } from "~/core/kinds/index";
 import type { Kind } from "~/core/kinds/kind";
-import { atLeastZero, bore, given, id, LONGEST_NAME, name, position, positive, share } from "./primitives";
+import { atLeastZero, bore, figurePath, given, id, name, nameOrNone, position, positive, share } from "./primitives";
 import { z } from "./zod";
 
 /** What hangs on a board or stands in a vehicle, m. */
@@ -18,7 +18,7 @@ const partBase = {
   boreM: bore,
   ports: z
     .record(
-      z.string(),
+      figurePath,
       z.strictObject({
         offset: position.exactOptional(),
         boreM: bore.exactOptional(),
@@ -29,7 +29,7 @@ const partBase = {
   provisional: z.boolean().exactOptional(),
   flowBasis: z.enum(["arrow", "maker", "outerSide", "guess"]).exactOptional(),
   size: z.strictObject({ widthM: bodySize, heightM: bodySize, depthM: bodySize }).exactOptional(),
-  sheet: z.string().max(LONGEST_NAME).exactOptional(),
+  sheet: nameOrNone.exactOptional(),
   shopMade: z.strictObject({ tested: z.boolean() }).exactOptional(),
   plugs: z.array(z.strictObject({ id, name })).max(12).exactOptional(),
 };

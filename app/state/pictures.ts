@@ -9,15 +9,14 @@ const PREVIEW_PX = 320;
 const QUALITY = 0.8;
 
 /** A bitmap as a JPEG whose longer side has at most so many pixels. */
-async function jpeg(bitmap: ImageBitmap, longSide: number): Promise<Uint8Array> {
+async function jpeg(bitmap: ImageBitmap, longSide: number): Promise<Blob> {
   const scale = Math.min(1, longSide / Math.max(bitmap.width, bitmap.height));
   const canvas = new OffscreenCanvas(
     Math.max(1, Math.round(bitmap.width * scale)),
     Math.max(1, Math.round(bitmap.height * scale)),
   );
   canvas.getContext("2d")?.drawImage(bitmap, 0, 0, canvas.width, canvas.height);
-  const blob = await canvas.convertToBlob({ type: "image/jpeg", quality: QUALITY });
-  return new Uint8Array(await blob.arrayBuffer());
+  return canvas.convertToBlob({ type: "image/jpeg", quality: QUALITY });
 }
 
 /** A picture file scaled down, with a small one for lists; null where it is no picture that can be read. */
@@ -27,7 +26,7 @@ export async function scaledDown(file: Blob): Promise<Picture | null> {
   try {
     return {
       type: "image/jpeg",
-      bytes: await jpeg(bitmap, LONG_SIDE_PX),
+      full: await jpeg(bitmap, LONG_SIDE_PX),
       preview: await jpeg(bitmap, PREVIEW_PX),
     };
   } finally {

@@ -17,10 +17,10 @@ export async function readShelf(): Promise<OnShelf[] | null> {
   }
 }
 
-export async function takeFromShelf(id: string): Promise<Uint8Array> {
+export async function takeFromShelf(id: string): Promise<Blob> {
   const answer = await fetch(`/shelf/${encodeURIComponent(id)}`);
   if (!answer.ok) throw new Error("It is not on the shelf any more.");
-  return new Uint8Array(await answer.arrayBuffer());
+  return answer.blob();
 }
 
 /** Lays a stored job on it, with its pictures. */
@@ -31,7 +31,7 @@ export async function putOnShelf(id: string, name: string): Promise<void> {
   const answer = await fetch(`/shelf/${encodeURIComponent(id)}`, {
     method: "PUT",
     headers: { "Content-Type": "application/octet-stream", "X-Job-Name": encodeURIComponent(name) },
-    body: new Blob([file.bytes as Uint8Array<ArrayBuffer>]),
+    body: file.blob,
   });
   if (!answer.ok) throw new Error((await answer.text()) || "The shelf refused it.");
 }

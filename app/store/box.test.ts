@@ -4,7 +4,7 @@ import { beforeEach, describe, expect, test } from "@jest/globals";
 import type { BoxItem } from "~/core/box/box";
 import { readBoxFile, writeBoxFile } from "~/schemas/box";
 import type { JobFile } from "~/schemas/file";
-import { readAllZip, writeAllZip } from "~/schemas/zip";
+import { readAllBlob, writeAllZip } from "~/schemas/zip";
 import { changeBox, readBox, undoBox } from "./box";
 import { database } from "./database";
 import { exportAll, restoreAll } from "./files";
@@ -61,7 +61,7 @@ describe("the shop's box in the browser", () => {
 
   test("goes with everything in one file, and comes back from it", async () => {
     await changeBox(() => [seal, hose]);
-    const file = await exportAll();
+    const file = await readAllBlob(await exportAll());
     await changeBox(() => []);
     expect(await restoreAll(file, true)).toMatchObject({ outcome: "restored" });
     expect((await readBox()).items.map(({ id }) => id).sort()).toEqual(["hose", "seal"]);
@@ -71,19 +71,26 @@ describe("the shop's box in the browser", () => {
 
 test("a file of everything with a box that cannot be is refused before a single job is taken", async () => {
   await changeBox(() => [seal]);
-  const file = readAllZip(await exportAll());
+  const file = await readAllBlob(await exportAll());
   if (!file.ok) throw new Error("no file");
   const { job } = JSON.parse(readFileSync("demo/reading-van.keel.json", "utf8")) as { job: JobFile["job"] };
-  const spoilt = writeAllZip({
+  const spoilt = await writeAllZip({
     jobs: [{ job, book: [], snapshots: {}, pictures: new Map() }],
     settings: { ...file.settings, box: '{"format":"keel-box","version":9,"items":[]}' },
   });
-  expect(await restoreAll(spoilt, true)).toMatchObject({
+  expect(await restoreAll(await readAllBlob(spoilt), true)).toMatchObject({
     outcome: "refused",
     faults: [{ code: "newerVersion" }],
   });
   expect(await database().records.count()).toBe(0);
   expect((await readBox()).items).toEqual([seal]);
+});
+
+test("words of an older box that cannot be printed are cleaned as it is read", () => {
+  const items = [{ kind: "thing", id: "a", name: "Pan\nwith a lid", count: 1 }];
+  const read = (version: number) => readBoxFile(JSON.stringify({ format: "keel-box", version, items }));
+  expect(read(2)).toMatchObject({ ok: true, items: [{ name: "Pan with a lid" }] });
+  expect(read(3)).toMatchObject({ ok: false, faults: [{ code: "controlCharacter" }] });
 });
 
 describe("a box file", () => {
@@ -95,7 +102,7 @@ describe("a box file", () => {
   test.each([
     ["no JSON", "{", "", "notJson"],
     ["another file", JSON.stringify({ format: "keel-job" }), "format", "notABox"],
-    ["a newer version", file({ version: 3 }), "version", "newerVersion"],
+    ["a newer version", file({ version: 4 }), "version", "newerVersion"],
     [
       "a shape that nobody makes",
       file({ items: [{ kind: "adapter", id: "a", shape: "g:x", count: 1 }] }),

@@ -1,6 +1,6 @@
 /** The shop's box: rows of its own, each change with the way back. */
 import type { BoxItem } from "~/core/box/box";
-import { boxFile, boxItem } from "~/schemas/box";
+import { boxFile, boxItem, broughtUp } from "~/schemas/box";
 import { type FileFault, faultsOf } from "~/schemas/file";
 import { BOX_VERSION } from "~/schemas/version";
 import { type BoxRow, database } from "./database";
@@ -17,7 +17,7 @@ export interface ReadBoxRows {
 export async function readBox(): Promise<ReadBoxRows> {
   const db = database();
   const rows = await db.box.toArray();
-  const read = rows.map(({ version, item }) => (version > BOX_VERSION ? null : boxItem.safeParse(item)));
+  const read = rows.map(({ version, item }) => (version > BOX_VERSION ? null : boxItem.safeParse(broughtUp(version, item))));
   return {
     items: read.flatMap((one) => (one?.success ? [one.data] : [])),
     unread: read.filter((one) => !one?.success).length,

@@ -1,18 +1,18 @@
 /** Jobs in and out as files, one by one or all at once. */
-
+import type { Table } from "dexie";
 import { reconciled } from "~/core/edit/reconcile";
 import { newId } from "~/core/kinds/ids";
 import type { Job } from "~/core/plan/types";
 import { readBoxFile, writeBoxFile } from "~/schemas/box";
-import { type FileFault, type JobFile, writeJobFile } from "~/schemas/file";
+import { type FileFault, type JobFile, type ReadFile, writeJobFile } from "~/schemas/file";
 import type { Picture } from "~/schemas/migrations";
 import { LONGEST_NAME } from "~/schemas/primitives";
-import { type Pictures, readAllZip, readJobBytes, writeAllZip, writeJobZip } from "~/schemas/zip";
+import { type Pictures, type ReadAll, writeAllZip, writeJobZip } from "~/schemas/zip";
 import { forgetBook, readBook } from "./book";
 import { changeBox, readBox } from "./box";
-import { database, type PictureRow } from "./database";
+import { database } from "./database";
 import { commit } from "./history";
-import { SAVED_ALL } from "./list";
+import { oneRestore, RESTORING, SAVED_ALL } from "./list";
 import { allTables, newRecord, now, putContents, readStored } from "./records";
 
 export type ImportResult =
@@ -30,63 +30,73 @@ export type ImportMode = "ask" | "replace" | "keepBoth" | "logAlone" | { taken: 
 export const namedBeside = (name: string, words: string): string =>
   `${name.slice(0, LONGEST_NAME - words.length - 1).trimEnd()} ${words}`;
 
+/** What a transaction is left with when what was asked is refused in it: nothing of it is kept. */
+class Refused extends Error {
+  constructor(readonly faults: FileFault[]) {
+    super("refused");
+  }
+}
+
+/** All or nothing: what is refused on the way leaves the store as it was. */
+async function allOrNothing<T>(
+  tables: Table[],
+  work: () => Promise<T>,
+): Promise<T | { outcome: "refused"; faults: FileFault[] }> {
+  try {
+    return await database().transaction("rw", tables, work);
+  } catch (error) {
+    if (error instanceof Refused) return { outcome: "refused", faults: error.faults };
+    throw error;
+  }
+}
+
 /**
  * Takes in a job that is sound. One that exists is not touched until it is said whether to replace it or keep both;
- * replacing it is a change like any other, which can be undone, and the two books are joined.
+ * replacing it is a change like any other, which can be undone, and the two books are joined. In a transaction.
  */
 async function take(file: JobFile & { pictures: Pictures }, mode: ImportMode): Promise<ImportResult> {
   const db = database();
   const { job, book, snapshots } = file;
   const pictures = new Map(file.pictures);
   const there = await db.records.get(job.id);
-  const isThere = there !== undefined && there.deletedAt === null;
-  if (isThere && mode === "ask") return { outcome: "exists", id: job.id, name: there.name };
-  if (isThere && mode === "keepBoth") {
-    const beside: Job = { ...job, id: newId(), name: namedBeside(job.name, "(imported)") };
-    await putJob({ job: beside, book, snapshots, pictures });
-    return { outcome: "kept", id: beside.id, name: beside.name };
-  }
-  if (isThere && mode === "logAlone") {
-    const stored = await readStored(job.id);
-    if (stored.status !== "open")
-      return { outcome: "refused", faults: [{ path: "", code: "noSuch", values: { id: job.id } }] };
-    await db.transaction("rw", allTables(), async () => {
-      const record = await db.records.get(job.id);
-      if (record) await putContents({ record, job: stored.job, book, snapshots, pictures });
-    });
-    return { outcome: "kept", id: job.id, name: there.name };
-  }
-  if (isThere) {
-    const stored = await readStored(job.id);
-    const wanted =
-      typeof mode === "object" && stored.status === "open" ? reconciled(stored.job, job, mode.taken) : job;
-    const result = await commit(job.id, { name: "replaceJob", job: wanted });
-    if (!result.ok) return { outcome: "refused", faults: result.faults };
-    await db.transaction("rw", allTables(), async () => {
-      const record = await db.records.get(job.id);
-      if (record) await putContents({ record, job: result.job, book, snapshots, pictures });
-    });
-    return { outcome: "kept", id: job.id, name: job.name };
-  }
-  await db.transaction("rw", allTables(), async () => {
+  if (there === undefined || there.deletedAt !== null) {
     // A job that was deleted here comes back with its book; its own changes cannot be undone into it.
     await db.steps.where("jobId").equals(job.id).delete();
     await putContents({ record: newRecord(job), job, book, snapshots, pictures });
-  });
+    return { outcome: "kept", id: job.id, name: job.name };
+  }
+  if (mode === "ask") return { outcome: "exists", id: job.id, name: there.name };
+  if (mode === "keepBoth") {
+    const beside: Job = { ...job, id: newId(), name: namedBeside(job.name, "(imported)") };
+    await putContents({ record: newRecord(beside), job: beside, book, snapshots, pictures });
+    return { outcome: "kept", id: beside.id, name: beside.name };
+  }
+  const stored = await readStored(job.id);
+  if (mode === "logAlone") {
+    if (stored.status !== "open") throw new Refused([{ path: "", code: "noSuch", values: { id: job.id } }]);
+    await putContents({ record: stored.record, job: stored.job, book, snapshots, pictures });
+    return { outcome: "kept", id: job.id, name: there.name };
+  }
+  const wanted =
+    typeof mode === "object" && stored.status === "open" ? reconciled(stored.job, job, mode.taken) : job;
+  const result = await commit(job.id, { name: "replaceJob", job: wanted });
+  if (!result.ok) throw new Refused(result.faults);
+  const record = await db.records.get(job.id);
+  if (record) await putContents({ record, job: result.job, book, snapshots, pictures });
   return { outcome: "kept", id: job.id, name: job.name };
 }
 
 /** The job here and the one of a file, where both are there: to be held against one another. Null else. */
-export async function bothOf(file: Uint8Array): Promise<{ here: Job; there: Job } | null> {
-  const found = readJobBytes(file);
+export async function bothOf(found: ReadFile): Promise<{ here: Job; there: Job } | null> {
   if (!found.ok) return null;
   const stored = await readStored(found.job.id);
   return stored.status === "open" ? { here: stored.job, there: found.job } : null;
 }
 
-export async function importJob(file: Uint8Array, mode: ImportMode): Promise<ImportResult> {
-  const found = readJobBytes(file);
-  return found.ok ? take(found, mode) : { outcome: "refused", faults: found.faults };
+/** Takes in what was read of a file, whole or not at all. */
+export async function importJob(found: ReadFile, mode: ImportMode): Promise<ImportResult> {
+  if (!found.ok) return { outcome: "refused", faults: found.faults };
+  return allOrNothing(allTables(), () => take(found, mode));
 }
 
 /** Puts a job that is new here. */
@@ -106,16 +116,12 @@ export async function copyJob(id: string): Promise<string | null> {
   return putJob({ ...file, job, pictures: await picturesOf(id) });
 }
 
-const bytesOf = async (blob: Blob) => new Uint8Array(await blob.arrayBuffer());
-
-async function pictureOf({ type, full, preview }: PictureRow): Promise<Picture> {
-  return { type, bytes: await bytesOf(full), ...(preview && { preview: await bytesOf(preview) }) };
-}
-
 /** The pictures that the standing or struck entries of a book show. */
 async function picturesOf(jobId: string): Promise<Map<string, Picture>> {
   const rows = await database().pictures.where("jobId").equals(jobId).toArray();
-  return new Map(await Promise.all(rows.map(async (row) => [row.id, await pictureOf(row)] as const)));
+  return new Map(
+    rows.map(({ id, type, full, preview }) => [id, { type, full, ...(preview && { preview }) }]),
+  );
 }
 
 /** A job as a file holds it, or null where it is not here. */
@@ -145,7 +151,7 @@ export interface FileSizes {
 export interface WrittenFile {
   name: string;
   extension: "keel.json" | "keel.zip";
-  bytes: Uint8Array;
+  blob: Blob;
 }
 
 export async function fileSizes(id: string): Promise<FileSizes | null> {
@@ -180,35 +186,30 @@ export async function exportJob(id: string, withPictures = false): Promise<Writt
   if (!file) return null;
   const { name } = file.job;
   const written: WrittenFile = withPictures
-    ? { name, extension: "keel.zip", bytes: writeJobZip({ ...file, pictures: await picturesOf(id) }) }
-    : { name, extension: "keel.json", bytes: new TextEncoder().encode(writeJobFile(file)) };
+    ? { name, extension: "keel.zip", blob: await writeJobZip({ ...file, pictures: await picturesOf(id) }) }
+    : { name, extension: "keel.json", blob: new Blob([writeJobFile(file)], { type: "application/json" }) };
   await noteExport(id, file.revision, file.book.length);
   return written;
 }
 
 /** Settings that belong to this browser and not to its data. */
-const ownSettings = [SAVED_ALL];
+const ownSettings = [SAVED_ALL, RESTORING];
 /** Where the shop's box stands among them in a file of everything. */
 const BOX = "box";
 
-/** Everything in one file. */
-export async function exportAll(): Promise<Uint8Array> {
+/** Everything in one file; each job is read as its turn comes. */
+export async function exportAll(): Promise<Blob> {
   const db = database();
   const records = await db.records.filter(({ deletedAt }) => deletedAt === null).toArray();
-  const jobs: (JobFile & { pictures: Pictures })[] = [];
-  for (const { id } of records) {
-    const file = await fileOf(id);
-    if (file)
-      jobs.push({
-        job: file.job,
-        book: file.book,
-        snapshots: file.snapshots,
-        pictures: await picturesOf(id),
-      });
+  async function* jobs() {
+    for (const { id } of records) {
+      const file = await fileOf(id);
+      if (file) yield { ...file, pictures: await picturesOf(id) };
+    }
   }
   const settings = (await db.settings.toArray()).filter(({ key }) => !ownSettings.includes(key));
   return writeAllZip({
-    jobs,
+    jobs: jobs(),
     settings: {
       ...Object.fromEntries(settings.map(({ key, value }) => [key, value])),
       [BOX]: writeBoxFile((await readBox()).items),
@@ -225,31 +226,36 @@ export type RestoreResult =
   | { outcome: "asks"; jobs: number; replaced: string[] }
   | { outcome: "refused"; faults: FileFault[] };
 
-/** Takes everything back in. Jobs that are not in the file stay. */
-export async function restoreAll(file: Uint8Array, isAsked: boolean): Promise<RestoreResult> {
-  const found = readAllZip(file);
+/**
+ * Takes everything back in: all of it or nothing, in one transaction of the store, so that a page that is ended in the
+ * middle leaves what was here. Jobs that are not in the file stay.
+ */
+export async function restoreAll(found: ReadAll, isAsked: boolean): Promise<RestoreResult> {
   if (!found.ok) return { outcome: "refused", faults: found.faults };
   const { [BOX]: text, ...settings } = found.settings;
   // Judged before a single job is taken: a file is taken whole or not at all.
   const box = text === undefined ? null : readBoxFile(text);
   if (box && !box.ok) return { outcome: "refused", faults: box.faults };
   const db = database();
-  const here = new Map(
-    (await db.records.filter(({ deletedAt }) => deletedAt === null).toArray()).map(({ id, name }) => [
-      id,
-      name,
-    ]),
-  );
   if (!isAsked) {
-    const replaced = found.jobs.flatMap(({ job }) => here.get(job.id) ?? []);
+    const here = await db.records.filter(({ deletedAt }) => deletedAt === null).toArray();
+    const names = new Map(here.map(({ id, name }) => [id, name]));
+    const replaced = found.jobs.flatMap(({ job }) => names.get(job.id) ?? []);
     return { outcome: "asks", jobs: found.jobs.length, replaced };
   }
-  for (const file of found.jobs) {
-    const result = await take(file, "replace");
-    if (result.outcome === "refused") return { outcome: "refused", faults: result.faults };
-    forgetBook(file.job.id);
-  }
-  if (box?.ok) await changeBox(() => box.items);
-  await db.settings.bulkPut(Object.entries(settings).map(([key, value]) => ({ key, value })));
-  return { outcome: "restored", jobs: found.jobs.length };
+  return oneRestore(async () => {
+    await db.settings.put({ key: RESTORING, value: now() });
+    const result = await allOrNothing([...allTables(), db.box, db.boxSteps], async () => {
+      for (const file of found.jobs) await take(file, "replace");
+      const own = box?.ok ? await changeBox(() => box.items) : null;
+      if (own?.ok === false) throw new Refused(own.faults);
+      const kept = Object.entries(settings).filter(([key]) => !ownSettings.includes(key));
+      await db.settings.bulkPut(kept.map(([key, value]) => ({ key, value })));
+      await db.settings.delete(RESTORING);
+      return { outcome: "restored" as const, jobs: found.jobs.length };
+    });
+    if (result.outcome === "refused") await db.settings.delete(RESTORING);
+    for (const { job } of found.jobs) forgetBook(job.id);
+    return result;
+  });
 }

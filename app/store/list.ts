@@ -78,6 +78,24 @@ export const restoreJob = (id: string) => database().records.update(id, { delete
 /** The setting that says when everything was last saved in one file. */
 export const SAVED_ALL = "savedAll";
 
+/** Says that a restore began; it goes with the restore's own transaction, so that it stays only where that was cut short. */
+export const RESTORING = "restoring";
+
+/** One restore at a time over all pages of this browser. */
+export const oneRestore = async <T>(work: () => Promise<T>): Promise<T> =>
+  globalThis.navigator?.locks ? await navigator.locks.request(RESTORING, work) : work();
+
+/** When a restore began that was cut short, nothing of which was kept; told once. Null where none was. */
+export async function restoreCutShort(): Promise<string | null> {
+  const { settings } = database();
+  if (!(await settings.get(RESTORING))) return null;
+  return oneRestore(async () => {
+    const left = await settings.get(RESTORING);
+    await settings.delete(RESTORING);
+    return left?.value ?? null;
+  });
+}
+
 /** A value that this browser keeps beside the jobs. */
 export const readSetting = async (key: string): Promise<string | null> =>
   (await database().settings.get(key))?.value ?? null;

@@ -125,14 +125,12 @@ export interface Contents {
   pictures: Map<string, Picture>;
 }
 
-const blobOf = (bytes: Uint8Array, type: string) => new Blob([bytes as Uint8Array<ArrayBuffer>], { type });
-
-export const pictureRow = (jobId: string, id: string, { type, bytes, preview }: Picture): PictureRow => ({
+export const pictureRow = (jobId: string, id: string, { type, full, preview }: Picture): PictureRow => ({
   jobId,
   id,
   type,
-  full: blobOf(bytes, type),
-  preview: preview ? blobOf(preview, "image/jpeg") : null,
+  full,
+  preview: preview ?? null,
 });
 
 /** A record for a job that is new here. */

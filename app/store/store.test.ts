@@ -4,19 +4,21 @@ import { beforeEach, describe, expect, test } from "@jest/globals";
 import fc from "fast-check";
 import type { Job } from "~/core/plan/types";
 import { readJobFile, writeJobFile } from "~/schemas/file";
+import { readAllBlob, readJobBlob } from "~/schemas/zip";
 import { VERSION } from "~/schemas/version";
 import { enter, forgetBook, readBook } from "./book";
 import { database, KeelDatabase } from "./database";
 import { copyJob, exportAll, exportJob, fileSizes, importJob, restoreAll } from "./files";
 import { commit, lastChange, MOST_UNDO, redo, type Tab, undo } from "./history";
 import { openJob, readJob } from "./jobs";
-import { createJob, deleteJob, listJobs, restoreJob } from "./list";
+import { createJob, deleteJob, listJobs, restoreCutShort, restoreJob } from "./list";
 import { allTables } from "./records";
 
 const text = readFileSync("demo/marram.keel.json", "utf8");
 /** Entries that the demo job has of its own. */
 const OWN = (JSON.parse(text) as { book: unknown[] }).book.length;
-const bytes = new TextEncoder().encode(text);
+const file = readJobFile(text);
+const readOf = (value: unknown) => readJobFile(JSON.stringify(value));
 const job = (JSON.parse(text) as { job: Job }).job;
 const page: Tab = { id: "page", since: 0 };
 const stored = async (id = "marram") => {
@@ -28,7 +30,7 @@ const say = (value: unknown) => JSON.parse(JSON.stringify(value));
 beforeEach(async () => {
   await Promise.all(allTables().map((table) => table.clear()));
   forgetBook("marram");
-  await importJob(bytes, "ask");
+  await importJob(file, "ask");
 });
 
 describe("changes", () => {
@@ -239,12 +241,12 @@ describe("the book", () => {
   test("of thousands of entries goes out and in again", async () => {
     const many = Array.from({ length: 2_000 }, (_, i) => dip(0.05 + (i % 100) / 1000));
     expect(await enter("marram", many)).toMatchObject({ ok: true });
-    const file = await exportJob("marram");
-    await importJob(file!.bytes, "keepBoth");
+    const written = await exportJob("marram");
+    await importJob(await readJobBlob(written!.blob), "keepBoth");
     const beside = (await listJobs()).jobs.find(({ name }) => name.includes("imported"));
     expect((await readBook(beside?.id ?? "")).all).toHaveLength(2_000 + OWN);
     const sizes = await fileSizes("marram");
-    expect(sizes?.plainBytes).toBe(file!.bytes.length);
+    expect(sizes?.plainBytes).toBe(written!.blob.size);
   }, 20_000);
 
   test("a row that does not parse is passed over and counted, and the rest stands", async () => {
@@ -261,11 +263,11 @@ describe("the book", () => {
     const before = await exportJob("marram");
     await enter("marram", [dip(0.31)]);
     const here = await exportJob("marram");
-    const other = JSON.parse(new TextDecoder().decode(before!.bytes));
+    const other = JSON.parse(await before!.blob.text());
     other.book.push({ ...other.book.find((one: { kind: string }) => one.kind === "dip"), id: "elsewhere" });
-    await importJob(new TextEncoder().encode(JSON.stringify(other)), "replace");
+    await importJob(readOf(other), "replace");
     const ids = (await readBook("marram")).all.map(({ id }) => id);
-    const mine = readJobFile(new TextDecoder().decode(here!.bytes));
+    const mine = readJobFile(await here!.blob.text());
     expect(ids).toEqual(expect.arrayContaining(mine.ok ? mine.book.map(({ id }) => id) : ["?"]));
     expect(ids).toContain("elsewhere");
     expect(new Set(ids).size).toBe(ids.length);
@@ -275,8 +277,8 @@ describe("the book", () => {
 describe("pictures", () => {
   const picture = {
     type: "image/jpeg" as const,
-    bytes: new Uint8Array(400_000).fill(7),
-    preview: new Uint8Array(9),
+    full: new Blob([new Uint8Array(400_000).fill(7)]),
+    preview: new Blob([new Uint8Array(9)]),
   };
   const photo = (pictureId: string) => ({ kind: "photo" as const, ofId: "lift", note: "", pictureId });
 
@@ -284,19 +286,18 @@ describe("pictures", () => {
     await enter("marram", [photo("p1")], new Map([["p1", picture]]));
     const plain = await exportJob("marram");
     expect(plain?.extension).toBe("keel.json");
-    expect(plain!.bytes.length).toBeLessThan(400_009);
+    expect(plain!.blob.size).toBeLessThan(400_009);
     expect(await fileSizes("marram")).toMatchObject({ pictures: 1, pictureBytes: 400_009 });
     const zip = await exportJob("marram", true);
     expect(zip?.extension).toBe("keel.zip");
-    await importJob(zip!.bytes, "keepBoth");
+    await importJob(await readJobBlob(zip!.blob), "keepBoth");
     expect(await database().pictures.count()).toBe(2);
   });
 });
 
 describe("jobs", () => {
   test("go out and come in without loss, and the export is noted", async () => {
-    const file = await exportJob("marram");
-    expect(new TextDecoder().decode(file?.bytes)).toBe(text);
+    expect(await (await exportJob("marram"))?.blob.text()).toBe(text);
     const { jobs } = await listJobs();
     expect(jobs[0]).toMatchObject({ name: "Marram", changedSinceExport: false });
     expect(jobs[0]?.exportedAt).not.toBeNull();
@@ -306,12 +307,12 @@ describe("jobs", () => {
 
   test("that exist are not touched until it is said how; replacing one can be undone", async () => {
     await commit("marram", { name: "rename", jobName: "Mine" });
-    expect(await importJob(bytes, "ask")).toMatchObject({ outcome: "exists", name: "Mine" });
+    expect(await importJob(file, "ask")).toMatchObject({ outcome: "exists", name: "Mine" });
     expect((await stored())?.name).toBe("Mine");
-    const beside = await importJob(bytes, "keepBoth");
+    const beside = await importJob(file, "keepBoth");
     expect(beside.outcome).toBe("kept");
     expect((await listJobs()).jobs.map(({ name }) => name).sort()).toEqual(["Marram (imported)", "Mine"]);
-    await importJob(bytes, "replace");
+    await importJob(file, "replace");
     expect((await stored())?.name).toBe("Marram");
     await undo("marram");
     expect((await stored())?.name).toBe("Mine");
@@ -351,7 +352,7 @@ describe("jobs", () => {
       { kind: "leakCheck", lineUpId: "runPort", joint: { part: "sep1", port: "out" }, result: "dry" },
     ]);
     expect(mine.ok).toBe(true);
-    const file = new TextEncoder().encode(JSON.stringify(other));
+    const file = readOf(other);
     for (let turn = 0; turn < 2; turn++) {
       expect(await importJob(file, "logAlone")).toMatchObject({ outcome: "kept", name: "Of this phone" });
       forgetBook("marram");
@@ -436,10 +437,10 @@ describe("everything", () => {
     await enter(
       "marram",
       [{ kind: "photo", ofId: "lift", note: "", pictureId: "p" }],
-      new Map([["p", { type: "image/png", bytes: new Uint8Array(5) }]]),
+      new Map([["p", { type: "image/png", full: new Blob([new Uint8Array(5)]) }]]),
     );
     const before = [await stored(), await stored(skiff)];
-    const all = await exportAll();
+    const all = await readAllBlob(await exportAll());
     await commit("marram", { name: "rename", jobName: "Changed" });
     await database().pictures.clear();
     await deleteJob(skiff);
@@ -450,6 +451,71 @@ describe("everything", () => {
     expect(await database().pictures.count()).toBe(1);
     await undo("marram");
     expect((await stored())?.name).toBe("Changed");
+  });
+});
+
+describe("what is cut short", () => {
+  const OTHERS = 4;
+  /** The store fails at the n-th row that is put into a table, as a page does that is ended there. */
+  const cutAt = (table: "documents" | "book" | "snapshots", n: number) => {
+    let count = 0;
+    const hook = () => {
+      count += 1;
+      if (count === n) throw new Error("ended here");
+    };
+    database()[table].hook("creating", hook as never);
+    database()[table].hook("updating", hook as never);
+    return () => {
+      database()[table].hook("creating").unsubscribe(hook as never);
+      database()[table].hook("updating").unsubscribe(hook as never);
+    };
+  };
+  const whole = async () =>
+    say(
+      await Promise.all(
+        ["records", "documents", "steps", "book", "snapshots", "settings"].map((name) =>
+          database().table(name).toArray(),
+        ),
+      ),
+    );
+
+  test.each<["documents" | "book" | "snapshots", number]>([
+    ["documents", 1],
+    ["book", 1],
+    ["snapshots", 1],
+  ])("a replacing import that fails at %s %i leaves record, history, document and log as they were", async (table, n) => {
+    await commit("marram", { name: "rename", jobName: "Mine" });
+    const other = JSON.parse(text) as { book: { id: string }[] };
+    other.book.push({ ...other.book[0]!, id: "elsewhere" });
+    const before = await whole();
+    const heal = cutAt(table, n);
+    try {
+      await expect(importJob(readOf(other), "replace")).rejects.toThrow();
+    } finally {
+      heal();
+    }
+    expect(await whole()).toEqual(before);
+    expect((await stored())?.name).toBe("Mine");
+    expect(await importJob(readOf(other), "replace")).toMatchObject({ outcome: "kept" });
+    expect((await stored())?.name).toBe("Marram");
+  });
+
+  test("a restore that fails at its third job keeps none of them, and is told once at the next start", async () => {
+    for (let i = 0; i < OTHERS; i++) await copyJob("marram");
+    const all = await readAllBlob(await exportAll());
+    await Promise.all(allTables().map((table) => table.clear()));
+    const heal = cutAt("documents", 3);
+    try {
+      await expect(restoreAll(all, true)).rejects.toThrow();
+    } finally {
+      heal();
+    }
+    expect(await database().records.count()).toBe(0);
+    expect(await database().book.count()).toBe(0);
+    expect(await restoreCutShort()).toMatch(/^20\d\d-/);
+    expect(await restoreCutShort()).toBeNull();
+    expect(await restoreAll(all, true)).toEqual({ outcome: "restored", jobs: OTHERS + 1 });
+    expect(await restoreCutShort()).toBeNull();
   });
 });
 

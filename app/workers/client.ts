@@ -15,6 +15,7 @@ interface Running {
 /** A worker for each kind of work: stopping one does not stop the others. */
 export type WorkKind =
   | "findings"
+  | "file"
   | "sweep"
   | "run"
   | "positions"

@@ -25,6 +25,19 @@ function answer<T>(onProgress: OnProgress, work: () => T): Answer<T> {
   }
 }
 
+/** The same for work that waits for something. */
+async function answerLater<T>(onProgress: OnProgress, work: () => Promise<T>): Promise<Answer<T>> {
+  try {
+    return { ok: true, value: await work() };
+  } catch (error) {
+    return { ok: false, reason: String(error) };
+  } finally {
+    (onProgress as Remote<OnProgress>)[releaseProxy]();
+  }
+}
+/** What reads files is fetched by the worker that is asked to. */
+const zip = () => import("~/schemas/zip");
+
 /** Every fault laid over a line-up and solved: kept until another one is asked for. */
 let laid: { of: string; diagnoser: Diagnoser } | null = null;
 function diagnoserOf(job: Job, lineUpId: string, turned: Readonly<Partial<Record<string, number>>>) {
@@ -92,6 +105,8 @@ const worker: KeelWorker = {
       (onBest as Remote<OnBest>)[releaseProxy]();
     }
   },
+  readJobFile: (file, onProgress) => answerLater(onProgress, async () => (await zip()).readJobBlob(file)),
+  readAllFile: (file, onProgress) => answerLater(onProgress, async () => (await zip()).readAllBlob(file)),
   die() {
     self.close();
   },

@@ -13,6 +13,8 @@ import type { Positions } from "~/core/manifold/positions";
 import type { Conditions, DutyStep, Job, LineUp } from "~/core/plan/types";
 import type { RunResult } from "~/core/running/run";
 import type { JobGlance } from "~/core/work/glance";
+import type { ReadFile } from "~/schemas/file";
+import type { ReadAll } from "~/schemas/zip";
 
 /** What crosses to the worker and back: failures are values, since a thrown error loses its fields on the way. */
 export type Answer<T> = { ok: true; value: T } | { ok: false; reason: string };
@@ -71,6 +73,9 @@ export interface KeelWorker {
   tidy(job: Job, all: boolean, onProgress: OnProgress): Answer<Tidied>;
   /** A board arranged; what is best so far is told as it is found. */
   arrange(task: BoardTask, at: readonly Hung[], search: Search, onBest: OnBest): Answer<Proposed>;
+  /** A job's file read and judged, its pictures left where they lie in it. */
+  readJobFile(file: Blob, onProgress: OnProgress): Promise<Answer<ReadFile>>;
+  readAllFile(file: Blob, onProgress: OnProgress): Promise<Answer<ReadAll>>;
   /** For tests: ends the worker the hard way. */
   die(): void;
 }

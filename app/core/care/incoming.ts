@@ -24,6 +24,7 @@ export interface IncomingFault {
   code:
     | "noRows"
     | "tooManyRows"
+    | "tooManyColumns"
     | "badTime"
     | "future"
     | "twice"
@@ -46,6 +47,8 @@ export interface Incomings {
 /** A book is no recorder: of more than this the steady ones are kept. */
 export const MOST_KEPT = 400;
 const MOST_ROWS = 50_000;
+/** No logger writes more; each is a choice on the screen. */
+export const MOST_COLUMNS = 200;
 /** A clock that runs ahead of this one by less is no future. */
 const CLOCK_MS = 5 * 60_000;
 /** From one reading to the next of an instrument no fuel system goes so many times up or down: it is another unit. */
@@ -211,6 +214,9 @@ export function readTable(
   plan: Plan,
   now: Date,
 ): Incomings {
+  const width = columnsOf(text).length;
+  if (width > MOST_COLUMNS)
+    return { readings: [], faults: [{ row: 0, code: "tooManyColumns", what: String(width) }], others: [] };
   const instruments = new Map(instrumentsOf(job, plan).map((one) => [one.id, one]));
   const { data, meta } = Papa.parse<Record<string, string>>(text.trim(), {
     header: true,

@@ -10,6 +10,7 @@ import {
   type ColumnMapping,
   columnsOf,
   guessedMapping,
+  MOST_COLUMNS,
   type Incomings,
   MOST_KEPT,
   type Incoming as Reading,
@@ -167,7 +168,7 @@ export function Incoming() {
         <div
           style={{ display: "grid", gridTemplateColumns: "repeat(auto-fill, minmax(170px, 1fr))", gap: 8 }}
         >
-          {source.columns.map((column) => (
+          {(source.columns.length > MOST_COLUMNS ? [] : source.columns).map((column) => (
             <Select
               key={column}
               label={column}

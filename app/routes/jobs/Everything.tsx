@@ -1,6 +1,7 @@
 import { useState } from "react";
 import { counted } from "~/messages/counted";
-import { saveBytes, sizeText } from "~/state/files";
+import type { ReadAll } from "~/schemas/zip";
+import { readAllOf, saveBlob, sizeText } from "~/state/files";
 import { exportAll, noteSavedAll, type RestoreResult, restoreAll } from "~/store/files";
 import { Button } from "~/ui/button";
 import { Actions, Dialog } from "~/ui/dialog";
@@ -16,19 +17,30 @@ export default function Everything({
   onClose: () => void;
   onRestored: () => Promise<void>;
 }) {
-  const [made, setMade] = useState<Uint8Array | null>(null);
-  const [file, setFile] = useState<Uint8Array | null>(null);
+  const [made, setMade] = useState<Blob | null>(null);
+  const [file, setFile] = useState<ReadAll | null>(null);
   const [result, setResult] = useState<RestoreResult | null>(null);
-  const restore = async (bytes: Uint8Array, isAsked: boolean) => {
-    const found = await restoreAll(bytes, isAsked);
+  const [isBusy, setBusy] = useState(false);
+  const busy = (work: Promise<unknown>) => {
+    setBusy(true);
+    sayingFaults(work.finally(() => setBusy(false)));
+  };
+  const open = async (chosen: Blob) => {
+    setResult(null);
+    const read = await readAllOf(chosen);
+    setFile(read);
+    await restore(read, false);
+  };
+  const restore = async (read: ReadAll, isAsked: boolean) => {
+    const found = await restoreAll(read, isAsked);
     setResult(found);
     if (found.outcome !== "restored") return;
     await onRestored();
     say({ text: `${counted(found.jobs, "job")} restored.` });
     onClose();
   };
-  const save = async (bytes: Uint8Array) => {
-    saveBytes(`iron-keel-${new Date().toISOString().slice(0, 10)}.keel-all.zip`, bytes, "application/zip");
+  const save = async (blob: Blob) => {
+    saveBlob(`iron-keel-${new Date().toISOString().slice(0, 10)}.keel-all.zip`, blob);
     await noteSavedAll();
     await onRestored();
     onClose();
@@ -39,10 +51,10 @@ export default function Everything({
       <Actions style={{ justifyContent: "flex-start" }}>
         {made ? (
           <Button $main onPress={() => void save(made)}>
-            Save the file, {sizeText(made.length)}
+            Save the file, {sizeText(made.size)}
           </Button>
         ) : (
-          <Button onPress={() => sayingFaults(exportAll().then(setMade))}>Put everything together</Button>
+          <Button onPress={() => busy(exportAll().then(setMade))}>Put everything together</Button>
         )}
       </Actions>
       <label htmlFor="allFile">Restore from a .keel-all.zip file</label>
@@ -50,14 +62,13 @@ export default function Everything({
         id="allFile"
         type="file"
         accept=".zip,application/zip"
-        onChange={async (event) => {
+        onChange={(event) => {
           const chosen = event.target.files?.[0];
           if (!chosen) return;
-          const bytes = new Uint8Array(await chosen.arrayBuffer());
-          setFile(bytes);
-          sayingFaults(restore(bytes, false));
+          busy(open(chosen));
         }}
       />
+      {isBusy && <p role="status">Working on the file…</p>}
       {result?.outcome === "asks" && file && (
         <div role="alert">
           <p>
@@ -68,7 +79,7 @@ export default function Everything({
             Other jobs stay.
           </p>
           <Actions>
-            <Button $main onPress={() => sayingFaults(restore(file, true))}>
+            <Button $main onPress={() => busy(restore(file, true))}>
               Restore
             </Button>
           </Actions>

@@ -1,7 +1,8 @@
 import { useEffect, useState } from "react";
 import type { Job } from "~/core/plan/types";
-import { storageFault } from "~/messages/storage";
-import { sizeText } from "~/state/files";
+import { fileFault, storageFault } from "~/messages/storage";
+import type { ReadFile } from "~/schemas/file";
+import { readJobOf, sizeText } from "~/state/files";
 import { type OnShelf, readShelf, takeFromShelf } from "~/state/shelf";
 import { bothOf, type ImportMode, type ImportResult, importJob } from "~/store/files";
 import { Button } from "~/ui/button";
@@ -11,20 +12,30 @@ import { FileFaults } from "./FileFaults";
 import { Reconcile } from "./Reconcile";
 
 export default function OpenFile({ onClose, onKept }: { onClose: () => void; onKept: () => Promise<void> }) {
-  const [file, setFile] = useState<Uint8Array | null>(null);
+  const [file, setFile] = useState<ReadFile | null>(null);
   const [result, setResult] = useState<ImportResult | null>(null);
   const [both, setBoth] = useState<{ here: Job; there: Job } | null>(null);
   const [onShelf, setOnShelf] = useState<OnShelf[] | null>(null);
   useEffect(() => {
     void readShelf().then(setOnShelf);
   }, []);
-  const open = async (bytes: Uint8Array) => {
-    setFile(bytes);
-    await take(bytes, "ask");
-  };
-  const compare = async (bytes: Uint8Array) => {
+  const [isReading, setReading] = useState(false);
+  const open = async (chosen: Blob) => {
+    setResult(null);
+    setReading(true);
     try {
-      const found = await bothOf(bytes);
+      const read = await readJobOf(chosen);
+      setFile(read);
+      await take(read, "ask");
+    } catch (error) {
+      say({ text: fileFault(error), lasts: true });
+    } finally {
+      setReading(false);
+    }
+  };
+  const compare = async (read: ReadFile) => {
+    try {
+      const found = await bothOf(read);
       setBoth(found);
       if (!found) say({ text: "The job here cannot be read: save it as a file first.", lasts: true });
     } catch (error) {
@@ -35,9 +46,9 @@ export default function OpenFile({ onClose, onKept }: { onClose: () => void; onK
     void takeFromShelf(id).then(open, (error: unknown) =>
       say({ text: String((error as Error).message), lasts: true }),
     );
-  const take = async (bytes: Uint8Array, mode: ImportMode) => {
+  const take = async (read: ReadFile, mode: ImportMode) => {
     try {
-      const found = await importJob(bytes, mode);
+      const found = await importJob(read, mode);
       setResult(found);
       if (found.outcome !== "kept") return;
       await onKept();
@@ -57,9 +68,10 @@ export default function OpenFile({ onClose, onKept }: { onClose: () => void; onK
         onChange={async (event) => {
           const chosen = event.target.files?.[0];
           if (!chosen) return;
-          await open(new Uint8Array(await chosen.arrayBuffer()));
+          await open(chosen);
         }}
       />
+      {isReading && <p role="status">Reading the file…</p>}
       {onShelf && (
         <section aria-label="On the shop's shelf">
           <h3 style={{ margin: "4px 0" }}>On the shop's shelf</h3>

@@ -19,6 +19,7 @@ import {
   type JobSummary,
   listJobs,
   readSetting,
+  restoreCutShort,
   restoreJob,
   SAVED_ALL,
   seedDemo,
@@ -165,7 +166,24 @@ function useMore(count: number) {
   return { shown, end };
 }
 
+/** A restore that this browser was ended in: the store took nothing of it, and that is said. */
+function useCutShort(): void {
+  useEffect(() => {
+    void restoreCutShort()
+      .catch(() => null)
+      .then((at) => {
+        if (at === null) return;
+        const when = new Date(at).toLocaleString();
+        say({
+          text: `Restoring everything, begun ${when}, was cut short. Nothing of it was kept: what was here is as it was. Restore the file again.`,
+          lasts: true,
+        });
+      });
+  }, []);
+}
+
 export default function Jobs({ loaderData }: Route.ComponentProps) {
+  useCutShort();
   const { jobs, deleted, aside, fault, savedAll } = loaderData;
   const [dialog, setDialog] = useState<Shown | null>(null);
   const fetcher = useFetcher<typeof clientAction>();

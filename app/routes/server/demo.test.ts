@@ -3,6 +3,7 @@ import "fake-indexeddb/auto";
 import { readFileSync } from "node:fs";
 import { afterEach, beforeEach, expect, jest, test } from "@jest/globals";
 import { database } from "~/store/database";
+import { readJobFile } from "~/schemas/file";
 import { importJob } from "~/store/files";
 import { DEMO_BOX, type DemoRows, deleteJob, listJobs, seedDemo } from "~/store/list";
 import { allTables } from "~/store/records";
@@ -46,7 +47,7 @@ test("a job is put in once, and not again when it was deleted", async () => {
 });
 
 test("one that is there already stays as it is, and is not asked for any more", async () => {
-  await importJob(new TextEncoder().encode(readFileSync("demo/marram.keel.json", "utf8")), "ask");
+  await importJob(readJobFile(readFileSync("demo/marram.keel.json", "utf8")), "ask");
   await database().records.update("marram", { name: "Mine" });
   answers.set("marram", () => served("marram"));
   await seedDemo(["marram"]);
