@@ -1,5 +1,5 @@
 import { defineConfig } from "@playwright/test";
-import { SEEDED } from "./e2e/seeded";
+import { SEEDED, SHELF_WORD } from "./e2e/seeded";
 import { chromium } from "./scripts/install.mjs";
 
 const port = Number(process.env.E2E_PORT ?? 4173);
@@ -39,7 +39,13 @@ export default defineConfig({
   },
   webServer: {
     command: "node scripts/serve.mjs",
-    env: { PORT: String(port), NODE_ENV: "production", IRON_KEEL_DEMO: "1", IRON_KEEL_SHELF: "1" },
+    env: {
+      PORT: String(port),
+      NODE_ENV: "production",
+      IRON_KEEL_DEMO: "1",
+      IRON_KEEL_SHELF: "1",
+      IRON_KEEL_SHELF_WORD: SHELF_WORD,
+    },
     url: `http://localhost:${port}/health`,
     reuseExistingServer: false,
   },

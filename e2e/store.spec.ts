@@ -2,7 +2,7 @@ import { readFileSync } from "node:fs";
 import type { Job } from "~/core/plan/types";
 import { writeJobFile } from "~/schemas/file";
 import { choose, fill, openDemo, openMarram, storedJob, unfold } from "./helpers";
-import { SEEDED } from "./seeded";
+import { SEEDED, SHELF_WORD } from "./seeded";
 import { expect, expectAccessible, faultsOf, type Page, test } from "./test";
 
 const first = (name: string) =>
@@ -343,14 +343,30 @@ test("a job goes over to another device by the shop's shelf, under a name of its
 }) => {
   await openDemo(page, "van");
   await page.keyboard.press("s");
+  const word = page.getByLabel(/The shelf's word/);
+  await word.fill("AAAA-AAAA");
   await page.getByRole("button", { name: "Put it on the shelf" }).click();
-  await expect(page.getByText(/lies on the shop's shelf/)).toBeVisible();
+  await expect(page.getByText(/not the shelf's word/)).toBeVisible();
+  await word.fill(SHELF_WORD);
+  await page.getByRole("button", { name: "Put it on the shelf" }).click();
+  await expect(page.getByText(/is on the shop's shelf/)).toBeVisible();
+  // A second time it is asked whether the first may go.
+  await page.keyboard.press("s");
+  await page.getByRole("button", { name: "Put it on the shelf" }).click();
+  await page.getByRole("button", { name: "Replace it on the shelf" }).click();
+  await expect(page.getByRole("dialog")).toHaveCount(0);
   const other = await (await browser.newContext({ storageState: SEEDED })).newPage();
   await other.goto("/");
   await other.getByRole("button", { name: "Open a file…" }).click();
   const shelf = other.getByRole("region", { name: "On the shop's shelf" });
-  await shelf.getByRole("button", { name: /Reading van/i }).click();
+  await shelf.getByRole("button", { name: /Reading van.*kB/i }).click();
   await other.getByRole("button", { name: "Keep both" }).click();
   await expect(other.getByRole("link", { name: /Reading van.* \(imported\)/i })).toBeVisible();
+  // With the word from the photographed square, the file is taken off again.
+  await other.goto(`/#shelf=${SHELF_WORD}`);
+  await other.getByRole("button", { name: "Open a file…" }).click();
+  await shelf.getByRole("button", { name: /^Take .* off the shelf$/ }).click();
+  await shelf.getByRole("button", { name: /^Take .* off the shelf$/ }).click();
+  await expect(shelf.getByText("Nothing is on it.")).toBeVisible();
   await other.context().close();
 });

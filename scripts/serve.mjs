@@ -11,6 +11,7 @@ import express from "express";
 import helmet from "helmet";
 import sirv from "sirv";
 import { WebSocketServer } from "ws";
+import { servedHosts } from "./hosts.mjs";
 
 // Before React is loaded, which looks at it once.
 process.env.NODE_ENV ??= "production";
@@ -19,8 +20,16 @@ const build = await import(pathToFileURL(resolve("build/server/index.js")).href)
 const client = resolve("build/client");
 const { hello, mayListen, policyOf, standIn } = build.entry.module;
 
+const port = Number(process.env.PORT ?? 3000);
+const host = process.env.HOST ?? "localhost";
+const isServed = servedHosts(host, process.env.NAMES);
+
 const app = express();
 app.disable("x-powered-by");
+app.use((request, answer, next) => {
+  if (isServed(request.headers.host)) return next();
+  answer.status(421).type("text/plain").send("This server does not answer under that name.\n");
+});
 app.use(
   helmet({
     // Each page brings a policy of its own; what is no page gets the one below.
@@ -38,7 +47,7 @@ app.use((_, answer, next) => {
 // Where the shop's phones come in, jobs are laid down for one another.
 if (process.env.IRON_KEEL_SHELF === "1") {
   const { shelf } = await import("./shelf.mjs");
-  app.use("/shelf", shelf());
+  app.use("/shelf", shelf(process.env.IRON_KEEL_SHELF_WORD));
 }
 // Everything is read here; what is changed is changed in the browser.
 app.use((request, answer, next) => {
@@ -80,13 +89,15 @@ app.use((error, _request, answer, _) => {
     .send(status === 404 ? "Not here.\n" : "The server failed.\n");
 });
 
-const port = Number(process.env.PORT ?? 3000);
-const host = process.env.HOST ?? "localhost";
 const { TLS_KEY, TLS_CERT } = process.env;
 const server =
   TLS_KEY && TLS_CERT
     ? https.createServer({ key: readFileSync(TLS_KEY), cert: readFileSync(TLS_CERT) }, app).listen(port, host)
     : app.listen(port, host);
+// Connections on which nothing is asked, and requests that never end.
+server.keepAliveTimeout = 10_000;
+server.headersTimeout = 15_000;
+server.requestTimeout = 120_000;
 server.on("error", (error) => {
   console.error(`cannot listen on ${host}:${port}: ${error.message}`);
   process.exit(1);
@@ -95,18 +106,25 @@ server.on("error", (error) => {
 /** The stand-in of gauges and senders: it is asked with a job, and answers with deltas, one a moment. */
 const DELTA_MS = 250;
 const MOST_MESSAGE = 24 * 1024 * 1024;
+/** A page asks at once; who opens a socket and says nothing is shown out, and so is the next when the room is full. */
+const IDLE_MS = 15_000;
+const MOST_SOCKETS = 40;
 const sockets = new WebSocketServer({ noServer: true, maxPayload: MOST_MESSAGE });
 server.on("upgrade", (request, socket, head) => {
-  if (!mayListen(request.url, request.headers.origin, request.headers.host)) {
-    socket.end("HTTP/1.1 404 Not Found\r\nConnection: close\r\n\r\n");
-    return;
-  }
+  const refuse = (status) => socket.end(`HTTP/1.1 ${status}\r\nConnection: close\r\n\r\n`);
+  socket.on("error", () => socket.destroy());
+  if (!isServed(request.headers.host)) return refuse("421 Misdirected Request");
+  if (!mayListen(request.url, request.headers.origin, request.headers.host)) return refuse("404 Not Found");
+  if (sockets.clients.size >= MOST_SOCKETS) return refuse("503 Service Unavailable");
   sockets.handleUpgrade(request, socket, head, (client) => sockets.emit("connection", client));
 });
 sockets.on("connection", (client) => {
   client.send(JSON.stringify(hello));
   client.on("error", () => client.terminate());
+  const idle = setTimeout(() => client.terminate(), IDLE_MS);
+  client.once("close", () => clearTimeout(idle));
   client.once("message", (data) => {
+    clearTimeout(idle);
     let answer;
     try {
       answer = standIn(String(data));

@@ -9,9 +9,7 @@ import { atLeastZero, id, line, name, nameOrNone, note, reason } from "./primiti
 import { z } from "./zod";
 
 /** A step of a work order: what is done, and to what. */
-const stepId = line
-  .max(60)
-  .regex(new RegExp(`^(${verbs.join("|")}):.+$`));
+const stepId = line.max(60).regex(new RegExp(`^(${verbs.join("|")}):.+$`));
 
 const when = z.iso.datetime({ offset: true });
 export const planHash = z.string().regex(new RegExp(`^[0-9a-f]{${HASH_DIGITS}}$`), "badHash");

@@ -1,6 +1,7 @@
 /** Days as an iCalendar file (RFC 5545): the same thing has the same UID, so that a calendar updates and does not double. */
-import { oneLine, prose } from "~/core/kinds/words";
+
 import ical, { ICalCalendarMethod } from "ical-generator";
+import { oneLine, prose } from "~/core/kinds/words";
 
 export interface CalendarDay {
   uid: string;

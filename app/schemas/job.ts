@@ -16,7 +16,20 @@ import {
 import { dimensions, type UnitOf } from "~/core/units/factors";
 import { adapterShape, endSchema } from "./end";
 import { engine, planPart } from "./part";
-import { atLeastZero, bore, diameter, given, id, line, name, nameOrNone, note, position, positive, share } from "./primitives";
+import {
+  atLeastZero,
+  bore,
+  diameter,
+  given,
+  id,
+  line,
+  name,
+  nameOrNone,
+  note,
+  position,
+  positive,
+  share,
+} from "./primitives";
 import { coordinate, size, tankShape } from "./shape";
 
 import { z } from "./zod";
@@ -498,7 +511,9 @@ export const jobSchema = z.strictObject({
       wheelbaseM: vehicleSize.exactOptional(),
     })
     .exactOptional(),
-  prices: z.record(z.string().regex(new RegExp(`^[A-Za-z]+:[^${UNPRINTABLE}]{0,120}$`)), z.number().min(0).max(1e7)).exactOptional(),
+  prices: z
+    .record(z.string().regex(new RegExp(`^[A-Za-z]+:[^${UNPRINTABLE}]{0,120}$`)), z.number().min(0).max(1e7))
+    .exactOptional(),
 }) satisfies z.ZodType<Job>;
 
 /** Compile-time check that nothing is in the core's type that the schema does not know, and the other way round. */

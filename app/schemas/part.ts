@@ -4,7 +4,18 @@ import { isConsumerKind } from "~/core/kinds/families";
 import type { Field } from "~/core/kinds/fields";
 import { type Engine, kinds, type Part, type PartKind, type PlanPart, partKinds } from "~/core/kinds/index";
 import type { Kind } from "~/core/kinds/kind";
-import { atLeastZero, bore, figurePath, given, id, name, nameOrNone, position, positive, share } from "./primitives";
+import {
+  atLeastZero,
+  bore,
+  figurePath,
+  given,
+  id,
+  name,
+  nameOrNone,
+  position,
+  positive,
+  share,
+} from "./primitives";
 import { z } from "./zod";
 
 /** What hangs on a board or stands in a vehicle, m. */

@@ -11,7 +11,8 @@ export const id = z
   .string()
   .regex(new RegExp(`^[A-Za-z0-9_-]{1,${LONGEST_ID}}$`), "badId")
   .refine((text) => !(text in {}), "badId");
-const without = (characters: string) => z.string().regex(new RegExp(`^[^${characters}]*$`), "controlCharacter");
+const without = (characters: string) =>
+  z.string().regex(new RegExp(`^[^${characters}]*$`), "controlCharacter");
 /** Words on one line, and words that may have several: neither holds what cannot be printed. */
 export const line = without(UNPRINTABLE);
 const prose = without(UNPRINTABLE_IN_PROSE);

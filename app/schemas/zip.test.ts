@@ -58,13 +58,20 @@ function zipOf(entries: readonly Declared[]): Blob {
     common.writeUInt16LE(name.length, 22);
     const here = at ?? offset;
     if (at === undefined) {
-      const local = Buffer.concat([Buffer.from("PK\x03\x04"), common, Buffer.from(name), Buffer.from(packed)]);
+      const local = Buffer.concat([
+        Buffer.from("PK\x03\x04"),
+        common,
+        Buffer.from(name),
+        Buffer.from(packed),
+      ]);
       body.push(local);
       offset += local.length;
     }
     const rest = Buffer.alloc(14);
     rest.writeUInt32LE(here, 10);
-    directory.push(Buffer.concat([Buffer.from("PK\x01\x02"), Buffer.from([20, 0]), common, rest, Buffer.from(name)]));
+    directory.push(
+      Buffer.concat([Buffer.from("PK\x01\x02"), Buffer.from([20, 0]), common, rest, Buffer.from(name)]),
+    );
   }
   const central = Buffer.concat(directory);
   const end = Buffer.alloc(22);
@@ -142,7 +149,11 @@ describe("a file that is meant to harm", () => {
       "has forty entries over the same bytes",
       () => {
         const first = entry("pictures/a.jpg", bytes(7, 30_000), { packed: bytes(7, 30_000), method: 0 });
-        const others = Array.from({ length: 39 }, (_, i) => ({ ...first, name: `pictures/a${i}.jpg`, at: 0 }));
+        const others = Array.from({ length: 39 }, (_, i) => ({
+          ...first,
+          name: `pictures/a${i}.jpg`,
+          at: 0,
+        }));
         return zipOf([first, ...others]);
       },
       "notAZip",
@@ -152,10 +163,26 @@ describe("a file that is meant to harm", () => {
       () => zipOf([entry("job.keel.json", Buffer.from("x".repeat(5000)), { size: 4000 })]),
       "notAZip",
     ],
-    ["says more than one text may be", () => zipOf([entry("job.keel.json", Buffer.from(text), { size: 3e8 })]), "zipEntryLarge"],
-    ["says more than one picture may be", () => zipOf([entry("pictures/a.jpg", Buffer.from(text), { size: 2e8 })]), "zipEntryLarge"],
-    ["has one name twice", () => zipOf([entry("a", nothing.subarray(0, 9)), entry("a", nothing.subarray(0, 9))]), "notAZip"],
-    ["is packed in another way", () => zipOf([entry("job.keel.json", Buffer.from(text), { method: 12 })]), "notAZip"],
+    [
+      "says more than one text may be",
+      () => zipOf([entry("job.keel.json", Buffer.from(text), { size: 3e8 })]),
+      "zipEntryLarge",
+    ],
+    [
+      "says more than one picture may be",
+      () => zipOf([entry("pictures/a.jpg", Buffer.from(text), { size: 2e8 })]),
+      "zipEntryLarge",
+    ],
+    [
+      "has one name twice",
+      () => zipOf([entry("a", nothing.subarray(0, 9)), entry("a", nothing.subarray(0, 9))]),
+      "notAZip",
+    ],
+    [
+      "is packed in another way",
+      () => zipOf([entry("job.keel.json", Buffer.from(text), { method: 12 })]),
+      "notAZip",
+    ],
   ])("one that %s is refused before it is unpacked", async (_what, make, code) => {
     expect(await readJobBlob(make())).toMatchObject({ ok: false, faults: [{ code }] });
   });
@@ -183,7 +210,9 @@ describe("a file that is meant to harm", () => {
     const began = performance.now();
     const read = await readAllBlob(zip);
     expect(read).toMatchObject({ ok: false });
-    expect((read as { faults: { path: string }[] }).faults.map(({ path }) => path.split(": ")[0])).toEqual(folders);
+    expect((read as { faults: { path: string }[] }).faults.map(({ path }) => path.split(": ")[0])).toEqual(
+      folders,
+    );
     // It hung for most of a minute; this is for what hangs, not for what is slow.
     expect(performance.now() - began).toBeLessThan(10_000);
   });

@@ -238,8 +238,7 @@ async function isZip(file: Blob): Promise<boolean> {
 /** Reads a job's file, with pictures or without. */
 export async function readJobBlob(file: Blob): Promise<ReadFile> {
   if (await isZip(file)) return inZip(file, (zip) => readIn(zip, ""));
-  if (file.size > zipLimits.textBytes)
-    return unreadable("zipLarge", { mostMiB: zipLimits.textBytes / MIB });
+  if (file.size > zipLimits.textBytes) return unreadable("zipLarge", { mostMiB: zipLimits.textBytes / MIB });
   return readJobFile(await file.text());
 }
 

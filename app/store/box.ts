@@ -17,7 +17,9 @@ export interface ReadBoxRows {
 export async function readBox(): Promise<ReadBoxRows> {
   const db = database();
   const rows = await db.box.toArray();
-  const read = rows.map(({ version, item }) => (version > BOX_VERSION ? null : boxItem.safeParse(broughtUp(version, item))));
+  const read = rows.map(({ version, item }) =>
+    version > BOX_VERSION ? null : boxItem.safeParse(broughtUp(version, item)),
+  );
   return {
     items: read.flatMap((one) => (one?.success ? [one.data] : [])),
     unread: read.filter((one) => !one?.success).length,

@@ -177,7 +177,7 @@ async function travel(
     const step = nextStep(all, tab, direction);
     if (!step) return { outcome: "nothing" };
     const others = sinceThen(all, step, tab);
-    const touching = others.filter((other) => overlap(step.patches, other.patches));
+    const touching = others.filter((other) => overlap(step, other));
     if (touching.length > 0 && direction === "redo")
       return { outcome: "refused", faults: refused("changedSince").faults };
     if (touching.length > 0 && !evenOthers) return { outcome: "asks", others: touching.length };

@@ -4,8 +4,8 @@ import { beforeEach, describe, expect, test } from "@jest/globals";
 import fc from "fast-check";
 import type { Job } from "~/core/plan/types";
 import { readJobFile, writeJobFile } from "~/schemas/file";
-import { readAllBlob, readJobBlob } from "~/schemas/zip";
 import { VERSION } from "~/schemas/version";
+import { readAllBlob, readJobBlob } from "~/schemas/zip";
 import { enter, forgetBook, readBook } from "./book";
 import { database, KeelDatabase } from "./database";
 import { copyJob, exportAll, exportJob, fileSizes, importJob, restoreAll } from "./files";
@@ -466,8 +466,12 @@ describe("what is cut short", () => {
     database()[table].hook("creating", hook as never);
     database()[table].hook("updating", hook as never);
     return () => {
-      database()[table].hook("creating").unsubscribe(hook as never);
-      database()[table].hook("updating").unsubscribe(hook as never);
+      database()
+        [table].hook("creating")
+        .unsubscribe(hook as never);
+      database()
+        [table].hook("updating")
+        .unsubscribe(hook as never);
     };
   };
   const whole = async () =>
@@ -483,22 +487,25 @@ describe("what is cut short", () => {
     ["documents", 1],
     ["book", 1],
     ["snapshots", 1],
-  ])("a replacing import that fails at %s %i leaves record, history, document and log as they were", async (table, n) => {
-    await commit("marram", { name: "rename", jobName: "Mine" });
-    const other = JSON.parse(text) as { book: { id: string }[] };
-    other.book.push({ ...other.book[0]!, id: "elsewhere" });
-    const before = await whole();
-    const heal = cutAt(table, n);
-    try {
-      await expect(importJob(readOf(other), "replace")).rejects.toThrow();
-    } finally {
-      heal();
-    }
-    expect(await whole()).toEqual(before);
-    expect((await stored())?.name).toBe("Mine");
-    expect(await importJob(readOf(other), "replace")).toMatchObject({ outcome: "kept" });
-    expect((await stored())?.name).toBe("Marram");
-  });
+  ])(
+    "a replacing import that fails at %s %i leaves record, history, document and log as they were",
+    async (table, n) => {
+      await commit("marram", { name: "rename", jobName: "Mine" });
+      const other = JSON.parse(text) as { book: { id: string }[] };
+      other.book.push({ ...other.book[0]!, id: "elsewhere" });
+      const before = await whole();
+      const heal = cutAt(table, n);
+      try {
+        await expect(importJob(readOf(other), "replace")).rejects.toThrow();
+      } finally {
+        heal();
+      }
+      expect(await whole()).toEqual(before);
+      expect((await stored())?.name).toBe("Mine");
+      expect(await importJob(readOf(other), "replace")).toMatchObject({ outcome: "kept" });
+      expect((await stored())?.name).toBe("Marram");
+    },
+  );
 
   test("a restore that fails at its third job keeps none of them, and is told once at the next start", async () => {
     for (let i = 0; i < OTHERS; i++) await copyJob("marram");

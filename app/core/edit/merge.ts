@@ -3,7 +3,7 @@
  * another one may stand in the store. Only what differs from what was shown is put on what stands.
  */
 
-type Loose = Record<string, unknown>;
+export type Loose = Record<string, unknown>;
 
 /** A value in which what may be absent may also be given as undefined: then it goes. */
 type Loosened<T> = T extends readonly (infer I)[]
@@ -23,9 +23,9 @@ const isRecord = (value: unknown): value is Loose =>
   typeof value === "object" && value !== null && !Array.isArray(value);
 
 /** Records of one kind; a union's other kind is another thing, and is put in the place of the whole. */
-const isAlike = (a: unknown, b: unknown): boolean => isRecord(a) && isRecord(b) && a.kind === b.kind;
+export const isAlike = (a: unknown, b: unknown): boolean => isRecord(a) && isRecord(b) && a.kind === b.kind;
 
-function isEqual(a: unknown, b: unknown): boolean {
+export function isEqual(a: unknown, b: unknown): boolean {
   if (Object.is(a, b)) return true;
   if (Array.isArray(a) && Array.isArray(b))
     return a.length === b.length && a.every((item, i) => isEqual(item, b[i]));
@@ -34,7 +34,7 @@ function isEqual(a: unknown, b: unknown): boolean {
   return [...keys].every((key) => isEqual(a[key], b[key]));
 }
 
-const idOf = (item: unknown): unknown => (isRecord(item) ? item.id : undefined);
+export const idOf = (item: unknown): unknown => (isRecord(item) ? item.id : undefined);
 const haveIds = (items: readonly unknown[]): boolean => items.every((item) => typeof idOf(item) === "string");
 
 /** Lists of records with ids: each by its id; what one side took out is out, what it added is at the end. */

@@ -3,31 +3,64 @@ import type { Patch } from "immer";
 
 type Path = Patch["path"];
 
-const isArrayOrder = ({ op, path }: Patch): boolean => {
-  const last = path.at(-1);
-  return last === "length" || (op !== "replace" && typeof last === "number");
-};
-
-/** What a patch touches: a whole list where its order changes, since places in it then mean other things. */
-const touched = (patch: Patch): Path => (isArrayOrder(patch) ? patch.path.slice(0, -1) : patch.path);
-
-const isWithin = (outer: Path, inner: Path): boolean => outer.every((key, i) => key === inner[i]);
-
-/** Whether two sets of changes touch the same thing: one lies within what the other touches. */
-export function overlap(a: readonly Patch[], b: readonly Patch[]): boolean {
-  const paths = b.map(touched);
-  return a.some((patch) => {
-    const own = touched(patch);
-    return paths.some((path) => isWithin(own, path) || isWithin(path, own));
-  });
-}
-
 export interface Change {
   patches: Patch[];
   inverse: Patch[];
 }
 
+const isArrayOrder = ({ op, path }: Patch): boolean => {
+  const last = path.at(-1);
+  return last === "length" || (op !== "replace" && typeof last === "number");
+};
+
+/** What a patch touches: all within a path; of a list that grew at its end, what lies from there on. */
+interface Touched {
+  path: Path;
+  from: number;
+}
+
 const keyOf = ({ path }: Patch): string => JSON.stringify(path);
+
+/** A body moved on the drawing to make room: nobody's figure, and nothing to be asked about. */
+const isRoom = ({ op, path }: Patch): boolean =>
+  op === "replace" && path[0] === "plans" && (path[2] === "places" || path[2] === "sides");
+
+/**
+ * What a change touches: a whole list where its order changes, since places in it then mean other things; a list that
+ * only grew at its end means the same up to there, and its inverse says where the end was.
+ */
+function touchedBy({ patches, inverse }: Change): Touched[] {
+  const ends = new Map(
+    inverse
+      .filter(({ path }) => path.at(-1) === "length")
+      .map((patch) => [JSON.stringify(patch.path.slice(0, -1)), Number(patch.value)]),
+  );
+  return patches
+    .filter((patch) => !isRoom(patch))
+    .map((patch): Touched => {
+      const { op, path } = patch;
+      if (!isArrayOrder(patch)) return { path, from: 0 };
+      const list = path.slice(0, -1);
+      const end = ends.get(JSON.stringify(list));
+      const grew = op === "add" && end !== undefined && Number(path.at(-1)) >= end;
+      return { path: list, from: grew ? end : 0 };
+    });
+}
+
+const isWithin = (outer: Path, inner: Path): boolean => outer.every((key, i) => key === inner[i]);
+
+/** Whether one touched thing holds another; a place in a list before where that grew is not held. */
+const holds = (outer: Touched, inner: Touched): boolean => {
+  if (!isWithin(outer.path, inner.path)) return false;
+  const place = inner.path[outer.path.length];
+  return typeof place !== "number" || place >= outer.from;
+};
+
+/** Whether two changes touch the same thing: one lies within what the other touches. */
+export function overlap(a: Change, b: Change): boolean {
+  const theirs = touchedBy(b);
+  return touchedBy(a).some((own) => theirs.some((other) => holds(own, other) || holds(other, own)));
+}
 
 /** Whether patches set values side by side only: none changes a list's order, none lies within another. */
 function setOnly(patches: readonly Patch[]): boolean {

@@ -10,6 +10,7 @@ import { Actions, Dialog } from "~/ui/dialog";
 import { say } from "~/ui/toast";
 import { FileFaults } from "./FileFaults";
 import { Reconcile } from "./Reconcile";
+import { TakeOff } from "./Shelf";
 
 export default function OpenFile({ onClose, onKept }: { onClose: () => void; onKept: () => Promise<void> }) {
   const [file, setFile] = useState<ReadFile | null>(null);
@@ -75,12 +76,15 @@ export default function OpenFile({ onClose, onKept }: { onClose: () => void; onK
       {onShelf && (
         <section aria-label="On the shop's shelf">
           <h3 style={{ margin: "4px 0" }}>On the shop's shelf</h3>
-          {onShelf.length === 0 && <p style={{ margin: 0 }}>Nothing lies on it.</p>}
+          {onShelf.length === 0 && <p style={{ margin: 0 }}>Nothing is on it.</p>}
           <Actions style={{ justifyContent: "flex-start" }}>
-            {onShelf.map(({ id, name, bytes }) => (
-              <Button key={id} onPress={() => fetched(id)}>
-                {name}, {sizeText(bytes)}
-              </Button>
+            {onShelf.map((one) => (
+              <span key={one.id}>
+                <Button onPress={() => fetched(one.id)}>
+                  {one.name}, {sizeText(one.bytes)}
+                </Button>
+                <TakeOff file={one} onGone={() => void readShelf().then(setOnShelf)} />
+              </span>
             ))}
           </Actions>
         </section>

@@ -1,11 +1,11 @@
 import { useEffect, useState } from "react";
 import { counted } from "~/messages/counted";
 import { fileSizesOf, sizeText, writeFile } from "~/state/files";
-import { putOnShelf, readShelf } from "~/state/shelf";
+import { readShelf } from "~/state/shelf";
 import type { FileSizes } from "~/store/files";
 import { Button } from "~/ui/button";
 import { Actions, Dialog } from "~/ui/dialog";
-import { say } from "~/ui/toast";
+import { PutOnShelf } from "./Shelf";
 import { sayingFaults } from "./saying";
 
 /** Says what a job's file will weigh, then writes it: with its pictures or without. */
@@ -16,13 +16,6 @@ export default function SaveFile({ id, name, onClose }: { id: string; name: stri
   useEffect(() => {
     void readShelf().then((files) => setShelf(files !== null));
   }, []);
-  const put = () =>
-    sayingFaults(
-      putOnShelf(id, name).then(() => {
-        say({ text: `${name} lies on the shop's shelf.` });
-        onClose();
-      }),
-    );
   const save = (withPictures: boolean) => sayingFaults(writeFile(id, withPictures).then(onClose));
   return (
     <Dialog title={`Save ${name} as a file`} isOpen onOpenChange={(open) => !open && onClose()}>
@@ -32,9 +25,9 @@ export default function SaveFile({ id, name, onClose }: { id: string; name: stri
           ? `${counted(sizes.pictures, "picture")} can go with it.`
           : "It has no pictures."}
       </p>
+      {hasShelf && <PutOnShelf id={id} name={name} onDone={onClose} />}
       <Actions>
         <Button onPress={onClose}>Cancel</Button>
-        {hasShelf && <Button onPress={put}>Put it on the shelf</Button>}
         {sizes && (
           <Button $main={sizes.pictures === 0} onPress={() => save(false)}>
             Save {sizes.pictures > 0 ? "without pictures" : "the file"}, {sizeText(sizes.plainBytes)}
