@@ -163,6 +163,14 @@ const sinceThen = (steps: readonly HistoryRow[], step: HistoryRow, tab: Tab): Hi
       !(other.madeAt > step.playedAt && other.isUndone),
   );
 
+/** A step and those after it that changed the same, or what such a one changed; the first first. */
+function builtOn(step: HistoryRow, steps: readonly HistoryRow[]): HistoryRow[] {
+  const built = [step];
+  for (const later of steps.filter(({ seq }) => seq > step.seq))
+    if (built.some((one) => overlap(one, later))) built.push(later);
+  return built;
+}
+
 async function travel(
   jobId: string,
   direction: "undo" | "redo",
@@ -181,12 +189,7 @@ async function travel(
     if (touching.length > 0 && direction === "redo")
       return { outcome: "refused", faults: refused("changedSince").faults };
     if (touching.length > 0 && !evenOthers) return { outcome: "asks", others: touching.length };
-    const played =
-      touching.length > 0
-        ? standing(all)
-            .filter(({ seq }) => seq >= step.seq)
-            .reverse()
-        : [step];
+    const played = touching.length > 0 ? builtOn(step, standing(all)).reverse() : [step];
     const job = played.reduce(
       (made, one) => playPatches(made, direction === "undo" ? one.inverse : one.patches),
       stored.job,

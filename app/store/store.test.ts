@@ -2,6 +2,7 @@ import "fake-indexeddb/auto";
 import { readFileSync } from "node:fs";
 import { beforeEach, describe, expect, test } from "@jest/globals";
 import fc from "fast-check";
+import { madeFrom } from "~/core/edit/commands";
 import type { Job } from "~/core/plan/types";
 import { readJobFile, writeJobFile } from "~/schemas/file";
 import { VERSION } from "~/schemas/version";
@@ -172,6 +173,65 @@ describe("two tabs on one job", () => {
     expect((await stored())?.name).toBe("B");
     expect(await undo("marram", a, true)).toMatchObject({ outcome: "done" });
     expect(await stored()).toEqual(job);
+  });
+
+  test("figures of one record are each their own: neither is asked about for the other's sake, nor taken back with it", async () => {
+    const site = async (tab: Tab, change: object) => {
+      const shown = (await stored()) as Job;
+      return commit(
+        "marram",
+        madeFrom(shown, { name: "editJob", change: { site: { ...shown.site, ...change } } }),
+        null,
+        tab,
+      );
+    };
+    await site(a, { altitudeM: 300 });
+    await site(b, { ambientLowC: -12 });
+    expect(await undo("marram", a)).toMatchObject({ outcome: "done" });
+    expect((await stored())?.site).toEqual({ ...job.site, ambientLowC: -12 });
+    await redo("marram", a);
+    await site(b, { altitudeM: 500 });
+    await site(b, { ambientHighC: 41 });
+    expect(await undo("marram", a)).toEqual({ outcome: "asks", others: 1 });
+    expect(await undo("marram", a, true)).toMatchObject({ outcome: "done" });
+    expect((await stored())?.site).toEqual({ ...job.site, ambientLowC: -12, ambientHighC: 41 });
+  });
+
+  test("a list that the other made longer means the same up to its end; what both added is asked about", async () => {
+    const add = (tab: Tab, id: string) =>
+      commit("marram", { name: "addTank", id, tankName: id, position: { xM: 0, yM: 0, zM: 0 } }, null, tab);
+    await commit("marram", { name: "editTank", id: "dayTank", change: { name: "Day" } }, null, a);
+    await add(b, "spare");
+    expect(await undo("marram", a)).toMatchObject({ outcome: "done" });
+    expect((await stored())?.tanks.map(({ name }) => name)).toEqual([
+      ...job.tanks.map(({ name }) => name),
+      "spare",
+    ]);
+    await add(a, "mine");
+    await add(b, "theirs");
+    expect(await undo("marram", a)).toEqual({ outcome: "asks", others: 1 });
+  });
+
+  test("sixty changes from two tabs, none waited for: each is kept, and each tab takes its own thirty back", async () => {
+    const results = await Promise.all(
+      Array.from({ length: 60 }, (_, i) => {
+        const [tab, field] = i % 2 === 0 ? ([a, "altitudeM"] as const) : ([b, "ambientHighC"] as const);
+        const value = field === "altitudeM" ? 100 + i : 20 + i / 4;
+        return commit(
+          "marram",
+          madeFrom(job, { name: "editJob", change: { site: { ...job.site, [field]: value } } }),
+          null,
+          tab,
+        );
+      }),
+    );
+    expect(results.filter(({ ok }) => ok)).toHaveLength(60);
+    expect((await stored())?.site).toMatchObject({ altitudeM: 158, ambientHighC: 34.75 });
+    expect(await database().steps.where("[jobId+seq]").between(["marram", 0], ["marram", 999]).count()).toBe(
+      60,
+    );
+    for (let i = 0; i < 30; i++) expect(await undo("marram", a)).toMatchObject({ outcome: "done" });
+    expect((await stored())?.site).toEqual({ ...job.site, ambientHighC: 34.75 });
   });
 
   test("redo over the other's change of the same is refused with its reason", async () => {

@@ -30,11 +30,12 @@ const isRoom = ({ op, path }: Patch): boolean =>
  * only grew at its end means the same up to there, and its inverse says where the end was.
  */
 function touchedBy({ patches, inverse }: Change): Touched[] {
-  const ends = new Map(
-    inverse
-      .filter(({ path }) => path.at(-1) === "length")
-      .map((patch) => [JSON.stringify(patch.path.slice(0, -1)), Number(patch.value)]),
-  );
+  const ends = new Map<string, number>();
+  for (const { op, path, value } of inverse) {
+    const [list, last] = [JSON.stringify(path.slice(0, -1)), path.at(-1)];
+    const end = last === "length" ? Number(value) : op === "remove" && typeof last === "number" ? last : null;
+    if (end !== null) ends.set(list, Math.min(end, ends.get(list) ?? end));
+  }
   return patches
     .filter((patch) => !isRoom(patch))
     .map((patch): Touched => {
