@@ -21,6 +21,7 @@ export default defineConfig({
     // A failed test is tried once more, and leaves its trace; traced from the start, every test takes half as long again.
     trace: "on-first-retry",
     baseURL: `http://localhost:${port}`,
+    locale: "en-GB",
     viewport: { width: 1280, height: 800 },
     // Marks that move cost a page without a graphics processor most of its time; the test of them turns them on.
     contextOptions: { reducedMotion: "reduce" },

@@ -230,7 +230,7 @@ test("the stand-in is heard, and its readings and a table's are entered; a table
   await expect(panel.getByText(/Left out, since this plan has no such instrument: Cabin/)).toBeVisible();
   await expectAccessible(page, "#place");
   await panel.getByRole("button", { name: "Enter 2 readings in the log" }).click();
-  await expect(page.getByText("01/05/2026, 11:00").first()).toBeVisible();
+  await expect(page.getByText("1 May 2026, 11:00").first()).toBeVisible();
 });
 
 test.describe("the owner, at sea", () => {

@@ -118,7 +118,7 @@ test("dips: the table goes out as CSV, readings come back from one, and a bad fi
   expect(await storedJob(page, "marram")).toBe(before);
   await page.getByLabel("CSV of dips").setInputFiles(file("depth,at\n200 mm,2026-06-01\n8 in,2026-06-02"));
   await expect(page.getByText("2 dips entered.")).toBeVisible();
-  await expect(page.getByRole("cell", { name: "02/06/2026", exact: true })).toBeVisible();
+  await expect(page.getByRole("cell", { name: "2 Jun 2026", exact: true })).toBeVisible();
   await page.getByRole("link", { name: "Dip card" }).click();
   await expect(page.getByRole("heading", { name: "Marram, Port wing: dip table" })).toBeVisible();
 });

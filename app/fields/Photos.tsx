@@ -1,10 +1,12 @@
 /** Photographs by what they show, kept with the book. */
+
 import { Camera } from "lucide-react";
 import { useRef, useState } from "react";
 import styled from "styled-components";
 import { entriesOf, type Photo } from "~/core/book/entries";
 import { newId } from "~/core/kinds/ids";
 import type { Id } from "~/core/kinds/record";
+import { dayText } from "~/messages/when";
 import { useJob } from "~/state/job";
 import { scaledDown, usePicture } from "~/state/pictures";
 import { Button } from "~/ui/button";
@@ -22,7 +24,7 @@ const Full = styled.img`
   max-width: 100%; max-height: 70vh; margin: 0 auto; display: block;
 `;
 
-const dayOf = (photo: Photo) => new Date(photo.at).toLocaleDateString("en-GB");
+const dayOf = (photo: Photo) => dayText(photo.at);
 
 function Shown({ photo, name }: { photo: Photo; name: string }) {
   const { job } = useJob();

@@ -67,7 +67,10 @@ export function templateDxf({ shapes }: Template): string {
       });
     else if (shape.kind === "circle")
       dxf.addCircle(point3d(mm(shape.at[0]), mm(shape.at[1])), mm(shape.diameterM / 2), { layerName });
-    else dxf.addText(point3d(mm(shape.at[0]), mm(shape.at[1])), mm(shape.heightM), oneLine(shape.text), { layerName });
+    else
+      dxf.addText(point3d(mm(shape.at[0]), mm(shape.at[1])), mm(shape.heightM), oneLine(shape.text), {
+        layerName,
+      });
   }
   return dxf.stringify();
 }

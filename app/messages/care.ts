@@ -14,8 +14,7 @@ import { HOUR_S } from "~/core/units/factors";
 import { formatNumber, percentText } from "~/core/units/format";
 import type { Trade } from "~/core/units/trade";
 import { minutesText } from "./service";
-
-export const dayText = (date: Date): string => date.toLocaleDateString("en-GB", { dateStyle: "medium" });
+import { dayText } from "./when";
 
 /** A place on the trend's axis: a day, or engine hours. */
 export function whenText(trend: GaugeTrend, x: number): string {

@@ -4,18 +4,21 @@
 export function storageFault(error: unknown): string {
   const { name = "" } = error as { name?: string };
   const inner = (error as { inner?: { name?: string } }).inner?.name ?? "";
-  if (name.includes("Quota") || inner.includes("Quota")) {
-    return "This browser's storage is full: the last change is not kept. Save the job as a file, then make room.";
-  }
+  const message = `${(error as { message?: string }).message ?? ""}`;
+  // A disk that is full ends a transaction without a word of why.
   if (
-    [
-      "InvalidStateError",
-      "DatabaseClosedError",
-      "OpenFailedError",
-      "MissingAPIError",
-      "SecurityError",
-      "UnknownError",
-    ].some((one) => name === one || inner === one)
+    name.includes("Quota") ||
+    inner.includes("Quota") ||
+    name === "AbortError" ||
+    /no space|disk.*full/i.test(message)
+  )
+    return "This browser's storage or the disk is full: the last change is not kept. Save the job as a file, then make room. If no file comes, make room on the disk first, and leave this page open.";
+  if (name === "MissingAPIError" || inner === "MissingAPIError")
+    return "This browser keeps no data for pages, as some do in a private window: nothing done here would be kept. Open the page in an ordinary window, or allow it to store data.";
+  if (
+    ["InvalidStateError", "DatabaseClosedError", "OpenFailedError", "SecurityError", "UnknownError"].some(
+      (one) => name === one || inner === one,
+    )
   ) {
     return "This browser's storage is closed: the last change is not kept. Save the job as a file and open the page again.";
   }
@@ -33,7 +36,7 @@ export const fileFault = (error: unknown): string =>
 
 /** Why a job that is asked for is not shown. */
 export const closedText: Record<"gone" | "broken" | "newer" | "older", string> = {
-  gone: "This job is not in this browser. It may have been deleted: the job list says.",
+  gone: "This job is not in this browser. It may have been deleted: the job list says. If the browser's data were cleared, everything kept here is gone.",
   broken: "This job could not be read. It is set aside whole: the job list offers it as a file.",
   newer: "This job was written by a newer version of this application. Nothing was changed: open it there.",
   older: "This job was written by an older version and could not be brought up. Nothing was changed.",

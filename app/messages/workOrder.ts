@@ -8,8 +8,8 @@ import type { Progress, UntilDelivery } from "~/core/order/progress";
 import { plugsOf } from "~/core/plan/plugs";
 import { partsOf, portsOf } from "~/core/plan/ports";
 import type { Cover, Delivery, Job, Plan, PortRef } from "~/core/plan/types";
-import { dayText } from "./care";
 import { minutesText } from "./service";
+import { dayText } from "./when";
 
 export const verbTexts: Record<Verb, string> = {
   batteryOff: "Battery negative off",

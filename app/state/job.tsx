@@ -180,7 +180,7 @@ interface Props {
   book: ReadBook;
   say: Say;
   /** Shown in place of the job when it can no longer be read. */
-  closed: (state: Exclude<JobState, LoadedJob>) => ReactNode;
+  closed: (state: Exclude<JobState, LoadedJob>, held: Job) => ReactNode;
   children: ReactNode;
 }
 
@@ -196,7 +196,10 @@ export function JobProvider({ loaded, book, say, closed, children }: Props) {
     if (live.status === "broken") void quarantine(id, live.faults).catch(() => undefined);
   }, [id, live]);
   const entries = useLiveQuery(() => readBook(id).catch(() => book), [id], book);
-  if (live.status !== "open") return closed(live);
+  // What was shown last: where the store lost it under the page, it is all there is.
+  const [held, setHeld] = useState(loaded.job);
+  if (live.status === "open" && live.job !== held) setHeld(live.job);
+  if (live.status !== "open") return closed(live, held);
   return (
     <OpenJobProvider live={live} book={entries.standing} tab={tab} say={say}>
       {children}

@@ -7,7 +7,8 @@ import { fitOf } from "~/core/care/instruments";
 import { judgeJar } from "~/core/care/jar";
 import { type ImpliedLoading, loadingFromReading } from "~/core/care/loadingFromReading";
 import type { Network } from "~/core/network/network";
-import { dayText, fitText, jarVerdicts, trendText } from "~/messages/care";
+import { fitText, jarVerdicts, trendText } from "~/messages/care";
+import { dayText } from "~/messages/when";
 import { useJob, useTrade } from "~/state/job";
 
 const Lines = styled.dl`

@@ -2,7 +2,8 @@
 import { useMemo } from "react";
 import { lawCurve } from "~/core/care/blocking";
 import { type GaugeTrend, horizonOf, REPEATS_PA } from "~/core/care/gaugeTrend";
-import { dayText, trendText, whenText } from "~/messages/care";
+import { trendText, whenText } from "~/messages/care";
+import { dayText } from "~/messages/when";
 import { useTrade } from "~/state/job";
 import { LineChart } from "~/ui/lazyChart";
 import { Sheet } from "~/ui/place";

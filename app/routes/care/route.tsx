@@ -16,6 +16,7 @@ import { Strike } from "~/fields/Strike";
 import { TakeReadings } from "~/fields/TakeReadings";
 import { readText } from "~/messages/care";
 import { nameOf } from "~/messages/notes";
+import { dayText, momentText } from "~/messages/when";
 import { useJob, useTrade } from "~/state/job";
 import { Button } from "~/ui/button";
 import { ActionsHead, PlaceHead, Sheet } from "~/ui/place";
@@ -175,9 +176,7 @@ function Readings({ trend }: { trend: GaugeTrend | null }) {
             <tbody>
               {[...others].reverse().map((one) => (
                 <tr key={one.id}>
-                  <td>
-                    {new Date(one.at).toLocaleString("en-GB", { dateStyle: "short", timeStyle: "short" })}
-                  </td>
+                  <td>{momentText(one.at)}</td>
                   <td>{nameOf(job, one.ofId)}</td>
                   <td className="n" style={{ fontWeight: 650 }}>
                     {readText(one.quantity, one.value, say)}
@@ -216,7 +215,7 @@ function ReadingRow({ reading, network }: { reading: VacuumReading; network: Net
     });
   return (
     <tr>
-      <td>{new Date(reading.at).toLocaleString("en-GB", { dateStyle: "short", timeStyle: "short" })}</td>
+      <td>{momentText(reading.at)}</td>
       <td>{lineUp?.name ?? "gone"}</td>
       <td className="n" style={{ fontWeight: 650 }}>
         {say.vacuum(reading.vacuumPa)}
@@ -249,10 +248,7 @@ function ReadingRow({ reading, network }: { reading: VacuumReading; network: Net
             Take it over
           </Button>
         )}{" "}
-        <Strike
-          entryId={reading.id}
-          what={`reading of ${new Date(reading.at).toLocaleDateString("en-GB")}`}
-        />
+        <Strike entryId={reading.id} what={`reading of ${dayText(reading.at)}`} />
       </td>
     </tr>
   );

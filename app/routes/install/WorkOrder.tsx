@@ -37,6 +37,7 @@ import { buyText } from "~/messages/buying";
 import { counted } from "~/messages/counted";
 import { provisionalOf } from "~/messages/notes";
 import { minutesText } from "~/messages/service";
+import { momentText } from "~/messages/when";
 import {
   awaitedText,
   cautionText,
@@ -573,9 +574,7 @@ function Torque({ joint }: { joint: PortRef }) {
       />
       <TextField label="With" value={tool} onCommit={setTool} />
       <p className="small" style={{ flexBasis: "100%" }}>
-        {last
-          ? `Set to ${trade.moment(last.momentNM)} with ${last.tool}, ${new Date(last.at).toLocaleString("en-GB", { dateStyle: "short", timeStyle: "short" })}. `
-          : ""}
+        {last ? `Set to ${trade.moment(last.momentNM)} with ${last.tool}, ${momentText(last.at)}. ` : ""}
         To compare, common practice: banjo M12 to M14 {trade.moment(common.banjo[0])} to{" "}
         {trade.moment(common.banjo[1])}, sump flange {trade.moment(common.sumpFlange)}.
         {school === "lowerBySixth" &&

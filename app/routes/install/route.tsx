@@ -1,4 +1,5 @@
 /** The work in its order, and the test of its joints. */
+
 import { useMemo, useState } from "react";
 import { useSearchParams } from "react-router";
 import styled from "styled-components";
@@ -11,6 +12,7 @@ import { positive } from "~/fields/checks";
 import { QuantityField } from "~/fields/QuantityField";
 import { SchoolNote } from "~/fields/SchoolNote";
 import { decayText, leakStateNames, leakStateSteps, underText } from "~/messages/leaks";
+import { momentText } from "~/messages/when";
 import { Plumbing } from "~/plumbing/Plumbing";
 import { usePlumbing } from "~/plumbing/usePlumbing";
 import { useJob, useTrade } from "~/state/job";
@@ -216,14 +218,7 @@ function LeakTest() {
                     </ToggleButton>
                   </Tick>
                 </td>
-                <td className="wide">
-                  {item.check
-                    ? new Date(item.check.at).toLocaleString("en-GB", {
-                        dateStyle: "short",
-                        timeStyle: "short",
-                      })
-                    : "–"}
-                </td>
+                <td className="wide">{item.check ? momentText(item.check.at) : "–"}</td>
               </tr>
             ))}
           </tbody>

@@ -1,13 +1,16 @@
 import { useEffect, useState } from "react";
 import { Link, Outlet, useLocation } from "react-router";
 import styled from "styled-components";
+import type { Job } from "~/core/plan/types";
 import { placeNames } from "~/messages/outcomes";
 import { closedText, storageFault } from "~/messages/storage";
+import { saveHeld } from "~/state/files";
 import { JobProvider } from "~/state/job";
 import { PAGE } from "~/state/page";
 import { type ReadBook, readBook } from "~/store/book";
 import { answerInTime } from "~/store/faults";
 import { type JobState, openJob } from "~/store/jobs";
+import { Button } from "~/ui/button";
 import { say } from "~/ui/toast";
 import type { Route } from "./+types/route";
 import { Header } from "./Header";
@@ -74,10 +77,18 @@ function skippedTo(place: string): string {
 }
 
 /** Stands in the place of a job that was deleted or stopped parsing under the open page. */
-function Closed({ text }: { text: string }) {
+/** In place of a job that the store does not have any more: what this page still holds of it is offered. */
+function Closed({ text, held }: { text: string; held: Job }) {
+  const save = async () => {
+    if (!(await saveHeld(held)))
+      say({ text: "The file holds the job as this page showed it last, without its log.", lasts: true });
+  };
   return (
     <Main role="alert" style={{ padding: 24 }}>
       <p>{text}</p>
+      <p>
+        <Button onPress={() => void save()}>Save what this page still shows as a file</Button>
+      </p>
       <p>
         <Link to="/">Back to the jobs</Link>
       </p>
@@ -99,7 +110,7 @@ export default function JobRoute({ loaderData }: Route.ComponentProps) {
       loaded={loaderData.loaded}
       book={loaderData.book}
       say={say}
-      closed={({ status }) => <Closed text={closedText[status]} />}
+      closed={({ status }, held) => <Closed text={closedText[status]} held={held} />}
     >
       <ShortcutsProvider>
         {pathname.endsWith("/owner") ? (

@@ -3,8 +3,8 @@ import { memo } from "react";
 import { Link } from "react-router";
 import styled from "styled-components";
 import type { Sketch } from "~/core/drawing/sketch";
-import { dayText } from "~/messages/care";
 import { counted } from "~/messages/counted";
+import { dayText, momentText } from "~/messages/when";
 import type { Glance } from "~/schemas/noted";
 import type { JobSummary } from "~/store/list";
 import { Button } from "~/ui/button";
@@ -25,8 +25,7 @@ const Actions = styled.div`
   @media (max-width: 700px) { justify-content: flex-start; }
 `;
 
-const dateText = (iso: string | null) =>
-  iso ? new Date(iso).toLocaleString("en-GB", { dateStyle: "medium", timeStyle: "short" }) : "never";
+const dateText = (iso: string | null) => (iso ? momentText(iso) : "never");
 
 /** Not read, only recognised: tanks hollow, what burns full, hoses between. */
 function Small({ width, height, hoses, bodies }: Sketch) {

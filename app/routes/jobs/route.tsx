@@ -2,12 +2,14 @@
  * Decides: which job to open, and whether what is kept here is safe elsewhere too.
  * Seen in three seconds: the jobs by their last change, and what is not yet saved as a file.
  */
+
 import { lazy, Suspense, startTransition, useCallback, useEffect, useMemo, useRef, useState } from "react";
 import { redirect, useFetcher, useRevalidator } from "react-router";
 import styled from "styled-components";
 import type { StarterId } from "~/core/edit/starters";
 import { counted } from "~/messages/counted";
 import { storageFault } from "~/messages/storage";
+import { momentText } from "~/messages/when";
 import { saveText } from "~/state/files";
 import { answerInTime } from "~/store/faults";
 import {
@@ -124,8 +126,7 @@ const Actions = styled.div`
   display: flex; flex-wrap: wrap; gap: 8px; justify-content: flex-end;
 `;
 
-const dateText = (iso: string | null) =>
-  iso ? new Date(iso).toLocaleString("en-GB", { dateStyle: "medium", timeStyle: "short" }) : "never";
+const dateText = (iso: string | null) => (iso ? momentText(iso) : "never");
 
 type Shown = { kind: "new" | "open" | "all" } | { kind: "save"; id: string; name: string };
 
@@ -173,7 +174,7 @@ function useCutShort(): void {
       .catch(() => null)
       .then((at) => {
         if (at === null) return;
-        const when = new Date(at).toLocaleString();
+        const when = momentText(at);
         say({
           text: `Restoring everything, begun ${when}, was cut short. Nothing of it was kept: what was here is as it was. Restore the file again.`,
           lasts: true,

@@ -1,4 +1,5 @@
 /** Sheets of the work: the order with its holds and what is undone, torques, leaks, and what it will take. */
+
 import { useMemo, useState } from "react";
 import { useSearchParams } from "react-router";
 import styled from "styled-components";
@@ -12,6 +13,7 @@ import { positive } from "~/fields/checks";
 import { QuantityField } from "~/fields/QuantityField";
 import { leakStateNames, underText } from "~/messages/leaks";
 import { minutesText } from "~/messages/service";
+import { dayText } from "~/messages/when";
 import {
   cautionText,
   holdText,
@@ -151,7 +153,7 @@ export function TorqueSheet() {
                 <td />
                 <td>{last ? trade.moment(last.momentNM) : ""}</td>
                 <td>{last?.tool ?? ""}</td>
-                <td>{last ? new Date(last.at).toLocaleDateString("en-GB") : ""}</td>
+                <td>{last ? dayText(last.at) : ""}</td>
               </tr>
             );
           })}

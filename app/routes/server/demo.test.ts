@@ -2,8 +2,8 @@
 import "fake-indexeddb/auto";
 import { readFileSync } from "node:fs";
 import { afterEach, beforeEach, expect, jest, test } from "@jest/globals";
-import { database } from "~/store/database";
 import { readJobFile } from "~/schemas/file";
+import { database } from "~/store/database";
 import { importJob } from "~/store/files";
 import { DEMO_BOX, type DemoRows, deleteJob, listJobs, seedDemo } from "~/store/list";
 import { allTables } from "~/store/records";

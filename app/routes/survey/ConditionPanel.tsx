@@ -1,4 +1,5 @@
 import type { Change } from "~/core/edit/merge";
+import { dayText } from "~/messages/when";
 /*
  * Decides: keep, mend or replace this tank.
  * Seen in three seconds: the verdict and its reasons.
@@ -233,15 +234,12 @@ function Puddles({ puddles }: { puddles: readonly Puddle[] }) {
           <tbody>
             {puddles.map((puddle) => (
               <tr key={puddle.id}>
-                <td>{new Date(puddle.at).toLocaleDateString("en-GB")}</td>
+                <td>{dayText(puddle.at)}</td>
                 <td className="n">{volume(puddle.volumeM3)}</td>
                 <td className="n">{volume(puddle.aboardM3)}</td>
                 <td>{puddle.engine === "stopped" ? "had stood" : "was running"}</td>
                 <td>
-                  <Strike
-                    entryId={puddle.id}
-                    what={`puddle of ${new Date(puddle.at).toLocaleDateString("en-GB")}`}
-                  />
+                  <Strike entryId={puddle.id} what={`puddle of ${dayText(puddle.at)}`} />
                 </td>
               </tr>
             ))}

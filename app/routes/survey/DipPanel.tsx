@@ -1,4 +1,5 @@
 import type { Change } from "~/core/edit/merge";
+import { dayText } from "~/messages/when";
 /*
  * Decides: how many litres a depth or a gauge reading stands for, and whether the gauge can be believed.
  * Seen in three seconds: litres over depth as a curve, the straight-line gauge's error, and what is left at E.
@@ -212,15 +213,12 @@ function Dips() {
           <tbody>
             {dips.map((dip) => (
               <tr key={dip.id}>
-                <td>{new Date(dip.at).toLocaleDateString("en-GB")}</td>
+                <td>{dayText(dip.at)}</td>
                 <td className="n">{length(dip.depthM)}</td>
                 <td className="n">{volume(volumeOfDip(tank, fittedAttitude(tank), dip.depthM))}</td>
                 <td className="n">{dip.volumeM3 === undefined ? "" : volume(dip.volumeM3)}</td>
                 <td>
-                  <Strike
-                    entryId={dip.id}
-                    what={`dip of ${length(dip.depthM)}, ${new Date(dip.at).toLocaleDateString("en-GB")}`}
-                  />
+                  <Strike entryId={dip.id} what={`dip of ${length(dip.depthM)}, ${dayText(dip.at)}`} />
                 </td>
               </tr>
             ))}

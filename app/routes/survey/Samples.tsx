@@ -16,6 +16,7 @@ import { notNegative } from "~/fields/checks";
 import { QuantityField } from "~/fields/QuantityField";
 import { Strike } from "~/fields/Strike";
 import { jarVerdicts } from "~/messages/care";
+import { dayText } from "~/messages/when";
 import { useJob } from "~/state/job";
 import { Button } from "~/ui/button";
 import { Select } from "~/ui/fields";
@@ -61,12 +62,9 @@ export function Samples() {
                   <>
                     <p>{jarVerdicts[verdict].next}</p>
                     <p style={{ color: "var(--soft)" }}>
-                      {new Date(last.at).toLocaleDateString("en-GB")}, {volume(last.drainedM3)} drained,
-                      looked at {last.looks.length === 1 ? "once" : `${last.looks.length} times`}{" "}
-                      <Strike
-                        entryId={last.id}
-                        what={`sample of ${new Date(last.at).toLocaleDateString("en-GB")}`}
-                      />
+                      {dayText(last.at)}, {volume(last.drainedM3)} drained, looked at{" "}
+                      {last.looks.length === 1 ? "once" : `${last.looks.length} times`}{" "}
+                      <Strike entryId={last.id} what={`sample of ${dayText(last.at)}`} />
                     </p>
                   </>
                 )}

@@ -24,7 +24,7 @@ describe("the survey report", () => {
 
   test("names the job, the day, and every tank with its capacity", () => {
     expect(all).toContain("Marram: survey");
-    expect(all).toContain("01/06/2026");
+    expect(all).toContain("1 Jun 2026");
     for (const tank of marram().tanks) {
       expect(all).toContain(tank.name);
       expect(all).toContain(`Capacity ${Math.round(capacityM3(tank) * 1000)} L`);

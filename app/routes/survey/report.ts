@@ -1,4 +1,5 @@
 /** The survey as a PDF: tanks with drawings and dip tables, hoses, samples, findings. Loaded when it is asked for. */
+
 import { PDFDocument } from "pdf-lib";
 import { type Book, entriesOf } from "~/core/book/entries";
 import { judgeJar } from "~/core/care/jar";
@@ -17,6 +18,7 @@ import { tradeIn } from "~/core/units/trade";
 import { findingText } from "~/messages/findings";
 import { hoseReasonText } from "~/messages/findings/hoses";
 import { nameOf } from "~/messages/notes";
+import { dayText } from "~/messages/when";
 import { MARGIN, Paper, soft } from "~/state/paper";
 import { embedded, type PdfFonts } from "~/state/pdfLetters";
 
@@ -84,7 +86,7 @@ export async function surveyReport(
   const paper = new Paper(pdf, text, strong, letters);
   const plan = currentPlan(job);
   paper.line(`${job.name}: survey`, { size: 20, bold: true });
-  paper.line(`${job.note ? `${job.note} ` : ""}${today.toLocaleDateString("en-GB")}`, { colour: soft });
+  paper.line(`${job.note ? `${job.note} ` : ""}${dayText(today)}`, { colour: soft });
   paper.heading("Tanks");
   for (const tank of job.tanks) writeTank(paper, job, tank);
   paper.heading("Hoses");
@@ -111,7 +113,7 @@ export async function surveyReport(
     const look = sample.looks.at(-1);
     paper.row(
       [
-        new Date(sample.at).toLocaleDateString("en-GB"),
+        dayText(sample.at),
         nameOf(job, sample.tankId),
         judgeJar(sample).replace(/([A-Z])/g, (capital) => ` ${capital.toLowerCase()}`),
         look
