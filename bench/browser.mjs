@@ -19,7 +19,8 @@ async function answers(address) {
 /** A port of this bench's own: `BENCH_PORT` moves all of them. */
 const first = Number(process.env.BENCH_PORT ?? 4300);
 
-export async function withBrowser(offset, run) {
+/** @param profile a folder for the browser's data: without one they are held in memory */
+export async function withBrowser(offset, run, profile = null) {
   const port = first + offset;
   if (!existsSync("build/server/index.js")) throw new Error("build first: npm run build");
   const server = spawn("node", ["scripts/serve.mjs"], {
@@ -32,7 +33,7 @@ export async function withBrowser(offset, run) {
     process.kill(-server.pid);
     throw new Error(`the server at ${address} does not answer: is the port taken? BENCH_PORT sets another`);
   }
-  const browser = await chromium.launch({
+  const settings = {
     executablePath: chromiumPath() ?? "/usr/bin/chromium",
     args: [
       "--no-sandbox",
@@ -41,12 +42,15 @@ export async function withBrowser(offset, run) {
       "--disable-sync",
       "--no-first-run",
     ],
-  });
+  };
+  const browser = profile
+    ? await chromium.launchPersistentContext(profile, { ...settings, viewport: { width: 1280, height: 800 } })
+    : await chromium.launch(settings);
   try {
     await run(browser, address);
   } finally {
     await browser.close();
-    process.kill(-server.pid);
+    if (server.exitCode === null) process.kill(-server.pid);
   }
 }
 

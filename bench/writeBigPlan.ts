@@ -3,10 +3,8 @@ import { dirname } from "node:path";
 import { writeJobFile } from "~/schemas/file";
 import { bigJob } from "./bigPlan";
 
-const [, , file] = process.argv;
-if (!file) throw new Error("usage: writeBigPlan FILE");
+const [, , file, parts = "200"] = process.argv;
+if (!file) throw new Error("usage: writeBigPlan FILE [PARTS]");
 mkdirSync(dirname(file), { recursive: true });
-writeFileSync(
-  file,
-  writeJobFile({ job: bigJob(200, { checks: true, feedLH: 60, boreM: 0.0254 }), book: [], snapshots: {} }),
-);
+const job = bigJob(Number(parts), { checks: true, feedLH: 60, boreM: 0.0254 });
+writeFileSync(file, writeJobFile({ job, book: [], snapshots: {} }));

@@ -20,6 +20,7 @@ for (const name of [
   "bundle",
   "keel",
   "store",
+  "weight",
   "actions",
 ].filter((one) => wanted.length === 0 || wanted.includes(one))) {
   console.log(`\n== ${name}`);

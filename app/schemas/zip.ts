@@ -17,7 +17,9 @@ import type { Picture } from "./migrations";
 import { VERSION } from "./version";
 import { z } from "./zod";
 
-configure({ useWebWorkers: false });
+/** A picture is read in a few pieces: each is a call to the browser. */
+const PIECE_BYTES = 2 * 1024 * 1024;
+configure({ useWebWorkers: false, chunkSize: PIECE_BYTES });
 
 const JOB = "job.keel.json";
 const SETTINGS = "settings.json";
