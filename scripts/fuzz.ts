@@ -1,6 +1,8 @@
 /** Job files mutated by the thousand: `npm run fuzz -- [files] [first seed]`. Prints its counts, and what did not hold. */
 import { readFileSync } from "node:fs";
-import { fuzzed, judge } from "~/schemas/fuzz.fixture";
+import { readJobFile } from "~/schemas/file";
+import { fuzzed, judge, judgeTable, judgeZip } from "~/schemas/fuzz.fixture";
+import { writeJobZip } from "~/schemas/zip";
 
 const [files = 10_000, first = 1] = process.argv.slice(2).map(Number);
 const texts = ["marram", "unit-12", "reading-van"].map((name) =>
@@ -17,10 +19,21 @@ const counts: Record<string, number> = {
   altered: 0,
   notSolved: 0,
 };
-for (let seed = first; seed < first + files; seed++) {
+const sample = readJobFile(texts[2] as string);
+if (!sample.ok) throw new Error("the demo job is refused");
+const pictures = new Map([["p", { type: "image/png" as const, full: new Blob([new Uint8Array(300)]) }]]);
+const zip = new Uint8Array(await (await writeJobZip({ ...sample, pictures })).arrayBuffer());
+/** Eight job files, one ZIP and one table in ten. */
+const tried = async (seed: number) => {
+  if (seed % 10 === 0) return judgeZip(zip, seed);
+  if (seed % 10 === 5) return judgeTable(sample.job, seed);
   const { text, what, isWrong } = fuzzed(texts, seed);
+  return judge(text, what, isWrong);
+};
+for (let seed = first; seed < first + files; seed++) {
   const began = performance.now();
-  const verdict = judge(text, what, isWrong);
+  const verdict = await tried(seed);
+  const { what } = verdict;
   counts[verdict.outcome] = (counts[verdict.outcome] ?? 0) + 1;
   if (performance.now() - began > SLOW_MS) {
     counts.slow = (counts.slow ?? 0) + 1;

@@ -1,14 +1,19 @@
 /** Seeded mutations of job files, and what must hold of each: refused with its place, or accepted with figures that are figures. */
+import { columnsOf, guessedMapping, readTable } from "~/core/care/incoming";
+import { instrumentsOf } from "~/core/care/instruments";
+import { readDipCsv } from "~/core/export/dipCsv";
 import { exportInp } from "~/core/export/inp";
 import { findingsOf } from "~/core/findings/findings";
 import { solveReport } from "~/core/hydraulics/report";
 import { LineUpSolver } from "~/core/hydraulics/solve";
 import { buildNetwork } from "~/core/network/network";
 import { currentPlan } from "~/core/plan/ports";
+import type { Job } from "~/core/plan/types";
 import { seeded } from "~/core/random/seeded";
 import { findingText } from "~/messages/findings";
 import { nameOf } from "~/messages/notes";
 import { readJobFile, writeJobFile } from "./file";
+import { readJobBlob } from "./zip";
 
 type Json = Record<string, unknown> | unknown[];
 type Path = (string | number)[];
@@ -96,6 +101,20 @@ function mutate(root: Json, random: () => number): { what: string; isWrong: bool
     (value as Record<string, unknown>).nobody = Object.values(value)[0] ?? 1;
     return { what: `${where}.nobody`, isWrong: true };
   }
+  if (typeof value === "string" && random() < 0.2) {
+    parent[key] = `${value}${pick(["\n", "\r\nBEGIN:VEVENT", "\u0000", "\u2028", "\u0085"])}x`;
+    // Notes and reasons have lines.
+    return { what: `${where} with a control character`, isWrong: !/note|reason|wrong/.test(String(key)) };
+  }
+  if (random() < 0.05) {
+    const [open, shut] = pick([
+      ["[", "]"],
+      ['{"a":', "}"],
+    ] as const);
+    const deep = 60 + Math.floor(random() * 2000);
+    parent[key] = JSON.parse(`${open.repeat(deep)}1${shut.repeat(deep)}`);
+    return { what: `${where} ${deep} deep`, isWrong: true };
+  }
   if (typeof value === "string") {
     parent[key] = pick(["", "x", value.toUpperCase(), `${value}${value}`, "é漢"]);
     return { what: `${where} = ${JSON.stringify(parent[key])}`, isWrong: false };
@@ -144,6 +163,84 @@ export function judge(text: string, what: string, isWrong: boolean): Verdict {
         return { outcome: "nonFinite", what: `${what}: export of ${lineUp.id}` };
     }
     return { outcome: "accepted", what };
+  } catch (error) {
+    return {
+      outcome: "crash",
+      what: `${what}: ${(error as Error).stack?.split("\n").slice(0, 3).join(" ")}`,
+    };
+  }
+}
+
+/** A ZIP with some of its bytes changed, cut, or doubled: refused, or read as one that is sound. */
+export async function judgeZip(zip: Uint8Array<ArrayBuffer>, seed: number): Promise<Verdict> {
+  const random = seeded(seed);
+  const at = () => Math.floor(random() * zip.length);
+  let bytes = zip.slice();
+  const what: string[] = [];
+  for (let i = Math.floor(random() * 4); i >= 0; i--) {
+    const kind = random();
+    // Most of what a ZIP says of itself stands in its last bytes.
+    const place = random() < 0.7 ? bytes.length - 1 - Math.floor(random() * 400) : at();
+    what.push(`${kind.toFixed(2)} at ${place}`);
+    if (kind < 0.6) bytes[Math.max(0, place)] = Math.floor(random() * 256);
+    else if (kind < 0.8) bytes.fill(random() < 0.5 ? 0xff : 0, Math.max(0, place), place + 4);
+    else if (kind < 0.9) bytes = bytes.slice(0, at());
+    else bytes = new Uint8Array([...bytes.slice(at()), ...bytes]);
+  }
+  const words = `zip ${what.join(", ")}`;
+  try {
+    const read = await readJobBlob(new Blob([bytes]));
+    if (!read.ok) return { outcome: "refused", what: words };
+    return judge(writeJobFile(read), words, false);
+  } catch (error) {
+    return {
+      outcome: "crash",
+      what: `${words}: ${(error as Error).stack?.split("\n").slice(0, 3).join(" ")}`,
+    };
+  }
+}
+
+/** A table of readings with cells, rows and columns that no logger writes: readings that are figures, or faults with their rows. */
+export function judgeTable(job: Job, seed: number): Verdict {
+  const random = seeded(seed);
+  const pick = <T>(items: readonly T[]): T => items[Math.floor(random() * items.length)] as T;
+  const cells = [
+    "",
+    "0",
+    "-1",
+    "1e999",
+    "=1+1",
+    "\uff1d1",
+    "NaN",
+    "3 inHg",
+    "3,5",
+    '"',
+    "'",
+    "\u0000",
+    "2026-05-01T09:00:00Z",
+    "x".repeat(500),
+    "\t",
+    "9".repeat(400),
+  ];
+  const width = pick([1, 2, 3, 5, 40, 5000]);
+  const names = Array.from({ length: width }, (_, i) =>
+    pick(["time", "Vacuum gauge", "vacuum", `c${i}`, "", "__proto__", "time"]),
+  );
+  const rows = Array.from({ length: pick([0, 1, 3, width > 100 ? 2 : 60]) }, () =>
+    Array.from({ length: width + pick([0, 0, 1, -1]) }, () => pick(cells)).join(pick([",", ",", ";"])),
+  );
+  const text = [names.join(","), ...rows].join(pick(["\n", "\r\n", "\r"]));
+  const what = `table of ${width} by ${rows.length}`;
+  try {
+    const plan = currentPlan(job);
+    const mapping = guessedMapping(columnsOf(text), instrumentsOf(job, plan));
+    const { readings, faults } = readTable(text, mapping, job, plan, new Date("2026-06-01T00:00:00Z"));
+    const wrong = readings.find(({ value }) => !Number.isFinite(value));
+    if (wrong) return { outcome: "nonFinite", what: `${what}: ${wrong.value}` };
+    const dips = readDipCsv(text, { length: "mm", volume: "L" });
+    if (readings.length === 0 && faults.length === 0 && rows.some((row) => /\S/.test(row)))
+      return { outcome: "accepted", what };
+    return { outcome: faults.length > 0 && !dips.ok ? "refused" : "accepted", what };
   } catch (error) {
     return {
       outcome: "crash",

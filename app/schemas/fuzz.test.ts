@@ -1,7 +1,9 @@
 /** The long run is `npm run fuzz`; this one keeps it honest at every test. */
 import { readFileSync } from "node:fs";
 import { expect, test } from "@jest/globals";
-import { fuzzed, judge } from "./fuzz.fixture";
+import { readJobFile } from "./file";
+import { fuzzed, judge, judgeTable, judgeZip } from "./fuzz.fixture";
+import { writeJobZip } from "./zip";
 
 const texts = ["marram", "unit-12", "reading-van"].map((name) =>
   JSON.stringify(JSON.parse(readFileSync(`demo/${name}.keel.json`, "utf8"))),
@@ -18,6 +20,24 @@ test("mutated files are refused, or read, written and computed with figures that
   }
   expect(wrong).toEqual([]);
   expect(accepted).toBeGreaterThan(20);
+});
+
+test("ZIP files with changed bytes, and tables that no logger writes, are refused or read; nothing ends in a crash", async () => {
+  const read = readJobFile(texts[2] as string);
+  if (!read.ok) throw new Error("refused");
+  const pictures = new Map([
+    ["p", { type: "image/png" as const, full: new Blob([new Uint8Array(300).fill(5)]) }],
+  ]);
+  const zip = new Uint8Array(await (await writeJobZip({ ...read, pictures })).arrayBuffer());
+  const outcomes = new Map<string, number>();
+  const wrong: string[] = [];
+  for (let seed = 1; seed <= 120; seed++)
+    for (const { outcome, what } of [await judgeZip(zip, seed), judgeTable(read.job, seed)]) {
+      outcomes.set(outcome, (outcomes.get(outcome) ?? 0) + 1);
+      if (outcome !== "accepted" && outcome !== "refused") wrong.push(`${seed} ${outcome}: ${what}`);
+    }
+  expect(wrong).toEqual([]);
+  for (const outcome of ["accepted", "refused"]) expect(outcomes.get(outcome)).toBeGreaterThan(2);
 });
 
 test("what was once taken for right: ids twice inside lists, keys that name nothing, bores of nothing", () => {
