@@ -44,6 +44,7 @@ export const verbTexts: Record<Verb, string> = {
   hoseOut: "Take out the hose",
   partOut: "Take out",
   tankFitting: "Make the opening of",
+  setTank: "Set in its place and strap down",
   cutHole: "Cut the hole",
   careEdge: "Seal or paint the edge of",
   checkIn: "Check in",
@@ -102,6 +103,8 @@ const cautions: Partial<Record<Verb, string>> = {
   partOut: "It is heavier full than it looks, and spills when it is turned.",
   tankFitting:
     "Never drill a tank that held petrol without a licensed cleaner. Clean round it, saw square, count the swarf out.",
+  setTank:
+    "Two people or a hoist, the tank empty; straps or bolts by the maker's torque before a hose is joined: full, it is many times heavier.",
   checkIn: "Count against the order, every end started by hand, seals there; what is wrong is set apart.",
   cutHole: "Looked behind, battery off, eyes covered; swarf out, every piece counted.",
   boardUp: "Two people, or a cradle; nobody under it while it hangs.",
@@ -333,6 +336,8 @@ export function holdText({ fact, value }: Fact, name: (id: Id) => string): strin
       return `${name(id)} has not come.`;
     case "hole":
       return `${name(id)} is not cut and sealed.`;
+    case "stands":
+      return `${name(id)} is not set and strapped down.`;
     case "fitting":
       return `${name(id)}: its opening is not made.`;
     case "lineUp":

@@ -1039,6 +1039,7 @@ describe("the demo jobs carry what they are meant to and nothing else", () => {
       "mend nearDanger",
       "mend jointUnsealed",
       "mend triggerOverloaded",
+      "mend feedPressure",
       "watch worstLimit",
       "watch tankHeavy",
     ]);
@@ -1053,9 +1054,7 @@ describe("the demo jobs carry what they are meant to and nothing else", () => {
     ]);
     expect(said({ ...van(), currentPlanId: "planVeh" })).toEqual([
       "stop noCoAlarm",
-      "mend suctionClean",
       "mend heaterSupply",
-      "watch worstLimit",
       "watch heaterOnVehicle",
     ]);
   });

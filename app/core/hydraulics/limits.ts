@@ -7,7 +7,7 @@ import type { Limits, Plan } from "../plan/types";
 import { figuresAt, gaugeAtPort } from "./derive";
 import { type FuelWay, suctionLosses, underVacuumS } from "./route";
 import type { SolvedLineUp } from "./solve";
-import { strokePa } from "./starving";
+import { DOSING_SUCTION_PA, strokeGaugePa } from "./starving";
 
 export interface Suction {
   /** Pump or consumer the limit belongs to. */
@@ -16,6 +16,8 @@ export interface Suction {
   /** Free air at rest at this vacuum, and what of it has come out by the time the fuel is there; null where it boils. */
   freeAir: number | null;
   airOut: number | null;
+  /** A pump that draws in strokes: its vacuum is that of the stroke. */
+  inStrokes: boolean;
   limitPa: number;
   basis: "maker" | "common";
   marginPa: number;
@@ -23,10 +25,13 @@ export interface Suction {
   most: { id: string; share: number } | null;
 }
 
-const limitOf = (part: Powered | Engine | undefined, limits: Limits) =>
-  part?.suctionLimitPa !== undefined
-    ? ({ limitPa: part.suctionLimitPa, basis: "maker" } as const)
-    : ({ limitPa: limits.suctionChangePa, basis: "common" } as const);
+/** A dosing pump is held against what it can draw itself: the scale of an engine's gauge says nothing of its strokes. */
+const limitOf = (part: Powered | Engine, limits: Limits) => {
+  const maker = part.suctionLimitPa ?? (part.kind === "dosingPump" ? part.mostSuctionPa : undefined);
+  if (maker !== undefined) return { limitPa: maker, basis: "maker" } as const;
+  const limitPa = part.kind === "dosingPump" ? DOSING_SUCTION_PA : limits.suctionChangePa;
+  return { limitPa, basis: "common" } as const;
+};
 
 /** The inlets on a way that draw: working pumps in their order, and the consumer's own. */
 function inletsOf(solved: SolvedLineUp, way: FuelWay, plan: Plan): (Powered | Engine)[] {
@@ -54,8 +59,11 @@ function suctionAt(
   const losses = suctionLosses(way, part.id);
   const lossPa = losses.reduce((sum, one) => sum + Math.max(0, one.lossPa), 0);
   const flowM3S = way.stations.find(({ id, side }) => id === part.id && side === "feed")?.flowM3S ?? 0;
-  const hardestPa = gaugePa - (part.kind === "dosingPump" ? strokePa(part, flowM3S, lossPa) : 0);
-  const { vacuumPa, freeAir } = figuresAt(solved, hardestPa);
+  const inStrokes = part.kind === "dosingPump";
+  const hardestPa = inStrokes ? strokeGaugePa(part, flowM3S, lossPa, gaugePa) : gaugePa;
+  const { vacuumPa } = figuresAt(solved, hardestPa);
+  // A stroke is over before air has come out at its pressure: what does, does at the mean.
+  const { freeAir } = figuresAt(solved, gaugePa);
   const { limitPa, basis } = limitOf(part, limits);
   const airOut = freeAir === null ? null : freeAir * releasedShare(underVacuumS(way, part.id, volumeOf));
   const [most] = losses;
@@ -64,6 +72,7 @@ function suctionAt(
     vacuumPa,
     freeAir,
     airOut,
+    inStrokes,
     limitPa,
     basis,
     marginPa: limitPa + hardestPa,

@@ -91,14 +91,7 @@ export function worstOfLineUp(solver: LineUpSolver, lineUp: LineUp): WorstCase {
     return { trim, conditions, verdict: judgeLineUp(solver, lineUp, conditions) };
   });
   const worst = tried.reduce((a, b) => (badness(b.verdict) > badness(a.verdict) ? b : a));
-  const now = plan.conditions;
-  const relaxed: Record<WorstCause, Conditions> = {
-    cold: { ...worst.conditions, fuelC: now.fuelC },
-    loaded: { ...worst.conditions, loading: now.loading },
-    low: { ...worst.conditions, aboardM3: now.aboardM3 },
-    slope: at({ pitchDeg: 0, rollDeg: 0 }),
-    load: { ...worst.conditions, load: now.load },
-  };
+  const relaxed = relaxedFrom(worst.conditions, plan.conditions, at({ pitchDeg: 0, rollDeg: 0 }));
   const is = worst.verdict.suction?.vacuumPa ?? null;
   const causes = worstCauses.map((cause) => {
     const { suction } = judgeLineUp(solver, lineUp, relaxed[cause]);
@@ -106,6 +99,51 @@ export function worstOfLineUp(solver: LineUpSolver, lineUp: LineUp): WorstCase {
   });
   return { ...worst, causes: causes.sort((a, b) => (b.savedPa ?? 0) - (a.savedPa ?? 0)) };
 }
+
+/**
+ * The lowest pressure before a consumer at the line-up's worst; null where it is not fed there. At the slopes that were
+ * entered for the site: those that are assumed for its kind of vehicle condemn no pump.
+ */
+export function worstFeed(
+  solver: LineUpSolver,
+  lineUp: LineUp,
+  consumerId: Id,
+): { feedPa: number; causes: WorstCause[] } | null {
+  const { network } = solver;
+  const { job, plan } = network;
+  const base = worstConditions(job, plan);
+  const at = (trim: Attitude): Conditions => ({ ...base, aboardM3: lowestUsableAtM3(network, trim), trim });
+  const feedPa = (conditions: Conditions): number | null => {
+    const { way } = judgeLineUp(solver, lineUp, conditions, consumerId);
+    return way?.stations.find(({ id }) => id === consumerId)?.beforePa ?? null;
+  };
+  let worst: { conditions: Conditions; pa: number } | null = null;
+  const level: Attitude = { pitchDeg: 0, rollDeg: 0 };
+  for (const trim of job.site.envelope ? trimsOf(job) : [level]) {
+    const conditions = at(trim);
+    const pa = feedPa(conditions);
+    if (pa === null) return null;
+    if (!worst || pa < worst.pa) worst = { conditions, pa };
+  }
+  if (!worst) return null;
+  const { conditions, pa } = worst;
+  const relaxed = relaxedFrom(conditions, plan.conditions, at(level));
+  const saved = worstCauses.map((cause) => ({ cause, pa: (feedPa(relaxed[cause]) ?? pa) - pa }));
+  return { feedPa: pa, causes: saved.sort((a, b) => b.pa - a.pa).map(({ cause }) => cause) };
+}
+
+/** The worst with one of its causes as it is now. */
+const relaxedFrom = (
+  worst: Conditions,
+  now: Conditions,
+  level: Conditions,
+): Record<WorstCause, Conditions> => ({
+  cold: { ...worst, fuelC: now.fuelC },
+  loaded: { ...worst, loading: now.loading },
+  low: { ...worst, aboardM3: now.aboardM3 },
+  slope: level,
+  load: { ...worst, load: now.load },
+});
 
 export interface Judged {
   way: FuelWay;

@@ -1,6 +1,6 @@
 /** The work that makes one plan of another, or one from nothing: steps derived from what differs, never typed. */
 import { isConsumer, isFiltering, isPowered, isValve } from "../kinds/families";
-import { kindOf, type Part } from "../kinds/index";
+import { type Engine, kindOf, type Part } from "../kinds/index";
 import type { Id, Position } from "../kinds/record";
 import { mouthHeightM } from "../network/network";
 import { plugsOf } from "../plan/plugs";
@@ -19,7 +19,7 @@ import { type Drained, drainedLines, type Line, leftAfterBlowingM3 } from "./lit
 import type { StepMaker } from "./maker";
 import { bareStep, DRAINS_L_MIN, FILLS_L_MIN, minutes } from "./minutes";
 import { carryOff, swapPans } from "./pans";
-import { capOpen, prove } from "./proving";
+import { capOpen, joins, prove } from "./proving";
 import { takeDown } from "./tankDown";
 
 /** A part moved less than this was measured again, not moved; a run grown less is the same run. */
@@ -414,11 +414,17 @@ class Deriving implements StepMaker {
       this.step("boardUp", mounted.boardId, {
         of: [mounted.boardId],
         place: "board",
-        pre: [],
+        pre: this.guarded(),
         post: [at(`board.${mounted.boardId}`, "up")],
       });
       this.add(`boardUp:${mounted.boardId}`, { pre: [at(`part.${id}`, "fixed")] });
-    } else this.step("fixPart", id, { of: [id], place: "line", pre, post: [at(`part.${id}`, "fixed")] });
+    } else
+      this.step("fixPart", id, {
+        of: [id],
+        place: "line",
+        pre: [...pre, ...this.guarded()],
+        post: [at(`part.${id}`, "fixed")],
+      });
     if (isFiltering(part)) {
       this.fact(`element.${id}`, "none");
       this.step("element", id, {
@@ -474,7 +480,7 @@ class Deriving implements StepMaker {
     const facts: Fact[] = [];
     this.fact(`port.${key}`, "open");
     facts.push(at(`port.${key}`, "open"));
-    if (this.tanks.has(ref.part) && !this.before) {
+    if (this.isNewTank(ref.part)) {
       this.fact(`fitting.${key}`, "none");
       this.step("tankFitting", key, {
         of: [ref.part],
@@ -483,9 +489,61 @@ class Deriving implements StepMaker {
         pre: this.guarded(),
         post: [at(`fitting.${key}`, "made")],
       });
-      facts.push(at(`fitting.${key}`, "made"));
+      facts.push(this.tankSet(ref.part, at(`fitting.${key}`, "made")));
     }
     return [...facts, ...this.owner(ref.part)];
+  }
+
+  /** A tank or consumer that the plan before did not have. */
+  private isNew(id: Id): boolean {
+    return joins(this.after, id) && !(this.before && joins(this.before, id));
+  }
+
+  private isNewTank(id: Id): boolean {
+    return this.tanks.has(id) && this.isNew(id);
+  }
+
+  /** A new tank is set and made fast with its openings made and before its hoses are on; empty, it is filled when all is tight. */
+  private tankSet(id: Id, opening: Fact): Fact {
+    const stands = at(`stands.${id}`, "set");
+    this.fact(`stands.${id}`, "no");
+    this.step("setTank", id, {
+      of: [id],
+      place: "tanks",
+      pre: [...this.guarded(), ...this.here(id)],
+      post: [stands],
+    });
+    this.add(`setTank:${id}`, { pre: [opening] });
+    this.fact(`fuel.${id}`, "none");
+    this.step("fill", id, {
+      of: [id],
+      place: "tanks",
+      pre: [at(`fuel.${id}`, "none"), stands],
+      post: [at(`fuel.${id}`, "filled")],
+    });
+    const litres = (this.after.conditions.aboardM3[id] ?? 0) / LITRE_M3;
+    this.change(`fill:${id}`, { workMin: minutes.fill[0] + Math.round(litres / FILLS_L_MIN) });
+    return stands;
+  }
+
+  /** A new heater is fixed and wired before its fuel line is joined; an engine is in its place already. */
+  private heaterIn(heater: Engine): void {
+    const { id } = heater;
+    if (heater.kind !== "heater" || !this.isNew(id)) return;
+    this.fact(`part.${id}`, "absent");
+    this.step("fixPart", id, {
+      of: [id],
+      place: "engine",
+      pre: [at(`part.${id}`, "absent"), ...this.here(id), ...this.guarded()],
+      post: [at(`part.${id}`, "fixed")],
+    });
+    this.fact(`wire.${id}`, "none");
+    this.step("wire", id, {
+      of: [id],
+      place: "engine",
+      pre: [this.batteryOff(), at(`part.${id}`, "fixed")],
+      post: [at(`wire.${id}`, "laid")],
+    });
   }
 
   /** Both ends on one board: bench work, done before the board goes up. */
@@ -697,6 +755,7 @@ class Deriving implements StepMaker {
     const movedIds = new Set(moved.map(({ id }) => id));
     // What hangs on boards first: whether a board goes up says where its hoses are joined.
     for (const part of [...added, ...moved]) this.partIn(part, movedIds.has(part.id));
+    for (const consumer of job.consumers) this.heaterIn(consumer);
     this.tapeSpares(
       gone.map(({ id }) => was.get(id) as Part),
       added,
@@ -734,9 +793,16 @@ class Deriving implements StepMaker {
     capOpen(this, job, after);
     if (this.steps.size > 0) prove(this, job, before, after);
     openCovers(this, before, after);
-    return { steps: [...this.steps.values()], found: this.found, wanted: this.wanted };
+    return { steps: safeFirst([...this.steps.values()]), found: this.found, wanted: this.wanted };
   }
 }
+
+/** What makes a place safe stands before all else, where nothing holds it. */
+const safeVerbs: readonly Verb[] = ["batteryOff", "extinguisher", "ventilate", "eyes", "support"];
+const safeFirst = (steps: readonly WorkStep[]): WorkStep[] => {
+  const isSafe = ({ verb }: WorkStep) => safeVerbs.includes(verb);
+  return [...steps.filter(isSafe), ...steps.filter((step) => !isSafe(step))];
+};
 
 /** The work from a plan to another; from nothing where there is none before it. */
 export const derive = (job: Job, before: Plan | null, after: Plan): Derived =>

@@ -52,6 +52,7 @@ export const verbs = [
   "hoseOut",
   "partOut",
   "tankFitting",
+  "setTank",
   "cutHole",
   "careEdge",
   "checkIn",

@@ -35,6 +35,7 @@ export const minutes: Readonly<Record<Verb, readonly [work: number, wait: number
   hoseOut: [6, 0, 1],
   partOut: [12, 0, 1],
   tankFitting: [12, 60, 1],
+  setTank: [30, 0, 2],
   cutHole: [21, 0, 1],
   careEdge: [5, 45, 1],
   checkIn: [3, 0, 1],

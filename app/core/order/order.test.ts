@@ -280,7 +280,8 @@ class Judge {
     if (steps.length === 0) return this.faults;
     const parts = new Set(
       partsOf(this.job, this.after)
-        .filter((part) => !isConsumer(part))
+        // An engine is there already; a heater is fixed like any part where nothing was.
+        .filter((part) => !isConsumer(part) || (part.kind === "heater" && this.there.has(part.id)))
         .map(({ id }) => id),
     );
     return [

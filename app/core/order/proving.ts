@@ -42,8 +42,8 @@ function reached(job: Job, after: Plan, from: readonly Id[]): Set<Id> {
   return seen;
 }
 
-/** Is a consumer joined to anything in a plan? */
-const joins = (plan: Plan, id: Id) =>
+/** Whether a tank or consumer is joined to anything in a plan. */
+export const joins = (plan: Plan, id: Id) =>
   [...plan.runs, ...plan.joints].some(({ from, to }) => from.part === id || to.part === id);
 
 /**
@@ -57,7 +57,7 @@ function breathes(maker: StepMaker, before: Plan | null, after: Plan, id: Id): F
     maker.step(verb, of[0] ?? "main", {
       of,
       place: "engine",
-      pre: verb === "alarm" ? [] : [maker.batteryOff()],
+      pre: verb === "alarm" ? [] : [maker.batteryOff(), ...maker.owner(id)],
       post: [at(fact, value)],
     });
     return at(fact, value);

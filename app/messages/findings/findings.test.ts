@@ -66,7 +66,7 @@ const codes: { [K in Exclude<Coded[0], "noRoomAbove">]: { [C in CodesOf<K>]: tru
   heaterSupply: { low: true, high: true, regulator: true },
   heaterOnVehicle: { vegetable: true, notOwn: true, noReserve: true },
   wireWrong: { fuseOverWire: true, fuseUnderLoad: true, drop: true },
-  feedPressure: { low: true, high: true },
+  feedPressure: { low: true, high: true, lowAtWorst: true },
   bendTight: { legs: true, radius: true },
   boardClash: {
     bodies: true,
@@ -245,7 +245,7 @@ const example = (rule: RuleId, code: string): Finding =>
       ...(rule === "boardClash" && code === "outOfReach" ? { other: "bowlDrop" } : {}),
       ...(rule === "otherSchool" ? { matter: "primer", choice: "bulb" } : {}),
       ...(rule === "notLookedAt" ? { of: "heater", looks: "heater.exhaustFalls heater.hasCoAlarm" } : {}),
-      ...(rule === "worstLimit" ? { cause: "cold" } : {}),
+      ...(rule === "worstLimit" || rule === "feedPressure" ? { cause: "cold", second: "loaded" } : {}),
       verdict: "growth",
       codes: rule === "hoseFound" ? "noMarking old feels" : "bends drain",
     },

@@ -191,12 +191,20 @@ export const flow: Sentences<
     "Less vacuum: a cleaner filter, a larger bore, less lift.",
   ],
   feedPressure: (v, say) => [
-    `${v.part} is fed at ${say.gauge(v.feedPa)}, its maker says ${v.code === "low" ? "at least" : "at most"} ${say.vacuum(v.limitPa)}`,
-    `In ${v.lineUp}, ${v.code === "low" ? "at full feed" : "at idle"}.`,
-    v.code === "low"
-      ? "Too little, and the injection pump hunts, foams its fuel and wears."
-      : "Too much, and seals of the injection pump weep into the oil.",
-    v.code === "low" ? "A larger bore or pump, or a cleaner filter." : "A relief or regulator at the pump.",
+    v.code === "lowAtWorst"
+      ? `${v.part} is fed at ${say.gauge(v.feedPa)} at the site's worst; its maker asks for at least ${say.vacuum(v.limitPa)}`
+      : `${v.part} is fed at ${say.gauge(v.feedPa)}, its maker says ${v.code === "low" ? "at least" : "at most"} ${say.vacuum(v.limitPa)}`,
+    v.code === "lowAtWorst"
+      ? `In ${v.lineUp}, with cold fuel, loaded filters, low tanks and full load at once; most of the drop comes from ${worstCauses[v.cause as WorstCause]}, then ${worstCauses[v.second as WorstCause]}. It holds today.`
+      : `In ${v.lineUp}, ${v.code === "low" ? "at full feed" : "at idle"}.`,
+    v.code === "high"
+      ? "Too much, and seals of the injection pump weep into the oil."
+      : "Too little, and the injection pump hunts, foams its fuel and wears.",
+    v.code === "lowAtWorst"
+      ? "Use a larger bore or pump, change the filter elements earlier, or keep more fuel aboard."
+      : v.code === "low"
+        ? "Use a larger bore or pump, or change the filter."
+        : "Fit a relief valve or regulator at the pump.",
   ],
   cannotLiftDry: (v, say) => [
     `${v.part} cannot lift its fuel when it is dry: ${say.length(v.needsM)} up, ${say.length(v.liftM)} is its most`,

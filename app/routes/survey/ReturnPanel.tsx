@@ -3,8 +3,7 @@
  * Seen in three seconds: how hot the tank gets over the day, and when it passes the limit.
  */
 import { heatingOf } from "~/core/findings/tanks/returnHot";
-import { LEAST_APART_M, mouthsApartM } from "~/core/findings/tanks/returnNearPickup";
-import type { Position } from "~/core/kinds/record";
+import { LEAST_APART_M, returnApartM } from "~/core/findings/tanks/returnNearPickup";
 import { returnCooler } from "~/core/network/returnCooler";
 import { FUEL_TOO_HOT_C, heatOverHours, hoursToLimit } from "~/core/tanks/heat";
 import { levelOfVolumeM } from "~/core/tanks/tank";
@@ -19,14 +18,11 @@ import { Facts, Fields, Panel, Small, useEditTank, useTank, useUnits } from "./t
 const TYPICAL_COOLER = { effectiveness: 0.5, coolantC: 25 };
 
 export function ReturnPanel() {
-  const { job, network, dispatch } = useJob();
+  const { job, plan, network, dispatch } = useJob();
   const { tank, aboardM3 } = useTank();
   const { units, length, temperature } = useUnits();
   const edit = useEditTank(tank);
-  const back = tank.ports.find(({ role }) => role === "return");
-  const out = tank.ports.find(({ role }) => role === "outlet");
-  const levelM = levelOfVolumeM(tank, aboardM3);
-  const nearest = (a: Position, b: Position) => mouthsApartM(a, b, levelM);
+  const apartM = returnApartM(tank, plan, levelOfVolumeM(tank, aboardM3));
   const { site } = job;
   const hot = heatingOf(network, tank, aboardM3, site.ambientHighC);
   const cold = heatingOf(network, tank, aboardM3, site.ambientLowC);
@@ -53,9 +49,9 @@ export function ReturnPanel() {
     <>
       <Panel>
         <h3>Return against pickup</h3>
-        {back && out ? (
+        {apartM !== null ? (
           <p>
-            The mouths stand <b>{length(nearest(back.mouth, out.mouth))}</b> apart; {length(LEAST_APART_M)} is
+            The return and the pickup that feeds are <b>{length(apartM)}</b> apart; {length(LEAST_APART_M)} is
             wanted, and a baffle between them. A return over the fuel falls: only the distance in plan counts.
           </p>
         ) : (

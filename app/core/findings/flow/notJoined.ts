@@ -1,6 +1,8 @@
 /** A part that hangs loose, or one that no line-up sends fuel through: told, and nothing is judged by it. Common practice. */
 import { isPlainThrough, isValve } from "../../kinds/families";
 import { kindOf, type PlanPart } from "../../kinds/index";
+import type { Network } from "../../network/network";
+import { walk } from "../../network/walk";
 import { joinedPorts, portsOf } from "../../plan/ports";
 import { onPart } from "../onPart";
 import { rule } from "../rule";
@@ -29,6 +31,15 @@ export const notJoined = rule({
   },
 });
 
+/** Parts that a node hangs together with, up to the tanks. */
+function partsAround({ links, topology }: Network, node: number): string[] {
+  const { order } = walk(topology, [node], (k) => links[k]?.kind !== "tankPort");
+  const reached = new Set(order);
+  return links.flatMap((link) =>
+    "part" in link && (reached.has(link.from) || reached.has(link.to)) ? [link.part.id] : [],
+  );
+}
+
 export const neverUsed = rule({
   id: "neverUsed",
   practice: [],
@@ -42,6 +53,11 @@ export const neverUsed = rule({
         if ("part" in link && flow[i] !== 0) used.add(link.part.id);
       });
     if (solved.length === 0) return [];
+    // What hangs on a consumer that gets too little is told by that: it is not unused.
+    for (const { consumers } of solved)
+      for (const { part, feed } of network.engines)
+        if (["starved", "air", "noPath"].includes(consumers.get(part.id)?.outcome ?? "fed"))
+          for (const id of partsAround(network, feed)) used.add(id);
     return plan.parts
       .filter((part) => isJoined(part, joined) && !isValve(part) && !used.has(part.id))
       .filter((part) => network.links.some((link) => "part" in link && link.part.id === part.id))

@@ -46,7 +46,13 @@ export const suctionClean = rule({
   judge: ({ plan: { limits }, clean }) =>
     clean.flatMap((verdict) => {
       const { suction } = verdict;
-      if (!suction || suction.basis === "maker" || suction.vacuumPa <= limits.suctionCleanPa) return [];
+      if (
+        !suction ||
+        suction.inStrokes ||
+        suction.basis === "maker" ||
+        suction.vacuumPa <= limits.suctionCleanPa
+      )
+        return [];
       return [{ ...atSuction(verdict, suction, limits.suctionCleanPa), grade: "mend", basis: "common" }];
     }),
 });

@@ -4,8 +4,8 @@
  */
 
 import type { Position } from "../../kinds/record";
-import { distanceM } from "../../plan/ports";
-import { schoolOf, type Tank } from "../../plan/types";
+import { distanceM, joinedPorts, portKey } from "../../plan/ports";
+import { type Plan, schoolOf, type Tank } from "../../plan/types";
 import { boundsOf } from "../../tanks/shape";
 import { levelOfVolumeM } from "../../tanks/tank";
 import { onTank } from "../onTank";
@@ -14,7 +14,7 @@ import { rule } from "../rule";
 export const LEAST_APART_M = 0.3;
 
 /** Distance of a return's mouth from a pickup's: in plan where the return's stands over the level, tank frame. */
-export const mouthsApartM = (back: Position, out: Position, levelM: number): number =>
+const mouthsApartM = (back: Position, out: Position, levelM: number): number =>
   back.zM > levelM ? Math.hypot(back.xM - out.xM, back.yM - out.yM) : distanceM(back, out);
 
 /** Ends of the space between two baffles, or a baffle and the tank's end, along one axis. */
@@ -40,6 +40,31 @@ function sameBox(tank: Tank, a: Position, b: Position): boolean {
   return isClosed("x", first.x) || isClosed("y", first.y) || isCorner;
 }
 
+/** Outlets that a hose draws from; all of them where none does yet. A pickup that feeds nothing is no pickup. */
+function feedingOutlets(tank: Tank, plan: Plan): Tank["ports"] {
+  const outlets = tank.ports.filter(({ role }) => role === "outlet");
+  const joined = joinedPorts(plan);
+  const feeding = outlets.filter(({ id }) => joined.has(portKey({ part: tank.id, port: id })));
+  return feeding.length > 0 ? feeding : outlets;
+}
+
+/** Each return's mouth against each pickup's that feeds. */
+const pairsOf = (tank: Tank, plan: Plan, levelM: number) =>
+  tank.ports
+    .filter(({ role }) => role === "return")
+    .flatMap((back) =>
+      feedingOutlets(tank, plan).map((out) => ({
+        apartM: mouthsApartM(back.mouth, out.mouth, levelM),
+        isBoxed: !!tank.baffles?.length && sameBox(tank, back.mouth, out.mouth),
+      })),
+    );
+
+/** How near a return's mouth comes to a pickup's that feeds, m; null where the tank has not both. */
+export function returnApartM(tank: Tank, plan: Plan, levelM: number): number | null {
+  const pairs = pairsOf(tank, plan, levelM);
+  return pairs.length === 0 ? null : Math.min(...pairs.map(({ apartM }) => apartM));
+}
+
 export const returnNearPickup = rule({
   id: "returnNearPickup",
   practice: [10],
@@ -50,15 +75,8 @@ export const returnNearPickup = rule({
       const isLedIn = plan.parts.some(({ kind }) => kind === "jetPump" || kind === "swirlPot");
       if (isLedIn && schoolOf(job.schools, "returnMouth") === "jetOrSwirl") return [];
       const levelM = levelOfVolumeM(tank, plan.conditions.aboardM3[tank.id] ?? 0);
-      const returns = tank.ports.filter(({ role }) => role === "return");
-      const outlets = tank.ports.filter(({ role }) => role === "outlet");
-      const pairs = returns.flatMap((back) =>
-        outlets.map((out) => ({
-          apartM: mouthsApartM(back.mouth, out.mouth, levelM),
-          isBoxed: !!tank.baffles?.length && sameBox(tank, back.mouth, out.mouth),
-        })),
-      );
-      const apartM = Math.min(...pairs.map((pair) => pair.apartM));
+      const pairs = pairsOf(tank, plan, levelM);
+      const apartM = returnApartM(tank, plan, levelM) ?? Infinity;
       const isBoxed = pairs.some((pair) => pair.isBoxed);
       if (!(apartM < LEAST_APART_M) && !isBoxed) return [];
       return [
