@@ -34,6 +34,7 @@ import { type FileFault, faultsOf, type JobFile, readJobFile, writeJobFile } fro
 import { CalcFault } from "~/schemas/law";
 import { solveReportJsonSchema } from "~/schemas/solveReport";
 import { diagnosisReport } from "./diagnosis";
+import { partsReport } from "./parts";
 
 const BAD_INPUT = 1;
 const BAD_USE = 2;
@@ -61,6 +62,7 @@ const usage = `usage: keel <verb> [file or -]
   simulate FILE [--lineup ID] [--fault ID --size N] [--seed N] [--minutes N]
                                    what the gauges would say, as Signal K deltas
   work FILE [--from PLAN] [--people N]   the work order: steps with needs, holds, litres; ledger, hours, longest way
+  parts FILE                       what to buy and for what, and what cannot be counted with its reason
   bleed FILE --lineup ID [--school PRIMING] [--content WORD]   how it is bled: steps, proof, air left, why not
   air FILE --lineup ID --actions A.json [--content WORD] [--every S]   hands at it: air, joints and pumps over time
   trend FILE --gauge ID [--element ID] [--by X]   readings of a gauge as its filter's loading, and when it is due
@@ -343,7 +345,7 @@ function work(args: string[]): unknown {
   const from = value("--from");
   if (from !== undefined && !file.job.plans.some(({ id }) => id === from))
     throw new Stop([`--from: one of ${file.job.plans.map(({ id }) => id).join(", ")}`], BAD_USE);
-  return inWords(workReport(file.job, standingOf(file.book), from, people));
+  return inWords(file.job, workReport(file.job, standingOf(file.book), from, people));
 }
 
 async function main(args: string[]): Promise<string> {
@@ -378,6 +380,8 @@ async function main(args: string[]): Promise<string> {
       return json(simulate(rest));
     case "work":
       return json(work(rest));
+    case "parts":
+      return json(partsReport(readJob(rest[0])));
     case "run":
       return json(run(rest));
     case "export":

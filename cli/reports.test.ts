@@ -36,7 +36,7 @@ test("the schemas in docs are those of the source", () => {
 test.each(["marram", "unit-12", "reading-van"])("the work of %s prints what its schema says", (name) => {
   const { job, book } = read(name);
   for (const people of [1, 2])
-    expect(errors("work", inWords(workReport(job, standingOf(book), undefined, people)))).toEqual([]);
+    expect(errors("work", inWords(job, workReport(job, standingOf(book), undefined, people)))).toEqual([]);
 });
 
 test("the trend of Marram's gauge prints what its schema says, and the date that is acted on lies ahead of the last reading", () => {

@@ -3,7 +3,14 @@
 import type { Content } from "~/core/air/content";
 import type { BleedJoint } from "~/core/air/joints";
 import type { Dearest } from "~/core/air/practice";
-import { KEY_CYCLE_S, LIFTED_M, type ProcedureStep, secondsRange, type WhyNot } from "~/core/air/procedure";
+import {
+  KEY_CYCLE_S,
+  LIFTED_M,
+  type MoverKind,
+  type ProcedureStep,
+  secondsRange,
+  type WhyNot,
+} from "~/core/air/procedure";
 import type { Scenario } from "~/core/air/scenario";
 import { type AirRefusal, partOfMover } from "~/core/air/session";
 import type { Id } from "~/core/kinds/record";
@@ -50,8 +57,7 @@ export function movedText(
   trade: Trade,
 ): string {
   const name = step.by.id === null ? "" : nameOf(partOfMover(step.by.id));
-  const presses = step.kind === "bleed" ? step.presses : null;
-  const strokes = step.kind === "bleed" ? step.strokes : null;
+  const { presses, strokes } = step;
   switch (step.by.kind) {
     case "gravity":
       return `runs by itself, ${secondsText(step.seconds)}`;
@@ -82,7 +88,11 @@ export function stepTitle(step: ProcedureStep, nameOf: NameOf): string {
     case "fill":
       return `${step.isAgain ? "Top up" : "Fill by hand"}: ${listed(step.vessels.map(({ name }) => name))}`;
     case "runOn":
-      return step.isAgain ? "Run it on once more" : "Shut everything and run it on";
+      if (step.through !== null)
+        return step.isAgain
+          ? `Let it stand, then once more until firm: nothing is opened`
+          : `Prime ${nameOf(step.through)}: nothing is opened`;
+      return step.isAgain ? "Run it on once more" : "Close everything and keep it running";
     case "bleed":
       return `${step.isAgain ? "Once more: " : ""}${jointName(step.joint)}, ${jointTexts[step.joint.kind].turn}`;
   }
@@ -106,11 +116,19 @@ export function stepDetail(step: ProcedureStep, nameOf: NameOf, trade: Trade): s
         )
         .join(" ");
     case "runOn":
-      return `${movedText(step, nameOf, trade)}. The air goes on into the tank.`;
+      return step.through === null
+        ? `${movedText(step, nameOf, trade)}. The air goes on into the tank.`
+        : `${movedText(step, nameOf, trade)}. ${closedText(step.by.kind, nameOf(step.through))}`;
     case "bleed":
       return `${movedText(step, nameOf, trade)}, shut when it has run solid for 3 s. Eyes covered, face and hands away, pan under it.`;
   }
 }
+
+/** How a line is primed with every joint closed, and what it means where it does not come firm. */
+const closedText = (by: MoverKind, engine: string): string =>
+  by === "bulb"
+    ? `Open the tank's vent, hold the bulb with its outlet up, and squeeze until it is firm. ${engine} passes the rest as it is cranked. Not firm after that: look for a leak before the bulb, a stuck anti-siphon valve, or a check valve in the bulb that does not close.`
+    : `Key on without starting, wait for the pump to stop, off, and again until its note changes; then crank ${engine}. Relieve the rail pressure by the maker's method before any joint is loosened.`;
 
 /** Why air stays, and what would mend it. */
 export function whyNotText(reason: WhyNot, nameOf: NameOf, trade: Trade): string {

@@ -6,7 +6,7 @@ import type { Fact, Verb, WorkStep } from "~/core/order/facts";
 import type { Interim } from "~/core/order/interim";
 import type { Progress, UntilDelivery } from "~/core/order/progress";
 import { plugsOf } from "~/core/plan/plugs";
-import { partsOf, portsOf } from "~/core/plan/ports";
+import { currentPlan, partsOf, portsOf } from "~/core/plan/ports";
 import type { Cover, Delivery, Job, Plan, PortRef } from "~/core/plan/types";
 import { minutesText } from "./service";
 import { dayText } from "./when";
@@ -150,14 +150,31 @@ const tools: Partial<Record<Verb, string>> = {
 export const toolsText = (verb: Verb): string | null => tools[verb] ?? null;
 
 /** What `keel work` prints: each step with its tools and its caution in words. */
-export const inWords = <S extends { verb: Verb }, R extends { steps: readonly S[] }>(report: R) => ({
-  ...report,
-  steps: report.steps.map((step) => ({
-    ...step,
-    tools: toolsText(step.verb),
-    cautions: cautionText(step.verb),
-  })),
-});
+export function inWords<
+  S extends { id: string; verb: Verb; of: readonly string[]; place: string },
+  R extends { steps: readonly S[]; from: Id | null },
+>(job: Job, report: R) {
+  const after = currentPlan(job);
+  const before = job.plans.find(({ id }) => id === report.from) ?? null;
+  return {
+    ...report,
+    steps: report.steps.map((step) => ({
+      ...step,
+      words: stepText(job, before, after, withPort(step)),
+      tools: toolsText(step.verb),
+      cautions: cautionText(step.verb),
+    })),
+  };
+}
+
+/** A reported step names its port behind what it is done to; its id says whether it has one. */
+function withPort<S extends { id: string; verb: Verb; of: readonly string[]; place: string }>(step: S): Told {
+  const port = step.id.slice(step.verb.length + 1).split(".")[1];
+  return port !== undefined && step.of.at(-1) === port ? { ...step, of: step.of.slice(0, -1), port } : step;
+}
+
+/** What of a step its words are made from. */
+type Told = Pick<WorkStep, "id" | "verb" | "of" | "place" | "port">;
 
 export const placeTexts: Record<string, string> = {
   safe: "Make safe",
@@ -210,7 +227,7 @@ export interface StepWords {
 }
 
 /** Where the hose at a port leads, or what is screwed to it: two ports of a tee have one name. */
-function leadsTo(plan: Plan | null, { of: [id], port }: WorkStep, name: (id: Id) => string): string {
+function leadsTo(plan: Plan | null, { of: [id], port }: Told, name: (id: Id) => string): string {
   const far = ({ from, to }: { from: PortRef; to: PortRef }) =>
     from.part === id && from.port === port ? to : to.part === id && to.port === port ? from : null;
   for (const run of plan?.runs ?? []) {
@@ -225,7 +242,7 @@ function leadsTo(plan: Plan | null, { of: [id], port }: WorkStep, name: (id: Id)
 }
 
 /** Hoses in the way of the gas, and the pump whose bypass lets it by. */
-function blownWay(before: Plan | null, { of }: WorkStep, name: (id: Id) => string): string {
+function blownWay(before: Plan | null, { of }: Told, name: (id: Id) => string): string {
   const hoses = of.filter((id) => before?.runs.some((run) => run.id === id));
   const pumps = (before?.parts ?? []).filter(isPushing).filter(({ id }) => of.includes(id));
   const [first = "", ...on] = hoses.map(name);
@@ -238,8 +255,18 @@ function blownWay(before: Plan | null, { of }: WorkStep, name: (id: Id) => strin
   ].join(", ");
 }
 
-export function stepWords(job: Job, before: Plan | null, after: Plan, step: WorkStep): StepWords {
-  const name = namer(job, before, after);
+/** Done to what was there: it is called by the names that it had. */
+const oldVerbs: ReadonlySet<Verb> = new Set<Verb>([
+  "undo",
+  "blow",
+  "hoseOut",
+  "partOut",
+  "drainBowl",
+  "shutOff",
+]);
+
+export function stepWords(job: Job, before: Plan | null, after: Plan, step: Told): StepWords {
+  const name = before && oldVerbs.has(step.verb) ? namer(job, after, before) : namer(job, before, after);
   const verb = verbTexts[step.verb];
   const [first] = step.of;
   if (step.verb === "pan" || step.verb === "photograph" || step.verb === "swapPan")
@@ -253,7 +280,7 @@ export function stepWords(job: Job, before: Plan | null, after: Plan, step: Work
   return { verb, object: `${port}${leadsTo(plan, step, name)}` };
 }
 
-export const stepText = (job: Job, before: Plan | null, after: Plan, step: WorkStep): string => {
+export const stepText = (job: Job, before: Plan | null, after: Plan, step: Told): string => {
   const { verb, object } = stepWords(job, before, after, step);
   return object ? `${verb} ${object}` : verb;
 };

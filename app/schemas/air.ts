@@ -23,6 +23,7 @@ const action = z.discriminatedUnion("do", [
   }),
   z.strictObject({ do: z.literal("pour"), id, ml: z.number().positive().max(100_000) }),
   z.strictObject({ do: z.literal("draw"), id, load: z.number().min(0).max(1) }),
+  z.strictObject({ do: z.literal("take"), id, on: z.boolean() }),
   z.strictObject({ do: z.literal("lift"), id, m: z.number().min(0).max(3) }),
   z.strictObject({ do: z.literal("wait"), seconds }),
 ]);
@@ -71,6 +72,9 @@ const step = z.discriminatedUnion("kind", [
     isAgain: z.boolean(),
     by,
     seconds: z.number(),
+    strokes: z.int().nullable(),
+    presses: z.int().nullable(),
+    through: z.string().nullable(),
     fillsMl: z.number(),
     actions,
   }),

@@ -11,6 +11,8 @@ const step = z.strictObject({
   needs: z.array(text),
   holds: z.array(text),
   people: z.int(),
+  /** The line as screen and paper print it. */
+  words: text,
   tools: text.nullable(),
   cautions: text.nullable(),
   workMin: minutes,

@@ -215,7 +215,7 @@ describe("by the school and by what the plan says", () => {
   const movers = (steps: ReturnType<typeof planned>["steps"]) =>
     new Set(steps.flatMap((step) => (step.kind === "bleed" || step.kind === "runOn" ? [step.by.kind] : [])));
 
-  test("a lifted tank does what stands under it then; it replays, and petrol is never lifted nor pumped", () => {
+  test("a lifted tank does what stands under it then; it replays, and petrol is never lifted", () => {
     const lifted = bleedProcedure(task, { ...job.schools, priming: "tankLifted" })!;
     expect(movers(lifted.steps)).toContain("lifted");
     expect(lifted.actions.some((action) => action.do === "lift" && action.m === LIFTED_M)).toBe(true);
@@ -224,7 +224,23 @@ describe("by the school and by what the plan says", () => {
     const petrol: Job = { ...job, fuel: presetFuel("petrol") };
     const other = taskOf(petrol, "runPort").task;
     const { steps } = bleedProcedure(other, { ...job.schools, priming: "tankLifted" })!;
-    for (const kind of movers(steps)) expect(["gravity", "bulb", "lever"]).toContain(kind);
+    expect(movers(steps)).not.toContain("lifted");
+  });
+
+  test.each<[string, Job]>([
+    ["petrol, whatever the school", { ...job, fuel: presetFuel("petrol") }],
+    ["the school of key cycles", { ...job, schools: { ...job.schools, priming: "keyCycles" } }],
+  ])("with %s no joint is opened, nothing comes into a pan, and the steps play again", (_what, one) => {
+    const closed = taskOf(one, "runPort").task;
+    const procedure = bleedProcedure(closed, one.schools)!;
+    expect(procedure.steps.length).toBeGreaterThan(0);
+    expect(procedure.actions.some(({ do: what }) => what === "open" || what === "pour")).toBe(false);
+    expect(procedure.panM3).toBe(0);
+    expect(replay(closed, procedure.actions)).toBeCloseTo(procedure.left, 6);
+    const first = procedure.steps.find((step) => step.kind === "runOn");
+    // Pump and line: what was dry is full of fuel but for a few hundredths, which rest in heads or are passed.
+    expect(procedure.left).toBeLessThan(0.1);
+    expect(first).toMatchObject({ through: "engine" });
   });
 
   test("a joint that no hand gets to is not opened, told at either end of what is screwed together", () => {

@@ -24,6 +24,11 @@ import { type AirAction, AirSession, lidKey, partOfMover, QUARTERS_OFF, type Sav
 
 /** Air left by volume from pickup to consumer under which a bleed has ended. */
 export const ENOUGH = 0.001;
+/**
+ * What an engine passes of itself as it is cranked, of the room, beside what rests over the outlets of filter heads, which
+ * comes through a little at a time. Common practice, no source.
+ */
+const PASSED_SHARE = 0.03;
 /** Fuel that has run solid so long is not spat at by the next bubble. Common practice, no source. */
 const SOLID_S = 3;
 /** A joint this far under the fuel runs by itself. */
@@ -96,12 +101,17 @@ export type ProcedureStep =
       dryLimitS: number;
       actions: AirAction[];
     }
-  /** Nothing is opened: what runs carries the air on into a tank. */
+  /** Nothing is opened: what runs carries the air on into a tank, or through the consumer. */
   | {
       kind: "runOn";
       isAgain: boolean;
       by: { kind: MoverKind; id: Id | null };
       seconds: number;
+      /** Squeezes of a bulb or strokes of a lever, presses of a timed pump; null where it simply runs. */
+      strokes: number | null;
+      presses: number | null;
+      /** Consumer that takes what comes; null where it goes on into a tank. */
+      through: Id | null;
       fillsM3: number;
       actions: AirAction[];
     };
@@ -128,6 +138,8 @@ export interface Procedure {
   roomM3: number;
   /** Air left as a share of the room from pickup to consumer. */
   left: number;
+  /** No air is left, or where nothing is opened no more than the engine passes. */
+  isBled: boolean;
   pouredM3: number;
   panM3: number;
   /** Room that the pan should have. */
@@ -228,8 +240,6 @@ class Planner {
       const part = this.plan().parts.find((one) => one.id === id);
       if (!part) return [];
       if (part.kind === "bulb") return [{ id, kind: "bulb", key: id }];
-      // No electric pump runs on petrol with the engine off (33 CFR 183 kind, from memory; practice 37).
-      if (this.isPetrol) return [];
       if (part.kind === "primingPump") return [{ id, kind: "primer", key: id }];
       const own = { id, kind: "pump" as const, key: id };
       return part.kind === "liftPump" && primer === "liftLever"
@@ -253,6 +263,20 @@ class Planner {
   left(): number {
     const { airM3, roomM3 } = airIn(this.session.model, this.cells);
     return roomM3 > 0 ? airM3 / roomM3 : 0;
+  }
+
+  /** Is it bled? With everything closed what rests in heads is passed a little at a time, and the rest as it is cranked. */
+  private isBled(): boolean {
+    const { model } = this.session;
+    if (this.left() <= ENOUGH) return true;
+    if (!this.isClosed || this.steps.length === 0) return false;
+    const heads = new Set(model.mesh.vesselOf.values());
+    const { roomM3 } = airIn(model, this.cells);
+    const loose = airIn(
+      model,
+      this.cells.filter((cell) => !heads.has(cell)),
+    );
+    return loose.airM3 <= PASSED_SHARE * roomM3;
   }
 
   private get isPetrol(): boolean {
@@ -303,22 +327,30 @@ class Planner {
     const end: AirAction[] = [{ do: "shut", joint: joint.key }];
     if (by) end.push(moved(by, false));
     this.all(end);
-    const rate = by?.kind === "bulb" ? handStrokesS.bulb : by?.kind === "lever" ? handStrokesS.lever : null;
-    const isTimed = by?.kind === "pump" && schoolOf(this.schools, "priming") === "keyCycles";
     return {
       kind: "bleed",
       isAgain,
       joint,
       by: { kind: by?.kind ?? "gravity", id: by?.id ?? null },
       seconds,
-      strokes: rate === null ? null : Math.ceil(seconds * rate),
-      presses: isTimed ? Math.ceil(seconds / KEY_CYCLE_S) : null,
+      ...this.countedBy(by, seconds),
       fillsM3: Math.max(0, before - this.air()),
       panM3: came?.fuelM3 ?? 0,
       isSolid: (came?.solidS ?? 0) >= SOLID_S,
       dryS: dry(),
       dryLimitS: limit,
       actions: [...start, { do: "wait", seconds }, ...end],
+    };
+  }
+
+  /** Seconds as a hand counts them: strokes, or presses of the key. */
+  private countedBy(by: Moved | null, seconds: number): { strokes: number | null; presses: number | null } {
+    const rate = by?.kind === "bulb" ? handStrokesS.bulb : by?.kind === "lever" ? handStrokesS.lever : null;
+    const isTimed =
+      by?.kind === "pump" && (this.isPetrol || schoolOf(this.schools, "priming") === "keyCycles");
+    return {
+      strokes: rate === null ? null : Math.ceil(seconds * rate),
+      presses: isTimed ? Math.ceil(seconds / KEY_CYCLE_S) : null,
     };
   }
 
@@ -337,23 +369,40 @@ class Planner {
     };
   }
 
-  /** Runs what moves with everything shut, until no more air goes. */
-  private runOn(by: Moved, isAgain: boolean): ProcedureStep {
+  /**
+   * Nothing is opened: petrol is never let out into a pan, and with the school of key cycles a pump at the key, and a
+   * return or the engine itself, carry the air away.
+   */
+  private get isClosed(): boolean {
+    // A school that nobody chose opens what it must.
+    const byKey = this.schools.priming === "keyCycles";
+    const hasPump = this.movers.some(({ kind }) => kind === "pump");
+    return this.task.way.consumer !== null && (this.isPetrol || (byKey && hasPump));
+  }
+
+  /** Runs what moves with everything shut, until no more air goes, or until fuel comes solid to who takes it. */
+  private runOn(by: Moved, isAgain: boolean, through: Id | null = null): ProcedureStep {
     const { session } = this;
     const before = this.air();
-    const start = moved(by, true);
-    this.all([start]);
-    const idle = this.idleness(() => 0);
-    const seconds = runTo(session, MOST_RUN_ON_S, idle);
-    const end = moved(by, false);
-    this.all([end]);
+    const take = (on: boolean): AirAction[] => (through === null ? [] : [{ do: "take", id: through, on }]);
+    const start = [...take(true), moved(by, true)];
+    this.all(start);
+    const took = through === null ? undefined : session.took.get(through);
+    const idle = this.idleness(() => (took?.fuelM3 ?? 0) + (took?.airM3 ?? 0));
+    const seconds = runTo(session, through === null ? MOST_RUN_ON_S : MOST_PUMP_S, () =>
+      took && took.solidS >= SOLID_S && (!isAgain || this.left() <= ENOUGH) ? true : idle(),
+    );
+    const end = [moved(by, false), ...take(false)];
+    this.all(end);
     return {
       kind: "runOn",
       isAgain,
       by: { kind: by.kind, id: by.id },
       seconds,
+      ...this.countedBy(by, seconds),
+      through,
       fillsM3: Math.max(0, before - this.air()),
-      actions: [start, { do: "wait", seconds }, end],
+      actions: [...start, { do: "wait", seconds }, ...end],
     };
   }
 
@@ -470,7 +519,29 @@ class Planner {
     joint.overFuelM < -UNDER_M ||
     this.liftFor(joint).length > 0;
 
+  /** What moves, one after the other, each until the engine has solid fuel; more than once where air still goes. */
+  private runClosed(consumerId: Id): void {
+    for (const mover of this.movers)
+      for (let turn = 0; turn <= MOST_TURNS && this.left() > ENOUGH; turn++) {
+        const before = this.air();
+        const start = this.session.save();
+        const step = this.runOn(mover, turn > 0, consumerId);
+        if (before - this.air() < WORTH_M3) {
+          this.session.load(start);
+          break;
+        }
+        this.steps.push(step);
+        if (this.galleryAir() > WORTH_M3 && mover.kind === "pump") this.steps.push(this.runOn(mover, true));
+      }
+  }
+
   run(): void {
+    const consumerId = this.task.way.consumer?.id;
+    if (this.isClosed && consumerId !== undefined) {
+      this.runClosed(consumerId);
+      this.putBack();
+      return;
+    }
     const open = this.joints.filter(this.mayOpen);
     const last = open.at(-1);
     for (const joint of open) {
@@ -482,10 +553,14 @@ class Planner {
       this.oneByOne(last);
       this.sweepAll(open, last);
     }
-    if (this.turned.length > 0) {
-      const was = new Map(this.turned.map((one) => [one.id, one.was]));
-      this.steps.push(this.turn([...was.keys()], (id) => was.get(id) ?? null, true));
-    }
+    this.putBack();
+  }
+
+  /** Handles that stood otherwise meanwhile. */
+  private putBack(): void {
+    if (this.turned.length === 0) return;
+    const was = new Map(this.turned.map((one) => [one.id, one.was]));
+    this.steps.push(this.turn([...was.keys()], (id) => was.get(id) ?? null, true));
   }
 
   private sweepAll(open: readonly BleedJoint[], last: BleedJoint): void {
@@ -577,7 +652,7 @@ class Planner {
   }
 
   private whyNot(where: { at: string; airM3: number; cells: number[] }[]): WhyNot[] {
-    if (this.left() <= ENOUGH) return [];
+    if (this.isBled()) return [];
     const reasons: WhyNot[] = [];
     const open = this.joints.filter(this.mayOpen);
     const last = this.joints.at(-1);
@@ -633,6 +708,7 @@ class Planner {
       airM3,
       roomM3,
       left: roomM3 > 0 ? airM3 / roomM3 : 0,
+      isBled: this.isBled(),
       pouredM3,
       panM3,
       panRoomM3: Math.ceil((panM3 * PAN_MORE) / PAN_STEP_M3) * PAN_STEP_M3,

@@ -10,7 +10,6 @@ import { type Content, fillContent } from "./content";
 import { airIn, reachOf } from "./joints";
 import {
   bleedProcedure,
-  ENOUGH,
   onABadDay,
   type Procedure,
   type ProcedureStep,
@@ -102,6 +101,9 @@ function stepOut(step: ProcedureStep) {
         isAgain: step.isAgain,
         by: step.by,
         seconds: step.seconds,
+        strokes: step.strokes,
+        presses: step.presses,
+        through: step.through,
         fillsMl: ml(step.fillsM3),
         actions,
       };
@@ -140,7 +142,7 @@ export function bleedReport(job: Job, lineUp: LineUp, schools: Schools, content:
   const { procedure, proof } = proved;
   return {
     ...head,
-    outcome: procedure.left <= ENOUGH ? ("bled" as const) : ("airStays" as const),
+    outcome: procedure.isBled ? ("bled" as const) : ("airStays" as const),
     steps: procedure.steps.map(stepOut),
     airMl: ml(procedure.airM3),
     roomMl: ml(procedure.roomM3),

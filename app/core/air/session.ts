@@ -24,6 +24,8 @@ export type AirAction =
   | { do: "pour"; id: Id; m3: number }
   /** A consumer that draws at a share of its full load; nought stops it. */
   | { do: "draw"; id: Id; load: number }
+  /** A consumer that takes what is brought to it, air and fuel, into its float bowl or by its return; nothing is opened. */
+  | { do: "take"; id: Id; on: boolean }
   /** A tank, or a can in its place, lifted so high over where it stands; nought puts it down. */
   | { do: "lift"; id: Id; m: number }
   | { do: "wait"; seconds: number };
@@ -71,12 +73,15 @@ export const partOfMover = (id: Id): Id => id.replace(/~lever$/, "");
 export class AirSession {
   private lineUp: LineUp;
   private readonly open = new Map<JointKey, { face: number; m2: number }>();
+  private readonly taking = new Map<Id, { face: number; m2: number }>();
   private readonly leaks = new Map<number, number>();
   private readonly running = new Set<Id>();
   private readonly pouring = new Set<Id>();
   private readonly drawing = new Map<Id, number>();
   private readonly lifted = new Map<Id, number>();
   readonly came = new Map<JointKey, Came>();
+  /** What a consumer has taken since it last began to. */
+  readonly took = new Map<Id, Came>();
   /** What was poured into a vessel, m3. */
   readonly poured = new Map<Id, number>();
   /** Seconds that a pump has run dry, by pump. */
@@ -149,7 +154,10 @@ export class AirSession {
     this.model.set({
       open: new Map([
         ...this.leaks,
-        ...[...this.open.values()].map(({ face, m2 }): [number, number] => [face, m2]),
+        ...[...this.open.values(), ...this.taking.values()].map(({ face, m2 }): [number, number] => [
+          face,
+          m2,
+        ]),
       ]),
       running: this.running,
       pouring: this.pouring,
@@ -179,9 +187,7 @@ export class AirSession {
   run(seconds: number, isDone?: (session: AirSession) => boolean): number {
     const { model } = this;
     return model.run(seconds, (dt) => {
-      for (const [joint, { face }] of this.open) {
-        const came = this.came.get(joint);
-        if (!came) continue;
+      for (const [came, { face }] of this.counted()) {
         const q = model.flow[face] as number;
         const share = model.share[face] as number;
         if (q > 0) {
@@ -196,6 +202,16 @@ export class AirSession {
       }
       return isDone?.(this);
     });
+  }
+
+  /** What is counted at each hole that stands open now. */
+  private counted(): [Came, { face: number }][] {
+    const at = <K>(holes: ReadonlyMap<K, { face: number }>, counts: ReadonlyMap<K, Came>) =>
+      [...holes].flatMap(([key, hole]): [Came, { face: number }][] => {
+        const came = counts.get(key);
+        return came ? [[came, hole]] : [];
+      });
+    return [...at(this.open, this.came), ...at(this.taking, this.took)];
   }
 
   /** How much of what stands at a pump's inlet is fuel. */
@@ -278,6 +294,17 @@ export class AirSession {
         else this.drawing.delete(action.id);
         break;
       }
+      case "take": {
+        const hole = this.opening(`${action.id}.feed`);
+        const isThere = network.engines.some(({ part }) => part.id === action.id);
+        if (!hole || !isThere) return { code: "noConsumer", at: action.id };
+        this.taking.delete(action.id);
+        if (action.on) {
+          this.taking.set(action.id, { face: hole.face, m2: openingM2.screw });
+          this.took.set(action.id, { fuelM3: 0, airM3: 0, drawnM3: 0, solidS: 0 });
+        }
+        break;
+      }
       case "lift":
         if (!network.job.tanks.some(({ id }) => id === action.id)) return { code: "noTank", at: action.id };
         if (action.m > 0) this.lifted.set(action.id, action.m);
@@ -323,6 +350,8 @@ export class AirSession {
       air: this.model.save(),
       lineUp: this.lineUp,
       open: new Map(this.open),
+      taking: new Map(this.taking),
+      took: new Map([...this.took].map(([key, came]) => [key, { ...came }])),
       running: new Set(this.running),
       drawing: new Map(this.drawing),
       lifted: new Map(this.lifted),
@@ -339,6 +368,8 @@ export class AirSession {
       for (const [key, value] of from) into.set(key, value);
     };
     put(this.open, saved.open);
+    put(this.taking, saved.taking);
+    put(this.took, new Map([...saved.took].map(([key, came]) => [key, { ...came }])));
     put(this.drawing, saved.drawing);
     put(this.lifted, saved.lifted);
     put(this.came, new Map([...saved.came].map(([key, came]) => [key, { ...came }])));
@@ -356,6 +387,8 @@ export interface SavedSession {
   readonly air: AirSnapshot;
   readonly lineUp: LineUp;
   readonly open: ReadonlyMap<JointKey, { face: number; m2: number }>;
+  readonly taking: ReadonlyMap<Id, { face: number; m2: number }>;
+  readonly took: ReadonlyMap<Id, Came>;
   readonly running: ReadonlySet<Id>;
   readonly drawing: ReadonlyMap<Id, number>;
   readonly lifted: ReadonlyMap<Id, number>;

@@ -2,7 +2,6 @@
  * Practice, bleeding: whatever is opened and run, a line-up cannot be bled from dry to under a thousandth of air. Found by
  * trying (air/procedure.ts), which says why.
  */
-import { ENOUGH } from "../../air/procedure";
 import { rule } from "../rule";
 
 export const bleedLeavesAir = rule({
@@ -13,7 +12,8 @@ export const bleedLeavesAir = rule({
     bleeds.flatMap(({ lineUpId, left, whyNot }) => {
       const lineUp = plan.lineUps.find(({ id }) => id === lineUpId);
       const [why] = whyNot;
-      if (!lineUp || !why || left <= ENOUGH) return [];
+      // Where it is bled there is no reason why not.
+      if (!lineUp || !why) return [];
       const at = "at" in why ? why.at : null;
       const isThere = at !== null && (network.linkOf.has(at) || plan.parts.some(({ id }) => id === at));
       return [

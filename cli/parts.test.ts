@@ -1,0 +1,50 @@
+/** `keel parts`: whatever a plan joins stands in the list or among what cannot be counted; nothing falls out in silence. */
+import { readFileSync } from "node:fs";
+import { describe, expect, test } from "@jest/globals";
+import { startJob } from "~/core/edit/starters";
+import { currentPlan } from "~/core/plan/ports";
+import type { Job } from "~/core/plan/types";
+import { partsReport } from "./parts";
+
+const demo = (name: string): Job =>
+  (JSON.parse(readFileSync(`demo/${name}.keel.json`, "utf8")) as { job: Job }).job;
+
+describe.each<[string, Job]>([
+  ["Marram", demo("marram")],
+  ["the van", demo("reading-van")],
+  ["a starter", startJob("j", "One", "oneTank")],
+])("%s", (_name, job) => {
+  const { parts, notCounted } = partsReport(job);
+  const plan = currentPlan(job);
+
+  test("has each part and each hose in a line, and metres no less than the hoses are long", () => {
+    const listed = new Set(parts.flatMap(({ forIds }) => forIds));
+    for (const { id } of [...plan.parts, ...plan.runs]) expect(listed).toContain(id);
+    const netM = plan.runs.reduce(
+      (sum, { route }) => sum + (route.kind === "measured" ? route.lengthM : 0),
+      0,
+    );
+    const listedM = parts
+      .filter(({ kind }) => kind === "hose" || kind === "tube")
+      .reduce((sum, { count }) => sum + count, 0);
+    expect(listedM).toBeGreaterThanOrEqual(netM);
+    for (const { count, what } of parts) expect([what, count > 0]).toEqual([what, true]);
+  });
+
+  test("has both ends of each hose counted by what seals them, or named with the reason why not", () => {
+    const named = new Set(notCounted.flatMap(({ forIds }) => forIds));
+    for (const { why } of notCounted) expect(why.length).toBeGreaterThan(20);
+    const isTyped = Object.keys(plan.ends ?? {}).length > 0;
+    if (!isTyped) for (const { id } of plan.runs) expect(named).toContain(id);
+  });
+});
+
+test("a new heater comes with its alarm, a new tank with its fuel in litres", () => {
+  const { parts } = partsReport(demo("reading-van"));
+  expect(parts.filter(({ kind }) => kind === "alarm")).toHaveLength(1);
+  const job = startJob("j", "One", "oneTank");
+  const [tank] = job.tanks;
+  const fuel = partsReport(job).parts.find(({ kind }) => kind === "fuel");
+  expect(fuel).toMatchObject({ unit: "L", forIds: [tank!.id] });
+  expect(fuel!.count).toBeCloseTo((currentPlan(job).conditions.aboardM3[tank!.id] ?? 0) * 1000, 6);
+});
