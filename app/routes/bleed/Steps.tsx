@@ -61,7 +61,13 @@ export function Steps({ procedure, nameOf, ticked, onTick, onChoose, onOutOfReac
         <li style={{ color: "var(--soft)", fontSize: 13 }}>
           <span />
           <span>
-            Open, move, shut when it has run <Term of="solid" /> for 3 s: no <Term of="foam" />
+            {procedure.steps.some(({ kind }) => kind === "bleed") ? (
+              <>
+                Open, move, shut when it has run <Term of="solid" /> for 3 s: no <Term of="foam" />
+              </>
+            ) : (
+              "Every joint stays closed"
+            )}
           </span>
           <span className="n">Fills</span>
           <span className="n">Into the pan</span>

@@ -323,14 +323,19 @@ function Summary({ work, pan }: { work: ReturnType<typeof useBleedPlan>; pan: (m
   if (work.status === "failed") return <>The bleed could not be worked out: {work.reason}</>;
   if (!work.value) return <>Nothing leads from a tank to a consumer in this line-up: open a way first.</>;
   const { procedure } = work.value;
-  const isBled = procedure.left <= ENOUGH;
+  const { isBled } = procedure;
+  // Nothing is opened: no pan, and what rests in heads is passed by the engine.
+  const isClosed = procedure.steps.length > 0 && !procedure.steps.some(({ kind }) => kind === "bleed");
   return (
     <>
       {!isBled && <GradeGlyph grade="mend" />}
       <span>
         {isBled ? "Ends with" : "Air stays:"} {leftText(procedure.left)} of air
-        {isBled ? "" : `, ${pan(procedure.airM3)}`}. {pan(procedure.panM3)} into the pan: one of{" "}
-        {pan(procedure.panRoomM3)}. {procedure.pouredM3 > 0 && `${pan(procedure.pouredM3)} filled by hand. `}
+        {isBled && !isClosed ? "" : `, ${pan(procedure.airM3)}`}
+        {isClosed
+          ? `${isBled ? ", which the engine passes" : ""}. Nothing is opened. `
+          : `. ${pan(procedure.panM3)} into the pan: one of ${pan(procedure.panRoomM3)}. `}
+        {procedure.pouredM3 > 0 && `${pan(procedure.pouredM3)} filled by hand. `}
         {procedure.seconds > 0 && `Running in all ${secondsText(procedure.seconds)}.`}
       </span>
     </>

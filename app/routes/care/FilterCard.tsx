@@ -6,7 +6,6 @@ import { Printer } from "lucide-react";
 import { useMemo, useState } from "react";
 import { Link } from "react-router";
 import { stepKey } from "~/core/air/bled";
-import { ENOUGH } from "~/core/air/procedure";
 import { boardsJudged } from "~/core/boards/board";
 import { planChanges } from "~/core/service/planChanges";
 import { formatNumber } from "~/core/units/format";
@@ -81,7 +80,7 @@ export function FilterCard() {
           "Filled to the brim before its valve is opened, so that the other filter's suction draws no air out of it."}
         {!isDuplex && work.status === "working" && "Looking for the way to bleed it…"}
         {procedure &&
-          (procedure.left <= ENOUGH
+          (procedure.isBled
             ? `Bled so, ${leftText(procedure.left)} of air is left.`
             : `Bled so, ${leftText(procedure.left)} of air stays: Bleed says why.`)}
       </p>

@@ -47,7 +47,7 @@ export function PutOnShelf({ id, name, onDone }: { id: string; name: string; onD
     <section aria-label="Shop's shelf">
       <WordField word={word} onChange={setWord} />
       {refused && <p role="alert">{refused.why}</p>}
-      <Actions style={{ justifyContent: "flex-start" }}>
+      <Actions style={{ justifyContent: "flex-start", marginTop: 8 }}>
         {refused?.there ? (
           <Button onPress={() => put(refused.there)}>Replace it on the shelf</Button>
         ) : (
@@ -75,7 +75,7 @@ export function TakeOff({ file, onGone }: { file: OnShelf; onGone: () => void })
     <section aria-label={`Take ${file.name} off the shelf`}>
       <WordField word={word} onChange={setWord} />
       {why && <p role="alert">{why}</p>}
-      <Actions style={{ justifyContent: "flex-start" }}>
+      <Actions style={{ justifyContent: "flex-start", marginTop: 8 }}>
         <Button onPress={take}>Take {file.name} off the shelf</Button>
         <Button $quiet onPress={() => setAsked(false)}>
           Leave it
