@@ -16,6 +16,16 @@ const NOW = new Date("2026-06-01T12:00:00Z");
 const codes = (text: string, mapping = guessedMapping(columnsOf(text), instrumentsOf(job, plan))) =>
   readTable(text, mapping, job, plan, NOW).faults.map(({ row, code }) => `${row} ${code}`);
 
+test("a table of five thousand columns is refused for its width before it is read", () => {
+  const width = 5000;
+  const text = [
+    ["Time", ...Array.from({ length: width - 1 }, (_, i) => `Vacuum gauge ${i}`)].join(","),
+    ...Array.from({ length: 50 }, () => Array.from({ length: width }, () => "1").join(",")),
+  ].join("\n");
+  const { faults, readings } = readTable(text, { time: "Time", of: {} }, job, plan, NOW);
+  expect([faults, readings]).toEqual([[{ row: 0, code: "tooManyColumns", what: String(width) }], []]);
+});
+
 describe("a table", () => {
   const text = [
     "Time,Vacuum gauge,Pressure gauge,Bed tank,Oil",
