@@ -155,7 +155,7 @@ test("edits can be undone one by one, after a reload too", async ({ page }) => {
 const broken: [string, RegExp, () => void][] = [
   [
     "full",
-    /storage is full/,
+    /storage or the disk is full/,
     () => {
       IDBObjectStore.prototype.put = () => {
         throw new DOMException("no room", "QuotaExceededError");

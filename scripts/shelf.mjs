@@ -69,12 +69,15 @@ export function shelf(word) {
     "/:id",
     mayWrite,
     (request, answer, next) => {
-      if (Number(request.headers["content-length"] ?? 0) > MOST_BYTES)
+      if (Number(request.headers["content-length"] ?? 0) > MOST_BYTES) {
+        // The rest of it is not waited for: nothing else comes over this connection.
+        answer.setHeader("Connection", "close");
         return said(
           answer,
           413,
           "A file on the shelf is at most 64 MB. Save it as a file, and carry it over.",
         );
+      }
       next();
     },
     express.raw({ type: () => true, limit: MOST_BYTES }),

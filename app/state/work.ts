@@ -159,8 +159,8 @@ export function useBleedOutcome(job: Job, lineUp: LineUp | null): BleedOutcome[]
   const proved = work.status === "done" ? work.value : null;
   return useMemo(() => {
     if (!proved || !lineUp) return NO_OUTCOME;
-    const { left, airM3, whyNot } = proved.procedure;
-    return [{ lineUpId: lineUp.id, left, airM3, whyNot }];
+    const { left, airM3, isBled, whyNot } = proved.procedure;
+    return [{ lineUpId: lineUp.id, left, airM3, isBled, whyNot }];
   }, [proved, lineUp]);
 }
 const NO_OUTCOME: BleedOutcome[] = [];

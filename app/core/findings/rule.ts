@@ -33,7 +33,7 @@ export interface Found<V extends Values = Values> {
 }
 
 /** What a bleed from dry comes to: found by trying, for a line-up, elsewhere and before. */
-export interface BleedOutcome extends Pick<Procedure, "left" | "airM3" | "whyNot"> {
+export interface BleedOutcome extends Pick<Procedure, "left" | "airM3" | "isBled" | "whyNot"> {
   lineUpId: Id;
 }
 

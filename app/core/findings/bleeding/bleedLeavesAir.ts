@@ -9,11 +9,10 @@ export const bleedLeavesAir = rule({
   practice: [],
   place: "bleed",
   judge: ({ plan, bleeds, network }) =>
-    bleeds.flatMap(({ lineUpId, left, whyNot }) => {
+    bleeds.flatMap(({ lineUpId, left, isBled, whyNot }) => {
       const lineUp = plan.lineUps.find(({ id }) => id === lineUpId);
       const [why] = whyNot;
-      // Where it is bled there is no reason why not.
-      if (!lineUp || !why) return [];
+      if (!lineUp || !why || isBled) return [];
       const at = "at" in why ? why.at : null;
       const isThere = at !== null && (network.linkOf.has(at) || plan.parts.some(({ id }) => id === at));
       return [
