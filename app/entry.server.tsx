@@ -4,9 +4,9 @@ import { renderToPipeableStream } from "react-dom/server";
 import { type EntryContext, ServerRouter } from "react-router";
 import { ServerStyleSheet } from "styled-components";
 import { policyOf } from "./policy.server";
-import { hello, mayListen, standIn } from "./standIn.server";
+import { openSockets } from "./sockets.server";
 
-export { hello, mayListen, policyOf, standIn };
+export { openSockets, policyOf };
 
 const RENDER_LIMIT_MS = 10000;
 

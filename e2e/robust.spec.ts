@@ -131,6 +131,15 @@ test("the same job in two tabs loses nothing", async ({ page, context }) => {
   await other.getByRole("textbox", { name: "Coldest" }).press("Enter");
   await expect(page.getByRole("textbox", { name: "Coldest" })).toHaveValue("−9 °C");
   await expect(other.getByRole("textbox", { name: "Altitude" })).toHaveValue("120 m");
+  // What is being typed stays while the other stores another figure of the same field.
+  await page.getByRole("textbox", { name: "Altitude" }).fill("500 m");
+  await other.getByRole("textbox", { name: "Altitude" }).fill("300 m");
+  await other.getByRole("textbox", { name: "Altitude" }).press("Enter");
+  await other.getByRole("textbox", { name: "Coldest" }).fill("-8 C");
+  await other.getByRole("textbox", { name: "Coldest" }).press("Enter");
+  await expect(page.getByRole("textbox", { name: "Coldest" })).toHaveValue("−8 °C");
+  await page.getByRole("textbox", { name: "Altitude" }).press("Enter");
+  await expect(other.getByRole("textbox", { name: "Altitude" })).toHaveValue("500 m");
 });
 
 test("edits can be undone one by one, after a reload too", async ({ page }) => {

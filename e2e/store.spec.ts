@@ -201,6 +201,27 @@ test("a job that stops parsing under the open page is set aside and offered as a
   expect(faults.filter((text) => !text.includes("404"))).toEqual([]);
 });
 
+test("the browser's data deleted under an open job: it says so, and what the page still holds is offered as a file", async ({
+  page,
+  context,
+}) => {
+  await openMarram(page, "survey?part=fuel");
+  await fill(page.getByRole("textbox", { name: "Altitude" }), "120 m");
+  await expect(page.getByRole("button", { name: "Undo" })).toBeEnabled();
+  const session = await context.newCDPSession(page);
+  await session.send("Storage.clearDataForOrigin", {
+    origin: new URL(page.url()).origin,
+    storageTypes: "indexeddb",
+  });
+  await page.getByRole("textbox", { name: "Altitude" }).fill("300 m");
+  await page.getByRole("textbox", { name: "Altitude" }).press("Enter");
+  const save = page.getByRole("button", { name: /Save (what this page still shows as a file|the file)/ });
+  const [download] = await Promise.all([page.waitForEvent("download"), save.first().click()]);
+  expect(JSON.parse(readFileSync(await download.path(), "utf8"))).toMatchObject({
+    job: { name: "Marram", site: { altitudeM: 120 } },
+  });
+});
+
 test("a job of a newer version is shown, not opened, and stays as it is", async ({ page }) => {
   await page.goto("/");
   await spoil(page, "records", "marram", { version: 9 });

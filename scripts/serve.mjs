@@ -10,7 +10,6 @@ import compression from "compression";
 import express from "express";
 import helmet from "helmet";
 import sirv from "sirv";
-import { WebSocketServer } from "ws";
 import { servedHosts } from "./hosts.mjs";
 
 // Before React is loaded, which looks at it once.
@@ -18,7 +17,7 @@ process.env.NODE_ENV ??= "production";
 const { createRequestHandler } = await import("@react-router/express");
 const build = await import(pathToFileURL(resolve("build/server/index.js")).href);
 const client = resolve("build/client");
-const { hello, mayListen, policyOf, standIn } = build.entry.module;
+const { openSockets, policyOf } = build.entry.module;
 
 const port = Number(process.env.PORT ?? 3000);
 const host = process.env.HOST ?? "localhost";
@@ -103,53 +102,5 @@ server.on("error", (error) => {
   process.exit(1);
 });
 
-/** The stand-in of gauges and senders: it is asked with a job, and answers with deltas, one a moment. */
-const DELTA_MS = 250;
-const MOST_MESSAGE = 24 * 1024 * 1024;
-/** A page asks at once; who opens a socket and says nothing is shown out, and so is the next when the room is full. */
-const IDLE_MS = 15_000;
-const MOST_SOCKETS = 40;
-const sockets = new WebSocketServer({ noServer: true, maxPayload: MOST_MESSAGE });
-server.on("upgrade", (request, socket, head) => {
-  const refuse = (status) => socket.end(`HTTP/1.1 ${status}\r\nConnection: close\r\n\r\n`);
-  socket.on("error", () => socket.destroy());
-  if (!isServed(request.headers.host)) return refuse("421 Misdirected Request");
-  if (!mayListen(request.url, request.headers.origin, request.headers.host)) return refuse("404 Not Found");
-  if (sockets.clients.size >= MOST_SOCKETS) return refuse("503 Service Unavailable");
-  sockets.handleUpgrade(request, socket, head, (client) => sockets.emit("connection", client));
-});
-sockets.on("connection", (client) => {
-  client.send(JSON.stringify(hello));
-  client.on("error", () => client.terminate());
-  const idle = setTimeout(() => client.terminate(), IDLE_MS);
-  client.once("close", () => clearTimeout(idle));
-  client.once("message", (data) => {
-    clearTimeout(idle);
-    let answer;
-    try {
-      answer = standIn(String(data));
-    } catch (error) {
-      console.error(error);
-      answer = { ok: false, reason: "the server failed" };
-    }
-    if (!answer.ok) {
-      client.send(JSON.stringify({ fault: answer.reason }));
-      client.close();
-      return;
-    }
-    const began = Date.now();
-    let i = 0;
-    const timer = setInterval(() => {
-      const delta = answer.deltas[i++];
-      if (!delta || client.readyState !== client.OPEN) {
-        clearInterval(timer);
-        client.close();
-        return;
-      }
-      const timestamp = new Date(began + i * DELTA_MS).toISOString();
-      const updates = delta.updates.map((update) => ({ ...update, timestamp }));
-      client.send(JSON.stringify({ ...delta, updates }));
-    }, DELTA_MS);
-  });
-});
+openSockets(server, isServed);
 for (const signal of ["SIGTERM", "SIGINT"]) process.once(signal, () => server.close(() => process.exit(0)));

@@ -31,10 +31,10 @@ async function look({ job, book, bleeds }: Asked): Promise<readonly Finding[]> {
   return findingsOf(job, book, undefined, undefined, undefined, bleeds);
 }
 
-/** The findings of a job, a moment behind it. One search runs at a time; of what came meanwhile only the last is looked at. */
+/** The findings of a job, a moment behind it; none are looked for while its book is not there. One search runs at a time; of what came meanwhile only the last is looked at. */
 export function useFindings(
   job: Job,
-  book: Book,
+  book: Book | null,
   bleeds: readonly BleedOutcome[],
 ): { findings: readonly Finding[]; isJudging: boolean } {
   const [found, setFound] = useState<Found | null>(null);
@@ -48,8 +48,8 @@ export function useFindings(
     };
   }, []);
   useEffect(() => {
-    next.current = { job, book, bleeds };
-    if (isBusy.current) return;
+    next.current = book && { job, book, bleeds };
+    if (isBusy.current || !book) return;
     isBusy.current = true;
     void (async () => {
       while (next.current && isShown.current) {

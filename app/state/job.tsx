@@ -56,6 +56,8 @@ export interface OpenJob {
   job: Job;
   /** What stands in the book. */
   book: Book;
+  /** False for the moment that only the last page of a long book has been read. */
+  isBookWhole: boolean;
   plan: Plan;
   network: Network;
   solver: LineUpSolver;
@@ -201,7 +203,7 @@ export function JobProvider({ loaded, book, say, closed, children }: Props) {
   if (live.status === "open" && live.job !== held) setHeld(live.job);
   if (live.status !== "open") return closed(live, held);
   return (
-    <OpenJobProvider live={live} book={entries.standing} tab={tab} say={say}>
+    <OpenJobProvider live={live} entries={entries} tab={tab} say={say}>
       {children}
     </OpenJobProvider>
   );
@@ -209,7 +211,7 @@ export function JobProvider({ loaded, book, say, closed, children }: Props) {
 
 interface OpenProps {
   live: LoadedJob;
-  book: Book;
+  entries: ReadBook;
   tab: Tab;
   say: Say;
   children: ReactNode;
@@ -226,7 +228,8 @@ const faultsText = (faults: readonly FileFault[], job: Job) =>
     ),
   ].join("; ");
 
-function OpenJobProvider({ live, book, tab, say, children }: OpenProps) {
+function OpenJobProvider({ live, entries, tab, say, children }: OpenProps) {
+  const { standing: book, isWhole: isBookWhole } = entries;
   const { job, revision } = live;
   const { id } = job;
   const plan = currentPlan(job);
@@ -242,7 +245,7 @@ function OpenJobProvider({ live, book, tab, say, children }: OpenProps) {
   const [selectedId, select] = useState<Id | null>(null);
   const [focusFinding, setFocusFinding] = useState<Finding | null>(null);
   const lineUp = plan.lineUps.find((one) => one.id === lineUpId) ?? plan.lineUps[0] ?? null;
-  const { findings, isJudging } = useFindings(job, book, useBleedOutcome(job, lineUp));
+  const { findings, isJudging } = useFindings(job, isBookWhole ? book : null, useBleedOutcome(job, lineUp));
   // The Keel leads to the consumer that is chosen, else to the one with the least margin.
   const consumerId = job.consumers.find(({ id: one }) => one === selectedId)?.id;
   const stored = useMemo(
@@ -314,6 +317,7 @@ function OpenJobProvider({ live, book, tab, say, children }: OpenProps) {
     () => ({
       job,
       book,
+      isBookWhole,
       plan,
       network,
       solver,
@@ -340,6 +344,7 @@ function OpenJobProvider({ live, book, tab, say, children }: OpenProps) {
     [
       job,
       book,
+      isBookWhole,
       plan,
       network,
       solver,

@@ -12,7 +12,7 @@ import { type FileFault, faultsOf } from "~/schemas/file";
 import type { Picture } from "~/schemas/migrations";
 import { VERSION } from "~/schemas/version";
 import { type BookRow, database } from "./database";
-import { bookRows, now, pictureRow, readStored } from "./records";
+import { bookRows, lastBookRows, now, pictureRow, readStored } from "./records";
 
 export interface ReadBook {
   /** Every entry, strikes too, in the order of entering. */
@@ -21,9 +21,13 @@ export interface ReadBook {
   standing: readonly BookEntry[];
   /** Rows that did not parse. */
   broken: number;
+  /** False while only its last page has been read. */
+  isWhole: boolean;
 }
 
-const NOTHING: ReadBook = { all: [], standing: [], broken: 0 };
+const NOTHING: ReadBook = { all: [], standing: [], broken: 0, isWhole: true };
+/** So many of the last entries open a job; a longer book is read on behind them. */
+const LAST_PAGE = 400;
 const read = new Map<string, { lastSeq: number; book: ReadBook }>();
 
 /** The book as it stands: only rows that are new to this page are read and parsed. */
@@ -34,14 +38,30 @@ export async function readBook(jobId: string): Promise<ReadBook> {
   const since = read.get(jobId) ?? known;
   const fresh = rows.filter(({ seq = 0 }) => seq > since.lastSeq);
   if (fresh.length === 0) return since.book;
-  const parsed = fresh.map(({ entry }, i) =>
-    bookEntrySchema.safeParse(cleaned(dated(entry, fresh[i - 1]?.entry.at ?? since.book.all.at(-1)?.at))),
-  );
-  const all = [...since.book.all, ...parsed.flatMap(({ data }) => data ?? [])];
-  const broken = since.book.broken + parsed.filter(({ success }) => !success).length;
-  const book = { all, standing: standingOf(all), broken };
+  const book = withRows(since.book, fresh);
   read.set(jobId, { lastSeq: fresh.at(-1)?.seq ?? since.lastSeq, book });
   return book;
+}
+
+/** A book with rows that follow it; what does not parse is left out and counted. */
+function withRows(before: ReadBook, rows: readonly BookRow[]): ReadBook {
+  const parsed = rows.map(({ entry }, i) =>
+    bookEntrySchema.safeParse(cleaned(dated(entry, rows[i - 1]?.entry.at ?? before.all.at(-1)?.at))),
+  );
+  const all = [...before.all, ...parsed.flatMap(({ data }) => data ?? [])];
+  const broken = before.broken + parsed.filter(({ success }) => !success).length;
+  return { all, standing: standingOf(all), broken, isWhole: true };
+}
+
+/**
+ * The book to open a job with: as far as this page has read it, else its last page where it is long.
+ * {@link readBook} reads on from there.
+ */
+export async function openBook(jobId: string): Promise<ReadBook> {
+  if (read.has(jobId)) return readBook(jobId);
+  const rows = await lastBookRows(jobId, LAST_PAGE + 1);
+  if (rows.length <= LAST_PAGE) return readBook(jobId);
+  return { ...withRows(NOTHING, rows.slice(1)), isWhole: false };
 }
 
 /** A fault found was once kept with its place where its day belongs: it takes the day of the entry before it. */

@@ -116,6 +116,12 @@ export async function quarantine(id: string, faults: readonly FileFault[]): Prom
 export const bookRows = (jobId: string, after = -Infinity): Promise<BookRow[]> =>
   database().book.where("[jobId+seq]").between([jobId, after], [jobId, Infinity], false, true).toArray();
 
+/** The last rows of a book, in the order of entering. */
+export async function lastBookRows(jobId: string, count: number): Promise<BookRow[]> {
+  const rows = database().book.where("[jobId+seq]").between([jobId, -Infinity], [jobId, Infinity]);
+  return (await rows.reverse().limit(count).toArray()).reverse();
+}
+
 /** Everything of one job that an import or a migration writes. */
 export interface Contents {
   record: JobRecord;

@@ -7,7 +7,7 @@ import type { Job } from "~/core/plan/types";
 import { readJobFile, writeJobFile } from "~/schemas/file";
 import { VERSION } from "~/schemas/version";
 import { readAllBlob, readJobBlob } from "~/schemas/zip";
-import { enter, forgetBook, readBook } from "./book";
+import { enter, forgetBook, openBook, readBook } from "./book";
 import { database, KeelDatabase } from "./database";
 import { copyJob, exportAll, exportJob, fileSizes, importJob, restoreAll } from "./files";
 import { commit, lastChange, MOST_UNDO, redo, type Tab, undo } from "./history";
@@ -308,6 +308,22 @@ describe("the book", () => {
     const sizes = await fileSizes("marram");
     expect(sizes?.plainBytes).toBe(written!.blob.size);
   }, 20_000);
+
+  test("that is long opens with its last page, and is read on from there; a short one is there at once", async () => {
+    expect((await openBook("marram")).isWhole).toBe(true);
+    forgetBook("marram");
+    await enter(
+      "marram",
+      Array.from({ length: 500 }, (_, i) => dip(0.05 + i / 10_000)),
+    );
+    const first = await openBook("marram");
+    const whole = await readBook("marram");
+    expect(first.isWhole).toBe(false);
+    expect(whole).toMatchObject({ isWhole: true, all: { length: 500 + OWN } });
+    expect(first.all.length).toBeGreaterThan(100);
+    expect(first.all).toEqual(whole.all.slice(-first.all.length));
+    expect(await openBook("marram")).toBe(whole);
+  });
 
   test("a row that does not parse is passed over and counted, and the rest stands", async () => {
     await enter("marram", [dip(0.1)]);

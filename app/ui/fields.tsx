@@ -61,6 +61,40 @@ function useKeptOnLeaving(commit: () => void): void {
   }, []);
 }
 
+/**
+ * The text of a field as it is typed. It follows what is stored, but for a text that the hand is in and has not handed
+ * over: an earlier figure of the same field, or another tab's, may be stored while the next is being typed.
+ */
+function useDraft(shown: string) {
+  const [draft, setDraft] = useState(shown);
+  const [fault, setFault] = useState<string | null>(null);
+  const [kept, setKept] = useState(shown);
+  const [sent, setSent] = useState<string | null>(null);
+  const [isIn, setIn] = useState(false);
+  if (kept !== shown) {
+    setKept(shown);
+    if (!isIn || draft === kept || draft === sent) {
+      setDraft(shown);
+      setFault(null);
+    }
+  }
+  return {
+    draft,
+    setDraft,
+    fault,
+    setFault,
+    onFocus: () => setIn(true),
+    onBlur: () => setIn(false),
+    /** Handed over: what the store makes of it may take its place. */
+    send: () => setSent(draft),
+    /** What was handed over is not taken: the field shows what is stored, and why. */
+    refuse: (refusal: string) => {
+      setDraft((now) => (now === draft ? shown : now));
+      setFault(refusal);
+    },
+  };
+}
+
 interface TextProps {
   label: string;
   value: string;
@@ -71,7 +105,6 @@ interface TextProps {
   name?: string;
 }
 
-/** A line of text that is kept on Enter or on leaving it. */
 /** Words that are sought as they are typed; Escape clears them. */
 export function SearchField({
   label,
@@ -92,19 +125,12 @@ export function SearchField({
   );
 }
 
+/** A line of text that is kept on Enter or on leaving it. */
 export function TextField({ label, value, onCommit, check, autoFocus, name }: TextProps) {
-  const [draft, setDraft] = useState(value);
-  const [fault, setFault] = useState<string | null>(null);
-  const [kept, setKept] = useState(value);
-  if (kept !== value) {
-    setKept(value);
-    setDraft(value);
-    setFault(null);
-  }
+  const { draft, setDraft, fault, onFocus, onBlur, send, refuse } = useDraft(value);
   const field = useRef<HTMLDivElement>(null);
   const refused = (refusal: string) => {
-    setDraft(value);
-    setFault(refusal);
+    refuse(refusal);
     return field.current !== null;
   };
   const commit = () => {
@@ -112,7 +138,10 @@ export function TextField({ label, value, onCommit, check, autoFocus, name }: Te
     const wrong = check?.(tidy) ?? null;
     if (tidy === "") setDraft(value);
     else if (wrong !== null) refused(wrong);
-    else if (tidy !== value) askedBy(refused, () => onCommit(tidy));
+    else if (tidy !== value) {
+      send();
+      askedBy(refused, () => onCommit(tidy));
+    }
   };
   useKeptOnLeaving(commit);
   return (
@@ -120,7 +149,11 @@ export function TextField({ label, value, onCommit, check, autoFocus, name }: Te
       <AriaTextField
         value={draft}
         onChange={setDraft}
-        onBlur={commit}
+        onFocus={onFocus}
+        onBlur={() => {
+          commit();
+          onBlur();
+        }}
         isInvalid={fault !== null}
         validationBehavior="aria"
         {...(autoFocus !== undefined && { autoFocus })}
@@ -186,16 +219,9 @@ export function QuantityField({
   isPlain = false,
 }: QuantityProps) {
   const shown = value === undefined ? "" : fieldText(dimension, value, unit);
-  const [draft, setDraft] = useState(shown);
-  const [fault, setFault] = useState<string | null>(null);
+  const { draft, setDraft, fault, setFault, onFocus, onBlur, send, refuse } = useDraft(shown);
   const [other, setOther] = useState(false);
   const field = useRef<HTMLDivElement>(null);
-  const [kept, setKept] = useState(shown);
-  if (kept !== shown) {
-    setKept(shown);
-    setDraft(shown);
-    setFault(null);
-  }
   const commit = () => {
     if (draft.trim() === shown) return setFault(null);
     const parsed = parseQuantity(draft, dimension, unit);
@@ -205,10 +231,10 @@ export function QuantityField({
     if (refused !== null) return;
     // What the job refuses is told here, and the field shows what stands.
     const tell = (refusal: string) => {
-      setDraft(shown);
-      setFault(`${parsed.entered}: ${refusal}`);
+      refuse(`${parsed.entered}: ${refusal}`);
       return field.current !== null;
     };
+    send();
     askedBy(tell, () => onCommit(parsed.si, parsed.entered));
   };
   useKeptOnLeaving(commit);
@@ -218,7 +244,11 @@ export function QuantityField({
       <AriaTextField
         value={draft}
         onChange={setDraft}
-        onBlur={commit}
+        onFocus={onFocus}
+        onBlur={() => {
+          commit();
+          onBlur();
+        }}
         isInvalid={fault !== null}
         validationBehavior="aria"
       >

@@ -192,6 +192,8 @@ class Builder {
   readonly facesOf: number[][];
   readonly vesselOf = new Map<Id, number>();
   private readonly degree: Int32Array;
+  /** Of the links at a node the widest bore, m. */
+  private readonly widest: Float64Array;
   private readonly potOfNode = new Map<number, { id: Id; volumeM3: number; tallM: number }>();
 
   constructor(
@@ -202,9 +204,14 @@ class Builder {
     this.cellOfNode = new Int32Array(topology.nodes).fill(-1);
     this.facesOf = links.map(() => []);
     this.degree = new Int32Array(topology.nodes);
-    for (const { from, to } of links) {
-      this.degree[from] = (this.degree[from] as number) + 1;
-      this.degree[to] = (this.degree[to] as number) + 1;
+    this.widest = new Float64Array(topology.nodes);
+    for (const link of links) {
+      const { from, to } = link;
+      const bore = linkKindOf(link).boreM(link);
+      for (const node of [from, to]) {
+        this.degree[node] = (this.degree[node] as number) + 1;
+        this.widest[node] = Math.max(this.widest[node] as number, bore);
+      }
     }
     for (const part of network.plan.parts) {
       if (kindOf(part).filling !== "pot") continue;
@@ -219,10 +226,7 @@ class Builder {
   private heightOf = (node: number): number => this.posture.nodeM[node] as number;
 
   private boreAt(node: number): number {
-    const bores = this.network.links.flatMap((link) =>
-      link.from === node || link.to === node ? [linkKindOf(link).boreM(link)] : [],
-    );
-    return bores.length > 0 ? Math.max(...bores) : 0.008;
+    return this.widest[node] || 0.008;
   }
 
   /** Nodes of their own are cells where lines part or where no hose ends; else the end of a hose stands for them. */

@@ -5,6 +5,7 @@ import { hasHeadScrew } from "../kinds/filtering";
 import type { Part } from "../kinds/index";
 import type { Id } from "../kinds/record";
 import { linkKindOf } from "../network/links";
+import type { NetworkLink } from "../network/links/link";
 import { partsOf, portKey } from "../plan/ports";
 import type { AirFlow } from "./flow";
 import { moverLinks } from "./movers";
@@ -39,6 +40,9 @@ export function wayCells(model: AirFlow, way: FuelWay): number[] {
   const cells: number[] = [];
   const seen = new Set<number>();
   const runs = new Set(network.links.flatMap(({ kind, id }) => (kind === "run" ? [id] : [])));
+  const linksOf = new Map<Id, NetworkLink[]>(feedLegs(way).map(({ id }) => [id, []]));
+  for (const link of network.links)
+    if (link.kind !== "tankPort") linksOf.get(linkKindOf(link).owner(link)?.id ?? "")?.push(link);
   const ownRuns = new Set(feedLegs(way).map(({ id }) => id));
   const add = (cell: number | undefined) => {
     if (cell === undefined || cell < 0 || seen.has(cell)) return;
@@ -61,11 +65,10 @@ export function wayCells(model: AirFlow, way: FuelWay): number[] {
       if (link) for (const node of [link.from, link.to]) add(mesh.cellOfNode[node]);
       continue;
     }
-    network.links.forEach((link) => {
-      if (linkKindOf(link).owner(link)?.id !== leg.id || link.kind === "tankPort") return;
+    for (const link of linksOf.get(leg.id) ?? []) {
       add(mesh.cellOfNode[link.from]);
       add(mesh.cellOfNode[link.to]);
-    });
+    }
     add(mesh.vesselOf.get(leg.id));
   }
   const engine = network.engines.find(({ part }) => part.id === way.consumer?.id);

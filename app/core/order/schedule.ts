@@ -31,7 +31,11 @@ export function inNeed<T extends { id: string; needs: readonly string[] }>(steps
   const open = new Map(steps.map(({ id, needs }) => [id, needs.filter((need) => byId.has(need)).length]));
   const after = new Map<string, string[]>();
   for (const { id, needs } of steps)
-    for (const need of needs) after.set(need, [...(after.get(need) ?? []), id]);
+    for (const need of needs) {
+      const there = after.get(need);
+      if (there) there.push(id);
+      else after.set(need, [id]);
+    }
   const ready = steps.filter(({ id }) => open.get(id) === 0);
   const order: T[] = [];
   for (let step = ready.shift(); step; step = ready.shift()) {

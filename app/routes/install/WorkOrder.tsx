@@ -338,6 +338,10 @@ function StepTitle({ step, before }: { step: WorkStep; before: Plan | null }) {
   );
 }
 
+/** A box as part of a path. */
+const box = (x: number, y: number, width: number, height: number): string =>
+  `M${x} ${y}h${width}v${height}h${-width}z`;
+
 function Bands({
   progress,
   ahead,
@@ -353,49 +357,42 @@ function Bands({
 }) {
   const { job, plan } = useJob();
   const trade = useTrade();
-  const [open, setOpen] = useState<string | null>(null);
+  const [shown, setShown] = useState<string | null>(null);
   const { done, byPlace, now } = progress;
   const width = 320;
   const px = (minute: number) => (minute / Math.max(1, ahead.finishMin)) * width;
   return byPlace.map(({ place, steps: mine, left, leftMin, leftM3 }) => {
-    const slots = ahead.slots.filter(({ id }) => left.some((step) => step.id === id));
+    const open = new Set(left.map(({ id }) => id));
+    const slots = ahead.slots.filter(({ id }) => open.has(id));
+    const worked = (isCritical: boolean) =>
+      slots
+        .filter(({ id }) => ahead.critical.has(id) === isCritical)
+        .map(({ startMin, workedMin }) =>
+          box(px(startMin), 5, Math.max(0.6, px(workedMin) - px(startMin)), 12),
+        )
+        .join("");
+    const waited = slots
+      .filter(({ workedMin, doneMin }) => doneMin > workedMin)
+      .map(({ workedMin, doneMin }) => box(px(workedMin), 8, px(doneMin) - px(workedMin), 6))
+      .join("");
     return (
       <div key={place}>
         <Band
           type="button"
-          aria-expanded={open === place}
-          onClick={() => setOpen(open === place ? null : place)}
+          aria-expanded={shown === place}
+          onClick={() => setShown(shown === place ? null : place)}
         >
           <span>{placeTexts[place]}</span>
           <span>{left.length === 0 ? <Check size={16} aria-label="done" /> : left.length}</span>
           <span>{left.length === 0 ? "done" : minutesText(leftMin * 60)}</span>
           <span>{leftM3 > 0 ? trade.pan(leftM3) : ""}</span>
           <svg viewBox={`0 0 ${width} 22`} width="100%" height="22" preserveAspectRatio="none" aria-hidden>
-            {slots.map(({ id, startMin, workedMin, doneMin }) => (
-              <g key={id}>
-                <rect
-                  x={px(startMin)}
-                  y={5}
-                  width={Math.max(0.6, px(workedMin) - px(startMin))}
-                  height={12}
-                  fill={ahead.critical.has(id) ? "var(--ink)" : "var(--idle)"}
-                />
-                {doneMin > workedMin && (
-                  <rect
-                    x={px(workedMin)}
-                    y={8}
-                    width={px(doneMin) - px(workedMin)}
-                    height={6}
-                    fill="none"
-                    stroke="var(--ink)"
-                    strokeDasharray="2 2"
-                  />
-                )}
-              </g>
-            ))}
+            <path d={worked(false)} fill="var(--idle)" />
+            <path d={worked(true)} fill="var(--ink)" />
+            <path d={waited} fill="none" stroke="var(--ink)" strokeDasharray="2 2" />
           </svg>
         </Band>
-        {open === place && (
+        {shown === place && (
           <Steps>
             {mine.map((step) => {
               const isDone = done.has(step.id);

@@ -1,13 +1,13 @@
-import { useEffect, useState } from "react";
+import { type ReactNode, useEffect, useState } from "react";
 import { Link, Outlet, useLocation } from "react-router";
 import styled from "styled-components";
 import type { Job } from "~/core/plan/types";
 import { placeNames } from "~/messages/outcomes";
 import { closedText, storageFault } from "~/messages/storage";
 import { saveHeld } from "~/state/files";
-import { JobProvider } from "~/state/job";
+import { JobProvider, useJob } from "~/state/job";
 import { PAGE } from "~/state/page";
-import { type ReadBook, readBook } from "~/store/book";
+import { openBook, type ReadBook } from "~/store/book";
 import { answerInTime } from "~/store/faults";
 import { type JobState, openJob } from "~/store/jobs";
 import { Button } from "~/ui/button";
@@ -25,7 +25,7 @@ export async function clientLoader({ params }: Route.ClientLoaderArgs) {
   let book: ReadBook;
   try {
     loaded = await answerInTime(openJob(params.jobId, { id: PAGE }));
-    book = await answerInTime(readBook(params.jobId));
+    book = await answerInTime(openBook(params.jobId));
   } catch (error) {
     throw new Response(storageFault(error), { status: 503 });
   }
@@ -76,7 +76,22 @@ function skippedTo(place: string): string {
   return place in placeNames ? placeNames[place as keyof typeof placeNames] : "the page";
 }
 
-/** Stands in the place of a job that was deleted or stopped parsing under the open page. */
+/** While only the last page of a long log is there: what is counted over all of it is not yet so. A sheet waits. */
+function Earlier({ children }: { children: ReactNode }) {
+  const { isBookWhole } = useJob();
+  const isPaper = useLocation().pathname.includes("/print/");
+  return (
+    <>
+      {!isBookWhole && (
+        <p role="status" className="small" style={{ margin: "4px 16px" }}>
+          Reading the earlier entries of the log…
+        </p>
+      )}
+      {(isBookWhole || !isPaper) && children}
+    </>
+  );
+}
+
 /** In place of a job that the store does not have any more: what this page still holds of it is offered. */
 function Closed({ text, held }: { text: string; held: Job }) {
   const save = async () => {
@@ -125,7 +140,9 @@ export default function JobRoute({ loaderData }: Route.ComponentProps) {
             <Header onFindings={() => setSheet(!sheet)} sheetOpen={sheet} />
             <Rail />
             <Main id="place" tabIndex={-1}>
-              <Outlet context={() => setSheet(true)} />
+              <Earlier>
+                <Outlet context={() => setSheet(true)} />
+              </Earlier>
             </Main>
             <Side isSheetOpen={sheet} onClose={() => setSheet(false)} />
             <KeelStrip />
