@@ -360,7 +360,12 @@ function dueList(job: Job, book: Book): HandOverSection {
 function filterOf(job: Job): HandOverSection {
   const plan = currentPlan(job);
   const { pan } = tradeIn(job.units);
-  const changes = planChanges(new LineUpSolver(buildNetwork(job)), plan.conditions, boardsJudged(job, plan));
+  const changes = planChanges(
+    new LineUpSolver(buildNetwork(job)),
+    plan.conditions,
+    boardsJudged(job, plan),
+    job.kind,
+  );
   return {
     part: "filter",
     lines: changes.flatMap(({ part, change, isDuplex }) => [

@@ -63,6 +63,8 @@ const filter = {
   ratedDynamicPaS: "Viscosity it was rated with",
   ratedDensityKgM3: "Density it was rated with",
   viscousShare: "Share of its drop that goes with viscosity",
+  bowl: "A bowl hangs under its element",
+  turns: "Turns after its seal touches",
   housing: {
     label: "Its element",
     options: { spinOn: "is spun off from below", lid: "is lifted out under a lid" },

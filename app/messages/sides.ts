@@ -1,4 +1,5 @@
 /** The sides of a vehicle: a boat has bow, port and starboard; what goes by road has a front, a left and a right. */
+import { goesByRoad } from "~/core/plan/road";
 import type { Job } from "~/core/plan/types";
 
 interface SideWords {
@@ -8,6 +9,6 @@ interface SideWords {
 }
 
 export const sideWords = (kind: Job["kind"]): SideWords =>
-  kind === "truck" || kind === "heater"
+  goesByRoad(kind)
     ? { front: "front", port: "left", starboard: "right" }
     : { front: "bow", port: "port", starboard: "starboard" };

@@ -30,6 +30,9 @@ const handlers: Handlers<Command["name"]> = {
 };
 const handlerOf = <C extends Command>(command: C): Handler<C> => handlers[command.name] as Handler<C>;
 
+/** Whether there is an edit of that name. */
+export const isCommandName = (name: string): name is Command["name"] => Object.hasOwn(handlers, name);
+
 export interface Applied {
   job: Job;
   patches: Patch[];

@@ -179,7 +179,7 @@ export const partCommands: Handlers<
   | "turnPart"
 > = {
   addPart: {
-    run: (_, plan, { kind, id, position }) => register(plan, newPart(kind, id, position)),
+    run: (job, plan, { kind, id, position }) => register(plan, newPart(kind, id, position), job),
   },
   insertPart: {
     run: (job, plan, command) =>

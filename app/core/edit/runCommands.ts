@@ -1,14 +1,38 @@
 import type { Id } from "../kinds/record";
 import { newRun } from "../plan/blank";
-import { portKey, samePort } from "../plan/ports";
-import type { Job, Plan, TankLine } from "../plan/types";
+import { type PlacedPort, portKey, samePort } from "../plan/ports";
+import type { Job, Plan, PortRef, TankLine } from "../plan/types";
 import { type CommandOf, CommandRefused, type Handlers } from "./command";
 import { found, runOf, tankOf } from "./find";
 import { drop, portAt, refuseTaken, straightHose } from "./hoses";
 import { editRecord } from "./record";
 
+/** What a port does with fuel by its role: gives it, takes it, or either. */
+const senses: Readonly<Record<PlacedPort["role"], "gives" | "takes" | "either">> = {
+  in: "takes",
+  out: "gives",
+  either: "either",
+  branch: "either",
+  feed: "takes",
+  return: "gives",
+  outlet: "gives",
+};
+
+/** A hose goes by the flow, from whichever end it was joined. A tank's return takes what an engine's gives. */
+function byTheFlow(job: Job, plan: Plan, { from, to }: { from: PortRef; to: PortRef }) {
+  const isTank = ({ part }: PortRef) => job.tanks.some(({ id }) => id === part);
+  const sense = (ref: PortRef) => {
+    const { role } = portAt(job, plan, ref);
+    return isTank(ref) && role === "return" ? "takes" : senses[role];
+  };
+  const [a, b] = [sense(from), sense(to)];
+  const isBackward = (a === "takes" && b !== "takes") || (b === "gives" && a !== "gives");
+  return isBackward ? { from: to, to: from } : { from, to };
+}
+
 function connect(job: Job, plan: Plan, command: CommandOf<"connect" | "join">): void {
-  const { id, from, to } = command;
+  const { id } = command;
+  const { from, to } = command.name === "connect" ? byTheFlow(job, plan, command) : command;
   if (samePort(from, to)) throw new CommandRefused("samePort", portKey(from));
   refuseTaken(plan, from);
   refuseTaken(plan, to);

@@ -3,7 +3,7 @@ import { isPowered, isValve } from "../kinds/families";
 import { kindOf, type PlanPart } from "../kinds/index";
 import type { Id } from "../kinds/record";
 import type { Job, Plan } from "../plan/types";
-import { firstSetting } from "../plan/valves";
+import { firstSetting, shutSetting } from "../plan/valves";
 import type { Note } from "./command";
 import { drop } from "./hoses";
 
@@ -19,12 +19,30 @@ function nameBeside({ parts }: Plan, name: string): string {
   }
 }
 
-export function register(plan: Plan, part: PlanPart): void {
+/** Whether every consumer is joined to some tank: what is set for them was meant, and stands. */
+function isJoinedThrough({ tanks, consumers }: Job, { parts, runs, joints }: Plan): boolean {
+  const near = new Map([...tanks, ...parts, ...consumers].map(({ id }) => [id, new Set<Id>()]));
+  for (const { from, to } of [...runs, ...joints]) {
+    near.get(from.part)?.add(to.part);
+    near.get(to.part)?.add(from.part);
+  }
+  const ends = new Set(consumers.map(({ id }) => id));
+  const reached = new Set(tanks.map(({ id }) => id));
+  for (const id of reached) if (!ends.has(id)) for (const next of near.get(id) ?? []) reached.add(next);
+  return consumers.length > 0 && consumers.every(({ id }) => reached.has(id));
+}
+
+/**
+ * Puts a part into a plan and into its line-ups. One that is let into a line stands open and runs there; one that stands
+ * by itself is shut and off in line-ups once every consumer has its line, and open and on while one is being built.
+ */
+export function register(plan: Plan, part: PlanPart, onBranchOf: Job | null = null): void {
+  const isBranch = onBranchOf !== null && isJoinedThrough(onBranchOf, plan);
   part.name = nameBeside(plan, part.name);
   plan.parts.push(part);
   for (const lineUp of plan.lineUps) {
-    if (isValve(part)) lineUp.valves[part.id] = firstSetting(part);
-    if (isPowered(part)) lineUp.pumps[part.id] = "on";
+    if (isValve(part)) lineUp.valves[part.id] = isBranch ? shutSetting(part) : firstSetting(part);
+    if (isPowered(part)) lineUp.pumps[part.id] = isBranch ? "off" : "on";
   }
 }
 

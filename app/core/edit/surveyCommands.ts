@@ -7,6 +7,7 @@ import { newEngine, newTank } from "../plan/blank";
 import { portsOf } from "../plan/ports";
 import type { Job, Plan, PortRef } from "../plan/types";
 import { checkTank } from "../tanks/check";
+import { followingSize } from "../tanks/follow";
 import { alignedPlate } from "../tanks/plate";
 import { capacityM3 } from "../tanks/tank";
 import type { CommandOf, Handlers, Note } from "./command";
@@ -21,14 +22,18 @@ function editTank(job: Job, plan: Plan, command: CommandOf<"editTank">): Note[] 
   const tank = tankOf(job, id);
   const before = current(tank);
   editRecord(tank, command);
+  if ("shape" in command.change && checkTank(current(tank)).every(({ path }) => !path.startsWith("shape")))
+    editRecord(tank, { ...command, change: followingSize(before, current(tank)), shown: undefined } as never);
   Object.assign(tank, alignedPlate(before, current(tank)));
-  fitHoses(job, plan, id, { evenMeasured: false });
+  // A hose whose end went with the tank's size was measured to where that end no longer is.
+  const lost = fitHoses(job, plan, id, { evenMeasured: "shape" in command.change });
+  const notes: Note[] = lost.length > 0 ? [{ code: "measuredLost", ids: lost }] : [];
   const now = current(tank);
-  if (checkTank(now).length > 0) return [];
+  if (checkTank(now).length > 0) return notes;
   const most = capacityM3(now);
   const overfull = job.plans.filter(({ conditions }) => (conditions.aboardM3[id] ?? 0) > most);
   for (const { conditions } of overfull) conditions.aboardM3[id] = most;
-  return overfull.length > 0 ? [{ code: "aboardLowered", ids: [id] }] : [];
+  return overfull.length > 0 ? [...notes, { code: "aboardLowered", ids: [id] }] : notes;
 }
 
 /** What met a port that a consumer no longer has goes with it, in every plan; tells what it came from. */

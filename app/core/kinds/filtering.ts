@@ -61,7 +61,20 @@ export interface FilterBody {
   head?: FilterHead;
   /** How its element comes out: spun off from below, or lifted out under a lid. Default: spun off. */
   housing?: "spinOn" | "lid";
+  /** Under its element hangs a bowl with a drain. Default: {@link hasBowl}. */
+  bowl?: boolean;
+  /** Turns that the element is spun on by from where its seal touches, as its maker prints. */
+  turns?: number;
 }
+
+/**
+ * Whether a bowl hangs under the element: as said; else where a sensor needs one, and under a separator afloat, where a
+ * bowl is the rule. Common practice, no source.
+ */
+export const hasBowl = (
+  part: FilterBody & { medium?: "separator" | "secondary" },
+  isRoad: boolean,
+): boolean => part.bowl ?? (part.sensorHeldM3 !== undefined || (!isRoad && part.medium !== "secondary"));
 
 /** The finest that passes it, micron: of two media the finer. */
 export const finestMicron = ({ micron, second }: FilterBody): number =>
@@ -94,6 +107,8 @@ export const filterFields: FieldsOf<FilterBody> = {
   viscousShare: ratio("maker", share, { blank: TYPICAL_VISCOUS_SHARE, fold: "quiet" }),
   element: { form: "element", blank: () => ({ id: newId() }) },
   housing: choice(["spinOn", "lid"], { isOptional: true, fold: "quiet" }),
+  bowl: toggle({ isOptional: true, fold: "quiet" }),
+  turns: ratio("maker", { least: 0.1, most: 3 }, { isOptional: true, fold: "quiet" }),
   head: { form: "group", fields: headFields, fold: "bleeding", isOptional: true },
   second: { form: "group", fields: secondFields, fold: "second", isOptional: true },
 };

@@ -33,7 +33,8 @@ function sizesOf(shape: TankShape): string[] {
   }
 }
 
-const isKnown = (given: GivenByField | undefined, field: string) => {
+/** Whether a tape or a maker said it. */
+export const isKnown = (given: GivenByField | undefined, field: string) => {
   const basis = given?.[field]?.basis;
   return basis === "measured" || basis === "maker";
 };

@@ -1,4 +1,5 @@
 /** Jobs and parts with generic figures, to start from. Every figure set here is an assumption until the user gives theirs. */
+
 import { presetFuel } from "../fuel/fuel";
 import { blankOf } from "../kinds/fields";
 import { newId } from "../kinds/ids";
@@ -6,6 +7,7 @@ import { type Engine, kinds, type Part, type PartKind, type PlanPart } from "../
 import type { Kind } from "../kinds/kind";
 import type { Id, Position } from "../kinds/record";
 import { metricUnits } from "../units/format";
+import { goesByRoad } from "./road";
 import type { Board, Conditions, HoseProduct, Job, Limits, LineUp, Plan, Run, Tank } from "./types";
 
 /** Common practice, no source: 3, 6 and 10 inHg; air is said to come out at 1 %. */
@@ -26,7 +28,7 @@ export const SMOOTH_ROUGHNESS_M = 1.5e-6;
  * memory); sizes typical of the kind.
  */
 export const genericHose = (boreM: number, kind: Job["kind"] = "boat"): HoseProduct => ({
-  marking: kind === "truck" || kind === "heater" ? "SAE J30 R9" : "ISO 7840 A1",
+  marking: goesByRoad(kind) ? "SAE J30 R9" : "ISO 7840 A1",
   outerDiameterM: boreM + 0.008,
   leastRadiusM: boreM * 8,
 });

@@ -64,5 +64,12 @@ export function firstSetting(valve: Valve): ValveSetting {
   return first ? { kind: "position", position: first.id } : { kind: "unset" };
 }
 
+/** A setting that joins nothing: what a valve of a branch stands at. Its first where it has none. */
+export function shutSetting(valve: Valve): ValveSetting {
+  if (valve.kind === "bank") return { kind: "branches", open: [] };
+  const shut = positionsOf(valve).find(({ joins }) => joins.length === 0);
+  return shut ? { kind: "position", position: shut.id } : firstSetting(valve);
+}
+
 export const settingOf = (lineUp: LineUp, valve: Valve): ValveSetting =>
   lineUp.valves[valve.id] ?? { kind: "unset" };

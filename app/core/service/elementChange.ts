@@ -14,6 +14,7 @@ export type ServiceStepId =
   | "switchOver"
   | "stopConsumer"
   | "shutValve"
+  | "holdBack"
   | "cupUnder"
   | "openVent"
   | "drainBowl"
@@ -25,6 +26,7 @@ export type ServiceStepId =
   | "moveBowl"
   | "newSeal"
   | "spinOn"
+  | "openValve"
   | "handFill"
   | "setLid"
   | "plugSensor"
@@ -49,6 +51,8 @@ const LEAST_LEFT_ML = 10;
 const CUP_SHARE = 0.8;
 /** Where the room for a step is taken or out of reach it takes twice as long. */
 const BLOCKED_FACTOR = 2;
+/** Turns from where its seal touches, until the element's own print is typed. Common practice, no source. */
+export const TURNS_AFTER_CONTACT = 0.75;
 /** Under this without spilling is what a system is laid out for. Common practice, no source. */
 export const GOOD_CHANGE_S = 15 * 60;
 
@@ -65,7 +69,8 @@ const elements: Readonly<Record<ServiceStepId, Element>> = {
   layOut: { seconds: 60 },
   switchOver: { seconds: 10 },
   stopConsumer: { seconds: 60 },
-  shutValve: { seconds: 10 },
+  shutValve: { seconds: 5 },
+  holdBack: { seconds: 30 },
   cupUnder: { seconds: 15, room: "drainCup" },
   openVent: { seconds: 15, room: "driver" },
   drainBowl: { seconds: (mL) => 5 + mL / DRAINS_ML_S, mL: (held) => held },
@@ -77,6 +82,7 @@ const elements: Readonly<Record<ServiceStepId, Element>> = {
   moveBowl: { seconds: 60 },
   newSeal: { seconds: 20 },
   spinOn: { seconds: 45 },
+  openValve: { seconds: 5 },
   handFill: { seconds: (mL) => 20 + mL / POURS_ML_S },
   setLid: { seconds: 60 },
   plugSensor: { seconds: 15 },
@@ -93,8 +99,14 @@ export interface ChangeTask {
   heldM3: number;
   housing: "spinOn" | "lid";
   hasSensor: boolean;
+  /** Under it hangs a bowl with a drain, which goes over to the new element. */
+  hasBowl: boolean;
   /** Another filter feeds meanwhile. */
   isDuplex: boolean;
+  /** It is behind a hatch. */
+  hasHatch: boolean;
+  /** What keeps the tank from running out of it: a valve before it, a hose that is pinched; nothing where it stands over the fuel. */
+  heldBy: "valve" | "pinch" | "height";
   /** Free flow of a pump that fills it, m3/s; null where it is filled by hand. */
   pumpM3S: number | null;
   /** Rooms that are taken by another part or lie outside of the opening. */
@@ -118,31 +130,45 @@ export interface Change {
   spilledM3: number;
 }
 
-function recipe({ housing, hasSensor, isDuplex, pumpM3S }: ChangeTask): ServiceStepId[] {
-  const cut: ServiceStepId[] = isDuplex ? ["switchOver"] : ["stopConsumer", "shutValve"];
-  const sensor = (step: ServiceStepId): ServiceStepId[] => (hasSensor ? [step] : []);
-  const refill: ServiceStepId = pumpM3S === null ? "handFill" : "prime";
-  const out: ServiceStepId[] = [
-    "openHatch",
+function recipe({
+  housing,
+  hasSensor,
+  hasBowl,
+  hasHatch,
+  heldBy,
+  isDuplex,
+  pumpM3S,
+}: ChangeTask): ServiceStepId[] {
+  const where = (holds: boolean, ...steps: ServiceStepId[]) => (holds ? steps : []);
+  const isHeldBy = (what: ChangeTask["heldBy"]) => !isDuplex && heldBy === what;
+  const isByPump = pumpM3S !== null;
+  const isSpun = housing === "spinOn";
+  return [
+    ...where(hasHatch, "openHatch"),
     "layOut",
-    ...cut,
+    isDuplex ? "switchOver" : "stopConsumer",
+    ...where(isHeldBy("valve"), "shutValve"),
+    ...where(isHeldBy("pinch"), "holdBack"),
     "cupUnder",
-    "openVent",
-    "drainBowl",
-    ...sensor("unplugSensor"),
+    ...where(hasBowl, "openVent", "drainBowl"),
+    ...where(hasSensor, "unplugSensor"),
+    ...where(isSpun, "spinOff", "cleanSeat"),
+    ...where(isSpun && hasBowl, "moveBowl", "newSeal"),
+    ...where(isSpun, "newSeal", "spinOn"),
+    ...where(!isSpun, "liftLid", "liftElement", "cleanSeat", "newSeal"),
+    ...where(!isSpun && isByPump, "setLid"),
+    ...where(!isSpun && !isByPump, "handFill", "setLid"),
+    ...where(hasSensor, "plugSensor"),
+    ...where(hasBowl, "shutDrain"),
+    ...where(isHeldBy("valve"), "openValve"),
+    ...where(isByPump, "prime"),
+    ...where(isSpun && !isByPump, "handFill"),
+    ...where(hasBowl, "shutVent"),
+    "wipeLook",
+    "idle",
+    "writeDown",
+    ...where(hasHatch, "closeHatch"),
   ];
-  const back: ServiceStepId[] = [...sensor("plugSensor"), "shutDrain"];
-  const middle: ServiceStepId[] =
-    housing === "spinOn"
-      ? ["spinOff", "cleanSeat", "moveBowl", "newSeal", "newSeal", "spinOn", ...back, refill]
-      : [
-          "liftLid",
-          "liftElement",
-          "cleanSeat",
-          "newSeal",
-          ...(pumpM3S === null ? [refill, "setLid" as const, ...back] : ["setLid" as const, ...back, refill]),
-        ];
-  return [...out, ...middle, "shutVent", "wipeLook", "idle", "writeDown", "closeHatch"];
 }
 
 /** What a step takes where nothing is in the hand's way; of what is poured or drained, by its volume. */

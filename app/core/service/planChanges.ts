@@ -4,11 +4,13 @@ import { bodySizeOf } from "../boards/envelope";
 import type { LineUpSolver } from "../hydraulics/solve";
 import { judgeLineUp, type LineUpVerdict } from "../hydraulics/worst";
 import { isFiltering, isPushing, isValve } from "../kinds/families";
+import { hasBowl } from "../kinds/filtering";
 import { kindOf } from "../kinds/index";
 import type { Body } from "../kinds/kind";
 import { freeFlowM3S } from "../kinds/pumping";
 import type { Id } from "../kinds/record";
-import type { Conditions } from "../plan/types";
+import { goesByRoad } from "../plan/road";
+import type { Conditions, Job } from "../plan/types";
 import { neighbourSettings, settingOf } from "../plan/valves";
 import { type Change, cupFor, elementChange, type Served } from "./elementChange";
 
@@ -17,6 +19,9 @@ type Room = Body["room"][number]["use"];
 export interface PlanChange {
   part: Served;
   change: Change;
+  /** The valve before it that keeps its tank back, and what it feeds, where the plan has them. */
+  valveId: Id | null;
+  consumerId: Id | null;
   isDuplex: boolean;
   /** It hangs on a board, so that its rooms are known. */
   board: string | null;
@@ -73,12 +78,15 @@ function blockedRooms(judged: BoardJudged, id: Id): Set<Room> {
 /**
  * @param conditions at which the line-ups are judged
  * @param boards the boards as they hang
+ * @param kind of the job: on the road nothing is behind a hatch unless the plan has a cover before it
  */
 export function planChanges(
   solver: LineUpSolver,
   conditions: Conditions,
   boards: readonly BoardJudged[],
+  kind: Job["kind"],
 ): PlanChange[] {
+  const isRoad = goesByRoad(kind);
   const { plan } = solver.network;
   const verdicts = plan.lineUps.map((lineUp) => judgeLineUp(solver, lineUp, conditions));
   const pumps = plan.parts.filter(isPushing);
@@ -91,22 +99,43 @@ export function planChanges(
         return at >= 0 && at < own;
       }),
     );
+  const valves = new Set(plan.parts.filter(isValve).map(({ id }) => id));
+  /** Before a filter on its feed: the nearest valve, whether fuel stands over it, and what it feeds. */
+  const before = (id: Id) => {
+    for (const { way } of verdicts) {
+      const feed = way?.stations.filter(({ side }) => side === "feed") ?? [];
+      const own = feed.findIndex((station) => station.id === id);
+      if (!way || own < 0) continue;
+      const shuts = feed.slice(0, own).filter((station) => valves.has(station.id));
+      const [tank] = feed;
+      return {
+        valveId: shuts.at(-1)?.id ?? null,
+        consumerId: way.consumer?.id ?? null,
+        isUnder: (tank?.zM ?? Infinity) > (feed[own]?.zM ?? 0),
+      };
+    }
+    return { valveId: null, consumerId: null, isUnder: true };
+  };
   return plan.parts.filter(isFiltering).flatMap((part): PlanChange[] => {
     if (part.kind !== "filter" && part.kind !== "pumpFilterUnit") return [];
     const judged = boards.find(({ layout }) => layout.parts.some(({ id }) => id === part.id));
     const cup = kindOf(part).body.room.find(({ use }) => use === "drainCup");
     const isDuplex = isSpared(solver, conditions, verdicts, part.id);
     const free = Math.max(0, ...pushing(part.id).map(({ curve }) => freeFlowM3S(curve)));
+    const { valveId, consumerId, isUnder } = before(part.id);
     const change = elementChange({
       heldM3: part.volumeM3,
       housing: part.housing ?? "spinOn",
       hasSensor: part.sensorHeldM3 !== undefined,
+      hasBowl: hasBowl(part, isRoad),
+      hasHatch: !isRoad || plan.covers?.some(({ hides }) => hides.includes(part.id)) === true,
+      heldBy: valveId !== null ? "valve" : isUnder ? "pinch" : "height",
       isDuplex,
       pumpM3S: free > 0 ? free : null,
       blocked: judged ? blockedRooms(judged, part.id) : new Set(),
       // Of a generic size it is not said that it spills.
       cupM3: judged && cup && part.size ? cupFor(bodySizeOf(part), cup.clearM) : null,
     });
-    return [{ part, change, isDuplex, board: judged?.layout.board.name ?? null }];
+    return [{ part, change, valveId, consumerId, isDuplex, board: judged?.layout.board.name ?? null }];
   });
 }

@@ -13,6 +13,9 @@ const task: ChangeTask = {
   heldM3: 450 * ML,
   housing: "spinOn",
   hasSensor: true,
+  hasBowl: true,
+  hasHatch: true,
+  heldBy: "valve",
   isDuplex: true,
   pumpM3S: 30 * ML,
   blocked: new Set(),
@@ -92,7 +95,7 @@ describe("the changes of a plan", () => {
     const { job } = JSON.parse(readFileSync(`demo/${name}.keel.json`, "utf8")) as { job: Job };
     const plan = currentPlan(job);
     const solver = new LineUpSolver(buildNetwork(job));
-    return planChanges(solver, plan.conditions, boardsJudged(job, plan));
+    return planChanges(solver, plan.conditions, boardsJudged(job, plan), job.kind);
   };
   test("Marram changes its first separator while it runs on the second, its secondary not; the cups are out of reach", () => {
     const found = new Map(changes("marram").map((one) => [one.part.id, one]));

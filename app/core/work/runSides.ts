@@ -9,9 +9,12 @@ export function runSides(solver: LineUpSolver, { lineUps }: Plan, conditions: Co
   const sides = new Map<Id, Side>();
   for (const lineUp of lineUps) {
     const solved = solver.solve(lineUp, conditions);
-    const way = solved.outcome === "solved" ? fuelWay(solved) : null;
-    if (!way?.consumer) continue;
-    for (const { id, kind, side } of way.legs) if (kind === "run" && !sides.has(id)) sides.set(id, side);
+    if (solved.outcome !== "solved") continue;
+    for (const { part } of solved.network.engines) {
+      const way = fuelWay(solved, part.id);
+      if (way?.consumer?.id !== part.id) continue;
+      for (const { id, kind, side } of way.legs) if (kind === "run" && !sides.has(id)) sides.set(id, side);
+    }
   }
   return sides;
 }

@@ -23,7 +23,7 @@ export function FilterCard() {
   const { job, plan, solver, lineUp } = useJob();
   const say = useTrade();
   const changes = useMemo(
-    () => planChanges(solver, plan.conditions, boardsJudged(job, plan)),
+    () => planChanges(solver, plan.conditions, boardsJudged(job, plan), job.kind),
     [solver, plan, job],
   );
   const [partId, setPart] = useState(changes[0]?.part.id);

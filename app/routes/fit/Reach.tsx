@@ -41,7 +41,7 @@ export function Reach() {
   const { job, plan, solver, select } = useJob();
   const trade = useTrade();
   const changes = useMemo(
-    () => planChanges(solver, plan.conditions, boardsJudged(job, plan)),
+    () => planChanges(solver, plan.conditions, boardsJudged(job, plan), job.kind),
     [job, plan, solver],
   );
   const longest = Math.max(GOOD_CHANGE_S * 1.15, ...changes.map(({ change }) => change.seconds));

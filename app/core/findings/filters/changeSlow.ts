@@ -15,7 +15,7 @@ export const changeSlow = rule({
   judge: (context) =>
     judgedBoards(context).length === 0
       ? []
-      : planChanges(context.solver, context.plan.conditions, judgedBoards(context)).flatMap(
+      : planChanges(context.solver, context.plan.conditions, judgedBoards(context), context.job.kind).flatMap(
           ({ part, change, board }) => {
             // Where it hangs on nothing nobody knows what is round it.
             if (board === null || (change.seconds <= GOOD_CHANGE_S && change.spilledM3 === 0)) return [];
