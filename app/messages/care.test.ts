@@ -28,6 +28,8 @@ function trend(loadings: readonly number[], by: "days" | "hours" = "days"): Gaug
     gaugeId: "g",
     filter,
     by,
+    limitPa: 20_000,
+    lastPa: 9000,
     target: 4,
     points,
     weighed: weighedTrend(points, 4, 0.9),

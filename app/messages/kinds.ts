@@ -230,7 +230,10 @@ const words: { [K in PartKind]: KindWords<PartOf<K>> } = {
     name: "gauge",
     adds: "Vacuum gauge",
 
-    fields: { measures: { label: "It reads", options: { vacuum: "vacuum", pressure: "pressure" } } },
+    fields: {
+      measures: { label: "It reads", options: { vacuum: "vacuum", pressure: "pressure" } },
+      changeAtPa: "Change the element at",
+    },
   },
   thermometer: { name: "thermometer", fields: {} },
   samplingTap: { name: "sampling tap", fields: {} },

@@ -8,6 +8,8 @@ export const trendReportSchema = z.strictObject({
   filter: z.string(),
   element: z.string().nullable(),
   by: z.enum(["hours", "days", "litres"]),
+  limitPa: z.number(),
+  lastPa: z.number(),
   target: z.number(),
   points: z.array(
     z.strictObject({

@@ -32,9 +32,14 @@ describe("what is due on Marram", () => {
   test("stands by its day, what has none last", () => {
     const days = due.map(({ on }) => on ?? "9999");
     expect(days).toEqual([...days].sort());
-    expect(due.find(({ id }) => id === "elSep1:trend")?.on).toBe("2026-12-15");
-    expect(due.find(({ id }) => id === "portWing:sample")).toMatchObject({
+    expect(due.find(({ id }) => id === "elSep1:trend")?.on).toBe("2026-12-20");
+    // Twice a year after a clean jar; after one with a layer of water within two weeks, until two are clear.
+    expect(due.find(({ id }) => id === "stbdWing:sample")).toMatchObject({
       on: "2026-11-03",
+      last: "2026-05-03",
+    });
+    expect(due.find(({ id }) => id === "portWing:sample")).toMatchObject({
+      on: "2026-05-13",
       last: "2026-05-03",
     });
   });

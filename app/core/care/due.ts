@@ -10,6 +10,7 @@ import type { Id } from "../kinds/record";
 import type { Network } from "../network/network";
 import type { Job } from "../plan/types";
 import { dayOf, type GaugeTrend } from "./gaugeTrend";
+import { isCuring, NEXT_JAR_DAYS } from "./jar";
 
 /** Common practice, no source: the maker's interval, or the shop's own, goes first. */
 export const commonMonths = { elementYear: 12, sample: 6, bowl: 1, joints: 12 } as const;
@@ -165,17 +166,27 @@ export function dueOf(
       ? make(`${part.id}:bowl`, "bowl", part.id, [])
       : [],
   );
-  const byReadings = trends.flatMap((trend): Due[] => {
+  /** The day that a limit was read on, else the earliest that the readings tell; by the engine's pace where they go by its hours. */
+  const dueDay = (trend: GaugeTrend): string | null => {
+    const lastPoint = trend.points.at(-1);
+    if (lastPoint && trend.lastPa >= trend.limitPa) return lastPoint.at.slice(0, 10);
     const earliest = trend.weighed?.earliest;
-    if (earliest === null || earliest === undefined) return [];
+    if (earliest === null || earliest === undefined) return null;
     const day = dayOf(trend, earliest);
-    if (!day) return [];
+    if (day) return dayText(day);
+    if (trend.by !== "hours" || !pace?.hoursADay) return null;
+    const ahead = Math.max(0, (earliest - pace.lastH) / pace.hoursADay);
+    return dayText(new Date(Date.parse(pace.lastOn) + ahead * DAY_MS));
+  };
+  const byReadings = trends.flatMap((trend): Due[] => {
+    const day = dueDay(trend);
+    if (day === null) return [];
     return [
       {
         id: `${trend.filter.element?.id}:trend`,
         kind: "elementTrend",
         ofId: trend.filter.id,
-        on: dayText(day),
+        on: day,
         last: trend.points.at(-1)?.at.slice(0, 10) ?? null,
         every: { basis: "own" },
       },
@@ -184,14 +195,22 @@ export function dueOf(
   const drawn = new Set([...plan.runs, ...plan.joints].flatMap(({ from, to }) => [from.part, to.part]));
   const samples = job.tanks
     .filter(({ id }) => drawn.has(id))
-    .flatMap(({ id }) =>
-      make(
+    .flatMap(({ id }) => {
+      const own = entriesOf(book, "sample").filter(({ tankId }) => tankId === id);
+      const due = make(
         `${id}:sample`,
         "sample",
         id,
-        entriesOf(book, "sample").flatMap(({ tankId, at }) => (tankId === id ? [at] : [])),
-      ),
-    );
+        own.map(({ at }) => at),
+      );
+      if (!isCuring(own)) return due;
+      const soon = (day: string) => dayText(new Date(Date.parse(day) + NEXT_JAR_DAYS * DAY_MS));
+      return due.map((one) => ({
+        ...one,
+        on: one.last === null ? one.on : soon(one.last),
+        every: { basis: "common" as const },
+      }));
+    });
   const looks = entriesOf(book, "leakCheck").filter(({ planId }) => planId === plan.id);
   const joints =
     plan.runs.length > 0

@@ -9,6 +9,7 @@ import { buildNetwork } from "../network/network";
 import { currentPlan } from "../plan/ports";
 import type { Job } from "../plan/types";
 import { gaugeTrend, trendReport } from "./gaugeTrend";
+import { loadingFromReading } from "./loadingFromReading";
 
 const { job } = JSON.parse(readFileSync("demo/marram.keel.json", "utf8")) as { job: Job };
 const plan = currentPlan(job);
@@ -53,9 +54,15 @@ describe("readings of a gauge", () => {
       expect(x).toBeCloseTo(days[i] as number, 6);
       expect(loading).toBeCloseTo(grown(days[i] as number), 2);
     });
-    // A straight growth: the cake's law says 4 at day (4 - 1.1)/0.012.
+    // A straight growth: the cake's law says when it is at what the limit is, found by bisection on the plan itself.
     const cake = trend?.weighed?.fits.find(({ order }) => order === 0)?.trend;
-    expect(cake?.due).toBeCloseTo((4 - 1.1) / 0.012, -1);
+    const { conditions } = book.at(-1)!;
+    const lineUp = plan.lineUps.find(({ id }) => id === book.at(-1)!.lineUpId)!;
+    const limit = loadingFromReading(network, lineUp, conditions, "vacuum", 20_000);
+    if (limit.outcome !== "loading") throw new Error(limit.outcome);
+    expect(trend?.limitPa).toBe(20_000);
+    expect(trend?.target).toBeCloseTo(limit.loading, 1);
+    expect(cake?.due).toBeCloseTo((limit.loading - 1.1) / 0.012, -1);
     expect(trend?.weighed?.earliest ?? Infinity).toBeLessThan(cake?.due ?? 0);
   });
 
@@ -65,6 +72,20 @@ describe("readings of a gauge", () => {
     expect(points.map(({ entryId }) => entryId)).toEqual(["a", "b", "c"]);
     expect(points[0]?.loading).toBeCloseTo(0.8, 2);
     for (const { plusMinus } of points) expect(plusMinus).toBeGreaterThan(0.01);
+  });
+
+  test("are held against the limit that the user typed, in place of the common one", () => {
+    const own = structuredClone(job);
+    const gauge = currentPlan(own).parts.find(({ id }) => id === "vacuum");
+    if (gauge?.kind !== "gauge") throw new Error("no gauge");
+    gauge.changeAtPa = 12_000;
+    const book = days.map((day, i) => reading(`r${i}`, day, grown(day)));
+    const [strict, common] = [
+      gaugeTrend(buildNetwork(own), book, "vacuum")!,
+      gaugeTrend(network, book, "vacuum")!,
+    ];
+    expect(strict.limitPa).toBe(12_000);
+    expect(strict.weighed!.due!).toBeLessThan(common.weighed!.due!);
   });
 
   test("go by engine hours where every one has them", () => {
@@ -144,7 +165,7 @@ describe("readings of a gauge", () => {
     expect(gaugeTrend(network, steady, "vacuum")?.changedAt).toBeNull();
     const trend = gaugeTrend(network, bad, "vacuum");
     expect(trend?.changedAt).toBeCloseTo(80, 6);
-    expect(trend!.weighed!.due!).toBeLessThan(140);
+    expect(trend!.weighed!.due!).toBeLessThan(1.1 * (60 + (trend!.target - slow(60)) / 0.04));
     expect(gaugeTrend(network, steady, "vacuum")!.weighed!.due!).toBeGreaterThan(400);
   });
 

@@ -10,6 +10,7 @@ import { gaugeAtPort } from "../hydraulics/derive";
 import { fuelWay } from "../hydraulics/route";
 import { LineUpSolver } from "../hydraulics/solve";
 import type { Filter } from "../kinds/filter";
+import type { Gauge } from "../kinds/gauge";
 import type { Id } from "../kinds/record";
 import type { Network } from "../network/network";
 import type { LineUp } from "../plan/types";
@@ -25,6 +26,11 @@ const LEAST_LOADING = 0.05;
 export const TREND_SHARE = 0.9;
 const DAY_MS = 86_400_000;
 
+/** A filter is changed at this on its gauge, 6 inHg, until the user's own limit is typed. Common practice, no source. */
+export const COMMON_LIMIT_PA = 20_000;
+export const limitOf = (gauge: Pick<Gauge, "changeAtPa"> | null): number =>
+  gauge?.changeAtPa ?? COMMON_LIMIT_PA;
+
 export interface TrendPoint extends LoadingPoint {
   entryId: Id;
   at: string;
@@ -39,6 +45,11 @@ export interface GaugeTrend {
   filter: Filter;
   /** Engine hours where every reading has them, else days from the first; litres through the filter where they are asked for. */
   by: TrendBy;
+  /** The vacuum at which the element is changed, Pa under the air: the one limit of the gauge. */
+  limitPa: number;
+  /** The last reading, Pa under the air. */
+  lastPa: number;
+  /** What the limit is of a clean element's restriction; the maker's where the limit is met by a clean one. */
   target: number;
   points: TrendPoint[];
   /** Of what is left of the readings since the pace changed. Null with fewer than three, or all at one place. */
@@ -118,6 +129,8 @@ export function gaugeTrend(network: Network, book: Book, gaugeId: Id, asked?: Tr
   const own = found.filter(({ entry, slope }) => slope.filter.id === filter.id && entry.at >= fitted);
   const first = own[0]?.entry;
   if (!first) return null;
+  const gauge = plan.parts.find(({ id }) => id === gaugeId);
+  const limitPa = limitOf(gauge?.kind === "gauge" ? gauge : null);
   const hasHours = own.every(({ entry }) => entry.engineH !== undefined);
   const by = asked === "days" || !hasHours ? "days" : (asked ?? "hours");
   // Between two readings fuel passed as it did at the later one.
@@ -142,6 +155,9 @@ export function gaugeTrend(network: Network, book: Book, gaugeId: Id, asked?: Tr
   const outlier = outlierIn(all);
   const points = all.map((point, i) => ({ ...point, isOutlier: i === outlier }));
   const sound = points.filter(({ isOutlier }) => !isOutlier);
+  // What the hoses take and a clean element shows is under the limit; what is left of it is the filter's.
+  const atLimit = 1 + (limitPa - last.slope.cleanPa) / last.slope.perLoadingPa;
+  const target = atLimit > 1 ? atLimit : filter.changeLoading;
   const change = changeIn(sound);
   // The fit since the change, from the last reading before it on, as soon as there are enough.
   const since = change === null ? sound : sound.slice(change - 1);
@@ -149,9 +165,11 @@ export function gaugeTrend(network: Network, book: Book, gaugeId: Id, asked?: Tr
     gaugeId,
     filter,
     by,
-    target: filter.changeLoading,
+    limitPa,
+    lastPa: last.entry.vacuumPa,
+    target,
     points,
-    weighed: weighedTrend(since.length >= 3 ? since : sound, filter.changeLoading, TREND_SHARE),
+    weighed: weighedTrend(since.length >= 3 ? since : sound, target, TREND_SHARE),
     changedAt: change === null ? null : (sound[change]?.x ?? null),
   };
 }
@@ -186,6 +204,8 @@ export function trendReport(trend: GaugeTrend) {
     filter: trend.filter.id,
     element: trend.filter.element?.id ?? null,
     by: trend.by,
+    limitPa: trend.limitPa,
+    lastPa: trend.lastPa,
     target: trend.target,
     points: trend.points.map(({ at, x, loading, plusMinus, isOutlier }) => ({
       at,

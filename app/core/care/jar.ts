@@ -19,6 +19,31 @@ export function judgeJar({ looks }: Pick<Sample, "looks">): JarVerdict {
   return hadWater || last.colour === "dark" ? "stripAndPolish" : "clean";
 }
 
+export type JarSign = "growth" | "emulsion" | "water" | "haze";
+
+/** Everything that a jar shows and that has a cure of its own, the worst first; free water though the haze above it has cleared. */
+export function jarSigns(sample: Pick<Sample, "looks">): JarSign[] {
+  const verdict = judgeJar(sample);
+  const last = sample.looks.reduce((latest, look) => (look.afterH >= latest.afterH ? look : latest));
+  const isEmulsion = last.haze !== "clear" && last.afterH >= HAZE_STAYS_H;
+  const signs: Record<JarSign, boolean> = {
+    growth: verdict === "growth",
+    emulsion: isEmulsion,
+    // What has parted is under the fuel to stay.
+    water: !isEmulsion && sample.looks.some(({ water }) => water === "layer"),
+    haze: verdict === "waitAndLook",
+  };
+  return (Object.keys(signs) as JarSign[]).filter((sign) => signs[sign]);
+}
+
+/** Days after a jar that was not clean until the next one: a cure is done when two in a row are clear. Common practice, no source. */
+export const NEXT_JAR_DAYS = 10;
+const CLEAR_IN_A_ROW = 2;
+
+/** Whether the last jars of a tank say that it is being cured: one of the last two was not clean. */
+export const isCuring = (samples: readonly Pick<Sample, "looks">[]): boolean =>
+  samples.slice(-CLEAR_IN_A_ROW).some((one) => judgeJar(one) !== "clean");
+
 /** Fresh water, for the densities of a tank: 998 kg/m3 at 20 degC (handbook). */
 export const WATER_KG_M3 = 998;
 

@@ -436,7 +436,7 @@ describe("a sample of what a line-up feeds from", () => {
     expect(found({ growth: "specks" })?.lineUpIds).not.toContain("runDay");
     expect(found({ haze: "opaque", afterH: 30 })).toMatchObject({
       grade: "stop",
-      values: { verdict: "emulsion" },
+      values: { sign: "emulsion" },
     });
     expect(found({ haze: "hazy" })).toMatchObject({ grade: "watch" });
     expect(found({})).toBeUndefined();
@@ -527,6 +527,7 @@ test("the demo job carries what it is meant to and nothing else", () => {
     "mend filterTooSmall",
     "mend suctionClean",
     "mend tankLine",
+    "mend fuelFouled",
     "mend hoseFound",
     "mend boardClash",
     "mend boardClash",

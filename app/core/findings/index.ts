@@ -14,8 +14,10 @@ import { elementMissing } from "./filters/elementMissing";
 import { filterStaging } from "./filters/filterStaging";
 import { filterTooSmall } from "./filters/filterTooSmall";
 import { flowGuessed } from "./filters/flowGuessed";
+import { gaugeOverLimit } from "./filters/gaugeOverLimit";
 import { gaugePlace } from "./filters/gaugePlace";
-import { sensorLate } from "./filters/sensorLate";
+import { pumpUnscreened } from "./filters/pumpUnscreened";
+import { sensorLate, waterSensorHigh } from "./filters/sensorLate";
 import { sparePorts } from "./filters/sparePorts";
 import { cannotHold } from "./flow/cannotHold";
 import { feedPressure } from "./flow/feedPressure";
@@ -159,6 +161,9 @@ const all = {
   neverUsed,
   openPorts,
   sensorLate,
+  waterSensorHigh,
+  pumpUnscreened,
+  gaugeOverLimit,
   flowGuessed,
   runDownCut,
   bulkheadReach,

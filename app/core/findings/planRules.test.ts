@@ -3,6 +3,7 @@ import { describe, expect, test } from "@jest/globals";
 import type { BookEntry } from "../book/entries";
 import type { Command } from "../edit/command";
 import { applyCommand } from "../edit/commands";
+import { startJob } from "../edit/starters";
 import type { Engine, PlanPart } from "../kinds/index";
 import { currentPlan } from "../plan/ports";
 import type { Job, Run, Tank } from "../plan/types";
@@ -956,9 +957,8 @@ describe("rules of parts, heaters and circuits: each on a plan that fails it and
     const codes = petrolCodes(job);
     expect(codes).toEqual(expect.arrayContaining(["openingNotAtTop", "pumpFarFromEngine", "noAntiSiphon"]));
     expect(of(truck(), "petrol")).toBeUndefined();
-    // Nothing but its electric pump could bleed it; a bulb does.
-    expect(codes).toContain("bledByPump");
-    expect(petrolCodes(change(job, ...placed("bulb", "squeeze", "r2")))).not.toContain("bledByPump");
+    // A pump at the engine or in the tank primes itself at the key or by cranking: no bulb is asked for.
+    expect(new Set(codes)).toEqual(new Set(["openingNotAtTop", "pumpFarFromEngine", "noAntiSiphon"]));
     const near = change(
       job,
       ...placed("antiSiphon", "as", "r2"),
@@ -969,6 +969,61 @@ describe("rules of parts, heaters and circuits: each on a plan that fails it and
     expect(left).not.toContain("pumpFarFromEngine");
     const off = change(job, { name: "setConsumer", lineUpId: "run", consumerId: "engine", state: "stopped" });
     expect(petrolCodes(off)).toContain("pumpWithoutEngine");
+  });
+});
+
+describe("filters and their gauge", () => {
+  const marram = () => (JSON.parse(readFileSync("demo/marram.keel.json", "utf8")) as { job: Job }).job;
+  const vacuumEntry = (vacuumPa: number, at: string): BookEntry => ({
+    kind: "vacuum",
+    id: `v${at}`,
+    at: `${at}T09:00:00Z`,
+    planId: currentPlan(marram()).id,
+    planHash: "0",
+    gaugeId: "vacuum",
+    lineUpId: "runPort",
+    vacuumPa,
+    note: "",
+    conditions: currentPlan(marram()).conditions,
+  });
+  const over = (job: Job, ...book: BookEntry[]) =>
+    findingsOf(job, book).find(({ rule }) => rule === "gaugeOverLimit");
+
+  test("a last reading over the limit is a Mend at the filter; under it, of an older element, or under the user's own it is none", () => {
+    const fitted = part("sep1", { element: { id: "elSep1", fittedOn: "2026-03-01" } });
+    const job = change(marram(), fitted);
+    expect(over(job, vacuumEntry(27_500, "2026-08-01"))).toMatchObject({
+      grade: "mend",
+      ids: ["sep1", "vacuum"],
+      values: { readPa: 27_500, limitPa: 20_000 },
+    });
+    expect(over(job, vacuumEntry(27_500, "2026-08-01"), vacuumEntry(9000, "2026-08-02"))).toBeUndefined();
+    expect(over(job, vacuumEntry(27_500, "2026-02-01"))).toBeUndefined();
+    const own = change(job, part("vacuum", { changeAtPa: 30_000 }));
+    expect(over(own, vacuumEntry(27_500, "2026-08-01"))).toBeUndefined();
+    expect(over(own, vacuumEntry(30_000, "2026-08-01"))).toBeDefined();
+  });
+
+  test("a sensor that warns when most of its bowl is water is told, one low in it is not", () => {
+    const high = change(marram(), part("sep1", { volumeM3: 0.0011, sensorHeldM3: 0.0009 }));
+    expect(of(high, "waterSensorHigh")).toMatchObject({ grade: "watch", ids: ["sep1"], figure: 0.0009 });
+    expect(of(change(high, part("sep1", { sensorHeldM3: 0.0002 })), "waterSensorHigh")).toBeUndefined();
+  });
+
+  test("a pump that draws from a sump with nothing before it is told; a tube from the top, or a filter before it, is none", () => {
+    const bare = startJob("s", "S", "oneTank");
+    const [tank] = bare.tanks;
+    const filter = currentPlan(bare).parts.find(({ kind }) => kind === "filter")!;
+    const made = (fitting: "sump" | "tube") =>
+      change(bare, {
+        name: "editTank",
+        id: tank!.id,
+        change: { ports: tank!.ports.map((port) => (port.role === "outlet" ? { ...port, fitting } : port)) },
+      });
+    const without = (job: Job) => change(job, { name: "removePart", id: filter.id });
+    expect(of(without(made("sump")), "pumpUnscreened")).toMatchObject({ grade: "mend" });
+    expect(of(made("sump"), "pumpUnscreened")).toBeUndefined();
+    expect(of(without(made("tube")), "pumpUnscreened")).toBeUndefined();
   });
 });
 

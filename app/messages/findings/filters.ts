@@ -26,6 +26,9 @@ export const filters: Sentences<
   | "elementMissing"
   | "sparePorts"
   | "sensorLate"
+  | "waterSensorHigh"
+  | "pumpUnscreened"
+  | "gaugeOverLimit"
   | "gaugePlace"
   | "flowGuessed"
   | "bulbPlace"
@@ -53,6 +56,24 @@ export const filters: Sentences<
       : `${formatNumber(v.micron)} micron.`,
     "A fine medium first blocks first; on the suction side it costs vacuum, after a pump water is sheared finer.",
     "Coarse before fine along the flow, the finest where your school has it.",
+  ],
+  waterSensorHigh: (v, say) => [
+    `${v.part}: its sensor warns when ${say.pan(v.heldM3)} of the ${say.pan(v.volumeM3)} bowl are water`,
+    "It sits at the top of the bowl.",
+    "Water is carried on to the engine before it warns.",
+    "A sensor lower in the bowl, or a check of the figure on its sheet.",
+  ],
+  pumpUnscreened: (v) => [
+    `${v.part} draws from the bottom of ${v.tank} with nothing before it`,
+    "The screens of the factory's pickup went with it.",
+    "Dirt, and chips of the cut, go through the pump first.",
+    "A coarse filter or strainer before the pump.",
+  ],
+  gaugeOverLimit: (v, say) => [
+    `${v.part}: change its element now, ${v.gauge} read ${say.vacuum(v.readPa)}`,
+    `The limit is ${say.vacuum(v.limitPa)}.`,
+    "Over it the engine loses power, and the pump draws air through joints that hold otherwise.",
+    "Change the element, bleed, and read the gauge clean; a reading that stays is a hose, a valve or a mouth that is blocked.",
   ],
   elementMissing: (v) => [
     `${v.part} has no element`,

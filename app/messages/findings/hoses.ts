@@ -78,13 +78,6 @@ function petrolWords(v: ValuesOf<"petrol">, say: Say): Words {
         "A leak is pumped out with no engine to show it.",
         "A switch that runs the pump only as the engine turns.",
       ];
-    case "bledByPump":
-      return [
-        `${v.part} would have to run with the engine off to bleed it, with petrol`,
-        "No bulb stands on the way.",
-        "An electric pump that pushes petrol while nobody looks at the engine feeds any leak.",
-        "A bulb near the tank, arrow to the engine, with which it is bled by hand.",
-      ];
     case "noAntiSiphon":
       return [
         `${v.part} is fed with petrol over no anti-siphon valve`,

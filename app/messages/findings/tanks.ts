@@ -15,10 +15,11 @@ const holeUses: Record<HoleUse | "sump", string> = {
   sump: "sump's hole",
 };
 
-const jars: Record<ValuesOf<"fuelFouled">["verdict"], string> = {
+const jars: Record<ValuesOf<"fuelFouled">["sign"], string> = {
   growth: "growth in the jar",
   emulsion: "an emulsion in the jar",
-  waitAndLook: "haze in the jar",
+  water: "free water in the jar",
+  haze: "haze in the jar",
 };
 
 const cleanings: Record<SchoolChoice<"dirtyTank">, string> = {
@@ -256,12 +257,16 @@ export const tanks: Sentences<
   tankLine: tankLineWords,
   ventLow: ventWords,
   fuelFouled: (v, _, { school = "" }) => [
-    `${v.tank}: ${jars[v.verdict]}`,
+    `${v.tank}: ${jars[v.sign]}`,
     v.count > 0 ? `${counted(v.count, "line-up")} ${v.count === 1 ? "feeds" : "feed"} from it.` : "",
-    "What is in the jar is on its way to the filters, and through them to the injection system.",
-    v.verdict === "waitAndLook"
+    v.sign === "water"
+      ? "Water lies at the pickup's foot: it stops an engine, rusts the injection system and feeds growth."
+      : "What is in the jar is on its way to the filters, and through them to the injection system.",
+    v.sign === "haze"
       ? "Let the jar stand a day, look again, and write it down."
-      : `Do not run on it: ${cleanings[school.split(":")[1] as SchoolChoice<"dirtyTank">] ?? cleanings.stripWipePolish}, and take another sample.`,
+      : v.sign === "water"
+        ? "Draw it off at the lowest point until clear fuel comes, then polish; take another sample within two weeks, until two in a row are clear."
+        : `Do not run on it: ${cleanings[school.split(":")[1] as SchoolChoice<"dirtyTank">] ?? cleanings.stripWipePolish}, and take another sample.`,
   ],
   fuelWaxes: (v, say) => [
     `At ${say.temperature(v.coldestC)} the fuel waxes: its cloud point is ${say.temperature(v.cloudC)}`,

@@ -19,6 +19,8 @@ export const filterStaging = rule({
   place: "layout",
   judge: ({ job, plan, verdicts }) =>
     verdicts.flatMap(({ lineUp, way }) => {
+      const stood = new Set(job.plans.find(({ id }) => id === plan.basedOn)?.parts.map(({ id }) => id));
+      const keepsFactory = schoolOf(job.schools, "factoryFilter") === "kept";
       if (!way?.consumer || lineUp.purpose !== "run") return [];
       const school = schoolOf(job.schools, "finest");
       const feed = way.stations.filter(({ side }) => side === "feed");
@@ -38,7 +40,9 @@ export const filterStaging = rule({
         });
       return filters.flatMap(({ part, at }, i) => {
         const before = filters[i - 1];
-        if (before && finestMicron(before.part) < part.micron)
+        // The factory's own filter, kept as the last: coarser than what was put before it, and no fault.
+        const isKept = keepsFactory && i === filters.length - 1 && stood.has(part.id);
+        if (before && !isKept && finestMicron(before.part) < part.micron)
           return [found(part, "coarseAfterFine", before.part.name)];
         if (pumpAt < 0) return [];
         const isFine = finestMicron(part) <= FINE_MICRON;

@@ -45,3 +45,19 @@ export const sensorLate = rule({
     });
   },
 });
+
+/** A sensor that warns only when this much of its bowl is water sits too high: water is carried on before. Common practice, no source. */
+const WARNS_BY_SHARE = 0.5;
+
+export const waterSensorHigh = rule({
+  id: "waterSensorHigh",
+  practice: [50],
+  place: "layout",
+  judge: ({ plan }) =>
+    plan.parts.flatMap((part) => {
+      if (!isFiltering(part) || part.sensorHeldM3 === undefined) return [];
+      if (!(part.sensorHeldM3 > WARNS_BY_SHARE * part.volumeM3)) return [];
+      const { sensorHeldM3: heldM3, volumeM3 } = part;
+      return [onPart({ grade: "watch", part, values: { heldM3, volumeM3 }, figure: heldM3 })];
+    }),
+});

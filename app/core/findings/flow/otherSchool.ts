@@ -7,6 +7,7 @@ import type { FamilyId } from "../../ends/families";
 import type { PlanPart } from "../../kinds/index";
 import type { Job, Plan, SchoolMatter, Schools, TankPort } from "../../plan/types";
 import { rule } from "../rule";
+import { hasCrossover } from "./crossover";
 
 const isInTank = ({ kind }: PlanPart) => kind === "inTankPump";
 const isOnFrame = ({ kind }: PlanPart) => kind === "liftPump" || kind === "pumpFilterUnit";
@@ -36,9 +37,9 @@ const endsOf = (families: readonly FamilyId[]): Against => {
 };
 /** What must stand in the plan and does not: told at its first pump or filter. */
 const lacks =
-  (is: (part: PlanPart) => boolean): Against =>
+  (is: (part: PlanPart, plan: Plan) => boolean): Against =>
   ({ plan }) =>
-    plan.parts.length === 0 || plan.parts.some(is) ? [] : [plan.parts[0]?.id ?? ""];
+    plan.parts.length === 0 || plan.parts.some((part) => is(part, plan)) ? [] : [plan.parts[0]?.id ?? ""];
 
 const against: { [M in SchoolMatter]?: { [C in string]?: Against } } = {
   liftPump: {
@@ -52,7 +53,11 @@ const against: { [M in SchoolMatter]?: { [C in string]?: Against } } = {
   },
   primer: {
     bulb: lacks(({ kind }) => kind === "bulb"),
-    electricBypass: lacks((part) => part.kind === "primingPump" && part.off.kind === "bypass"),
+    // In the pump, or a valve beside it that is open in service.
+    electricBypass: lacks(
+      (part, plan) =>
+        part.kind === "primingPump" && (part.off.kind === "bypass" || hasCrossover(plan, part.id, null)),
+    ),
   },
   returnMouth: { jetOrSwirl: lacks(isJet) },
   factoryFilter: {

@@ -1,6 +1,10 @@
-/** Practice 16: an electric priming pump that is off in a running line-up and lets nothing past: it needs a bypass. Maker's or common practice. */
+/**
+ * Practice 16: an electric priming pump that is off in a running line-up, lets nothing past, and has nothing open beside
+ * it: it needs a bypass. Maker's or common practice.
+ */
 import { onPart } from "../onPart";
 import { rule } from "../rule";
+import { hasCrossover } from "./crossover";
 
 export const primingBlocks = rule({
   id: "primingBlocks",
@@ -11,9 +15,10 @@ export const primingBlocks = rule({
       if (part.kind !== "primingPump" || part.off.kind !== "blocked") return [];
       const lineUpIds = plan.lineUps
         .filter(
-          ({ pumps, consumers }) =>
-            pumps[part.id] !== "on" &&
-            network.engines.some(({ part: one }) => consumers[one.id] === "running"),
+          (lineUp) =>
+            lineUp.pumps[part.id] !== "on" &&
+            network.engines.some(({ part: one }) => lineUp.consumers[one.id] === "running") &&
+            !hasCrossover(plan, part.id, lineUp),
         )
         .map(({ id }) => id);
       if (lineUpIds.length === 0) return [];

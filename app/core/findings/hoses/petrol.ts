@@ -14,12 +14,7 @@ export const PUMP_NEAR_M = 12 * INCH_M;
 /** An opening this far under the top is not at the top. */
 const TOP_M = 0.02;
 
-type PetrolCode =
-  | "bledByPump"
-  | "openingNotAtTop"
-  | "pumpFarFromEngine"
-  | "pumpWithoutEngine"
-  | "noAntiSiphon";
+type PetrolCode = "openingNotAtTop" | "pumpFarFromEngine" | "pumpWithoutEngine" | "noAntiSiphon";
 
 export const petrol = rule({
   id: "petrol",
@@ -57,15 +52,6 @@ export const petrol = rule({
         .map(({ id }) => id);
       return lineUpIds.length > 0 ? [found(pump, "pumpWithoutEngine", lineUpIds)] : [];
     });
-    // Bled by an electric pump it would run with the engine off.
-    const byPump = verdicts.flatMap(({ lineUp, way }) => {
-      const stations = way?.stations.filter(({ side }) => side === "feed").map(({ id }) => id) ?? [];
-      const feeds = plan.parts.filter(({ id }) => stations.includes(id));
-      const pump = feeds.find(isPump);
-      return lineUp.purpose === "run" && pump && !feeds.some(({ kind }) => kind === "bulb")
-        ? [found(pump, "bledByPump", [lineUp.id])]
-        : [];
-    });
     const valves = new Set(plan.parts.filter(({ kind }) => kind === "antiSiphon").map(({ id }) => id));
     // Every line that feeds an engine needs one of its own, from whatever tank.
     const unguarded = engines.flatMap((engine) => {
@@ -80,7 +66,6 @@ export const petrol = rule({
       ...low.map((tank) => found(tank, "openingNotAtTop")),
       ...far.map((pump) => found(pump, "pumpFarFromEngine")),
       ...running,
-      ...byPump,
       ...unguarded,
     ];
   },

@@ -1,11 +1,18 @@
 /**
- * A jar from a tank that shows growth or an emulsion stops every line-up that feeds from it; haze is watched until it
- * has been looked at again. Common practice.
+ * A jar from a tank that shows growth or an emulsion stops every line-up that feeds from it; free water is to be taken
+ * out before it is drawn; haze is watched until it has been looked at again. Each has its own cure. Common practice.
  */
 import { entriesOf } from "../../book/entries";
-import { judgeJar } from "../../care/jar";
+import { type JarSign, jarSigns } from "../../care/jar";
 import { schoolOf } from "../../plan/types";
-import { rule } from "../rule";
+import { type Grade, rule } from "../rule";
+
+const grades: Readonly<Record<JarSign, Grade>> = {
+  growth: "stop",
+  emulsion: "stop",
+  water: "mend",
+  haze: "watch",
+};
 
 export const fuelFouled = rule({
   id: "fuelFouled",
@@ -14,22 +21,19 @@ export const fuelFouled = rule({
   judge: ({ job, book, verdicts }) =>
     job.tanks.flatMap((tank) => {
       const sample = entriesOf(book, "sample").findLast(({ tankId }) => tankId === tank.id);
-      const verdict = sample && judgeJar(sample);
-      if (verdict !== "growth" && verdict !== "emulsion" && verdict !== "waitAndLook") return [];
       const feeding = verdicts.filter(
         ({ lineUp, way }) => lineUp.purpose === "run" && way?.consumer && way.stations[0]?.id === tank.id,
       );
       const lineUpIds = [...new Set(feeding.map(({ lineUp }) => lineUp.id))];
-      return [
-        {
-          grade: verdict === "waitAndLook" ? ("watch" as const) : ("stop" as const),
-          ids: [tank.id],
-          lineUpIds,
-          basis: "common" as const,
-          school: `dirtyTank:${schoolOf(job.schools, "dirtyTank")}`,
-          values: { tank: tank.name, verdict, count: lineUpIds.length },
-          figure: null,
-        },
-      ];
+      return (sample ? jarSigns(sample) : []).map((sign) => ({
+        grade: grades[sign],
+        ids: [tank.id],
+        lineUpIds,
+        about: sign,
+        basis: "common" as const,
+        school: `dirtyTank:${schoolOf(job.schools, "dirtyTank")}`,
+        values: { tank: tank.name, sign, count: lineUpIds.length },
+        figure: null,
+      }));
     }),
 });
