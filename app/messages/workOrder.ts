@@ -36,6 +36,7 @@ export const verbTexts: Record<Verb, string> = {
   refasten: "Make fast again",
   drainTank: "Drain",
   drainBowl: "Drain the bowl of",
+  closeDrain: "Shut the drain of",
   undo: "Undo",
   cap: "Cap",
   unplug: "Unplug",
@@ -43,7 +44,9 @@ export const verbTexts: Record<Verb, string> = {
   blow: "Blow through the old hose",
   hoseOut: "Take out the hose",
   partOut: "Take out",
+  emptyTank: "See that nothing is left in",
   tankFitting: "Make the opening of",
+  swarf: "Deburr the opening and take the swarf out of",
   setTank: "Set in its place and strap down",
   cutHole: "Cut the hole",
   careEdge: "Seal or paint the edge of",
@@ -103,6 +106,11 @@ const cautions: Partial<Record<Verb, string>> = {
   partOut: "It is heavier full than it looks, and spills when it is turned.",
   tankFitting:
     "Never drill a tank that held petrol without a licensed cleaner. Clean round it, saw square, count the swarf out.",
+  emptyTank:
+    "Dip it, and look in with a lamp that is safe in vapour; what is there goes into closed cans first.",
+  swarf:
+    "With a magnet and a lint-free rag, never compressed air into the tank; every chip counted out: one lamed a pump.",
+  closeDrain: "Hand tight, dry, and looked at: a drain that was left open pumps the bilge or the road full.",
   setTank:
     "Two people or a hoist, the tank empty; straps or bolts by the maker's torque before a hose is joined: full, it is many times heavier.",
   checkIn: "Count against the order, every end started by hand, seals there; what is wrong is set apart.",
@@ -331,7 +339,7 @@ export function holdText({ fact, value }: Fact, name: (id: Id) => string): strin
     case "element":
       return `${name(id)} has no element on.`;
     case "bowl":
-      return `${name(id)} is not drained.`;
+      return value === "shut" ? `${name(id)}: its drain is open.` : `${name(id)} is not drained.`;
     case "plug":
       if (value === "taped") return `The loose plug of ${name(fact.slice(5))} is not taped.`;
       return value === "off"
@@ -366,7 +374,11 @@ export function holdText({ fact, value }: Fact, name: (id: Id) => string): strin
     case "stands":
       return `${name(id)} is not set and strapped down.`;
     case "fitting":
-      return `${name(id)}: its opening is not made.`;
+      return value === "made"
+        ? `${name(id)}: its opening is not made, or its swarf is still in the tank.`
+        : `${name(id)}: its opening is not cut.`;
+    case "empty":
+      return `Nobody saw that ${name(id)} is empty.`;
     case "lineUp":
       return value === "none" ? "A line-up is set already." : `The valves are not set for ${name(value)}.`;
     case "power":

@@ -7,6 +7,8 @@ const step = z.strictObject({
   id: text,
   verb: text,
   of: z.array(text),
+  /** Of the first of them, where it is done at one. */
+  port: z.string().optional(),
   place: text,
   needs: z.array(text),
   holds: z.array(text),

@@ -57,6 +57,9 @@ function isSameRun(job: Job, was: Run, run: Run, before: Plan, after: Plan): boo
   return length(after, run) <= length(before, was) + GREW_M;
 }
 
+/** Two bodies whose middles are nearer than this stand in each other. Common practice, no source. */
+const SAME_PLACE_M = 0.15;
+
 class Deriving implements StepMaker {
   readonly steps = new Map<string, WorkStep>();
   readonly found = new Map<string, string>();
@@ -256,9 +259,30 @@ class Deriving implements StepMaker {
       of: [ref.part],
       port: ref.port,
       place,
-      pre: [...this.safe(place), ...this.heldBack(plan, ref), at(`port.${key}`, "joined")],
+      pre: [
+        ...this.safe(place),
+        ...this.heldBack(plan, ref),
+        ...this.bowlsAt(plan, ref),
+        at(`port.${key}`, "joined"),
+      ],
       post: [at(`port.${key}`, "open")],
       litresM3,
+    });
+  }
+
+  /** A filter whose joint is opened, or a joint of what is screwed to it, is emptied by its drain first. */
+  private bowlsAt(plan: Plan, ref: PortRef): Fact[] {
+    const screwed = plan.joints.flatMap(({ from, to }) =>
+      from.part === ref.part ? [to.part] : to.part === ref.part ? [from.part] : [],
+    );
+    return [ref.part, ...screwed].flatMap((id) => {
+      const part = plan.parts.find((one) => one.id === id);
+      return part &&
+        isFiltering(part) &&
+        part.element &&
+        (part.kind === "filter" || part.kind === "pumpFilterUnit")
+        ? [this.drainBowl(plan, part)]
+        : [];
     });
   }
 
@@ -269,7 +293,7 @@ class Deriving implements StepMaker {
         (sum, { staysM3 }) => sum + staysM3,
         0,
       );
-      const isBlown = !this.job.fuel.grade.startsWith("petrol") && heldM3 >= WORTH_BLOWING_M3;
+      const isBlown = !this.isPetrol() && heldM3 >= WORTH_BLOWING_M3;
       if (isBlown || way.legs.length === 1) this.wayOut(plan, way, isBlown);
       else for (const leg of way.legs) this.wayOut(plan, { legs: [leg], through: [] }, false);
     }
@@ -407,7 +431,10 @@ class Deriving implements StepMaker {
     const { id } = part;
     const mounted = this.after.mounted?.[id];
     this.fact(`part.${id}`, wasThere ? "there" : "absent");
-    const pre = wasThere ? [at(`part.${id}`, "out")] : [at(`part.${id}`, "absent"), ...this.here(id)];
+    const pre = [
+      ...(wasThere ? [at(`part.${id}`, "out")] : [at(`part.${id}`, "absent"), ...this.here(id)]),
+      ...this.cleared(part),
+    ];
     if (mounted) {
       this.step("boardPart", id, { of: [id], place: "bench", pre, post: [at(`part.${id}`, "fixed")] });
       this.fact(`board.${mounted.boardId}`, "bench");
@@ -460,6 +487,18 @@ class Deriving implements StepMaker {
     }
   }
 
+  /** What stands where a part is to go is out first. What hangs on a board is put together on the bench, away from it. */
+  private cleared(part: Part): Fact[] {
+    if (!this.before || this.after.mounted?.[part.id]) return [];
+    return this.before.parts.flatMap((old) =>
+      old.id !== part.id &&
+      this.steps.has(`partOut:${old.id}`) &&
+      distanceM(old.position, part.position) < SAME_PLACE_M
+        ? [at(`part.${old.id}`, "out")]
+        : [],
+    );
+  }
+
   /** What hangs on a board is worked on in its place once that is up. */
   private onBoard(id: Id): Fact[] {
     const boardId = this.after.mounted?.[id]?.boardId;
@@ -482,16 +521,68 @@ class Deriving implements StepMaker {
     facts.push(at(`port.${key}`, "open"));
     if (this.isNewTank(ref.part)) {
       this.fact(`fitting.${key}`, "none");
-      this.step("tankFitting", key, {
-        of: [ref.part],
-        port: ref.port,
-        place: "tanks",
-        pre: this.guarded(),
-        post: [at(`fitting.${key}`, "made")],
-      });
-      facts.push(this.tankSet(ref.part, at(`fitting.${key}`, "made")));
-    }
+      const made = this.tankOpening(ref, []);
+      facts.push(this.tankSet(ref.part, made));
+    } else if (this.isNewOpening(ref)) facts.push(this.tankOpening(ref, this.emptiedToCut(ref)));
     return [...facts, ...this.owner(ref.part)];
+  }
+
+  /** An opening that is sawn or unblocked, its edge cleaned and its swarf taken out before anything is screwed to it. */
+  private tankOpening(ref: PortRef, emptied: readonly Fact[]): Fact {
+    const key = portKey(ref);
+    const fact = `fitting.${key}`;
+    const common = { of: [ref.part], port: ref.port, place: "tanks" };
+    this.fact(fact, "none");
+    this.step("tankFitting", key, {
+      ...common,
+      pre: [...this.guarded(), ...this.seenEmpty(ref), ...emptied],
+      post: [at(fact, "cut")],
+    });
+    this.step("swarf", key, { ...common, pre: [at(fact, "cut")], post: [at(fact, "made")] });
+    const fill = `fill:${ref.part}`;
+    if (emptied.length > 0 && this.steps.has(fill)) this.add(fill, { pre: [at(fact, "made")] });
+    return at(fact, "made");
+  }
+
+  /** A tank of which no plan before tells is looked into before it is opened low down, or for petrol anywhere. */
+  private seenEmpty(ref: PortRef): Fact[] {
+    if (!this.isNewTank(ref.part)) return [];
+    const port = this.tanks.get(ref.part)?.ports.find(({ id }) => id === ref.port);
+    const isLow = port?.fitting === "sump" || port?.fitting === "side";
+    if (!isLow && !this.isPetrol()) return [];
+    this.fact(`empty.${ref.part}`, "unknown");
+    this.step("emptyTank", ref.part, {
+      of: [ref.part],
+      place: "tanks",
+      pre: this.guarded(),
+      post: [at(`empty.${ref.part}`, "seen")],
+    });
+    return [at(`empty.${ref.part}`, "seen")];
+  }
+
+  private isPetrol(): boolean {
+    return this.job.fuel.grade.startsWith("petrol");
+  }
+
+  /** A port of a tank that was there, which nothing of the plan before was on. */
+  private isNewOpening({ part, port }: PortRef): boolean {
+    const { before } = this;
+    if (!before || !this.tanks.has(part) || !joins(before, part)) return false;
+    return ![...before.runs, ...before.joints].some(({ from, to }) =>
+      [from, to].some((one) => one.part === part && one.port === port),
+    );
+  }
+
+  /** No opening is cut with fuel over it: all of it goes before a floor is opened or where it is petrol, else what stands over the hole. */
+  private emptiedToCut({ part, port: portId }: PortRef): Fact[] {
+    const tank = this.tanks.get(part);
+    const port = tank?.ports.find(({ id }) => id === portId);
+    if (!tank || !port) return [];
+    const aboardM3 = this.before?.conditions.aboardM3[part] ?? 0;
+    const isAll = port.fitting === "sump" || this.isPetrol();
+    const stays = isAll ? 0 : volumeAtLevelM3(tank, Math.max(port.outside.zM, heightsOf(tank).lowM));
+    const overM3 = aboardM3 - Math.min(aboardM3, stays);
+    return overM3 < LITRE_M3 / 100 ? [] : [this.drainTank(tank, overM3)];
   }
 
   /** A tank or consumer that the plan before did not have. */
@@ -780,6 +871,14 @@ class Deriving implements StepMaker {
       });
     }
     for (const run of after.runs) if (!sameRun(run)) this.runIn(run);
+    for (const { id } of mine)
+      if (was.has(id) && this.steps.has(`drainBowl:${id}`))
+        this.step("closeDrain", id, {
+          of: [id],
+          place: this.placeOf(id),
+          pre: [at(`bowl.${id}`, "drained")],
+          post: [at(`bowl.${id}`, "shut")],
+        });
     for (const joint of after.joints) {
       if (sameJoint(joint)) continue;
       const bench = this.boardOf(joint.from, joint.to);
@@ -788,6 +887,10 @@ class Deriving implements StepMaker {
       this.add(`join:${portKey(joint.from)}`, { post: [at(`port.${portKey(joint.to)}`, "tight")] });
     }
     this.tankLines();
+    // Of a tank that is drained for one opening none is cut before.
+    for (const { id, verb, of } of this.steps.values())
+      if (verb === "tankFitting" && this.steps.has(`drainTank:${of[0]}`))
+        this.add(id, { pre: [at(`fuel.${of[0]}`, "drained")] });
     capOpen(this, job, after);
     openWindows(this, job, before, after);
     capOpen(this, job, after);

@@ -81,6 +81,7 @@ export function prove(maker: StepMaker, job: Job, before: Plan | null, after: Pl
     ...has("wire"),
     ...has("clip"),
     ...has("fill"),
+    ...has("closeDrain"),
     ...has("tankUp"),
     ...has("refasten"),
     ...has("engineIn"),
@@ -92,7 +93,7 @@ export function prove(maker: StepMaker, job: Job, before: Plan | null, after: Pl
   maker.step("batteryOn", "main", {
     of: [],
     place: "safe",
-    pre: [battery, ...made.filter(({ fact }) => /^(plug|wire|port|tank|fast|engine)/.test(fact))],
+    pre: [battery, ...made.filter(({ fact }) => /^(plug|wire|port|tank|fast|engine|bowl)/.test(fact))],
     post: [at("battery", "on")],
   });
   const touched = reached(

@@ -45,6 +45,7 @@ export function workReport(job: Job, book: Book, from: Id | undefined, people: n
         id,
         verb,
         of: port === undefined ? of : [...of, port],
+        ...(port !== undefined && { port }),
         place,
         needs,
         // Steps of its needs that are there for safety alone.

@@ -121,8 +121,28 @@ export function takeDown(maker: StepMaker, job: Job, before: Plan, after: Plan, 
   tankStep("handDown", [...maker.safe(place), ...light, ...first, ...out, at(fact, "up")], "loose");
   const then = fast.filter(({ isInReach }) => !isInReach).map((one) => off(one, [at(fact, "loose")]));
 
+  const hangsIn = (plan: Plan) => (part: Plan["parts"][number]) =>
+    part.kind === "inTankPump" &&
+    [...plan.joints, ...plan.runs].some(
+      ({ from, to }) =>
+        [from, to].some((one) => one.part === id) && [from, to].some((one) => one.part === part.id),
+    );
+  // A pump that hangs in it stays in it: its plug, on the tank's top, would tear.
+  const kept = after.parts.filter((part) => hangsIn(before)(part) && !maker.steps.has(`partOut:${part.id}`));
+  const unplugged = kept.map((part) => {
+    const plug = `plug.${part.id}`;
+    maker.fact(plug, "on");
+    const pre = [maker.batteryOff(), at(fact, "loose"), at(plug, "on")];
+    maker.step("unplug", part.id, { of: [part.id], place, pre, post: [at(plug, "off")] });
+    return at(plug, "off");
+  });
   const hoses = hosesOff(maker, job, before, after, id, at(fact, "loose"));
-  tankStep("tankDown", [at(fact, "loose"), ...then, ...hoses.opened], "down");
+  tankStep("tankDown", [at(fact, "loose"), ...then, ...unplugged, ...hoses.opened], "down");
+  // What hangs in it goes out and in through its top, where hands get at it only now.
+  for (const part of before.parts.filter(hangsIn(before)))
+    if (maker.steps.has(`partOut:${part.id}`)) maker.add(`partOut:${part.id}`, { pre: [at(fact, "down")] });
+  const hung = after.parts.filter((part) => hangsIn(after)(part) && maker.steps.has(`fixPart:${part.id}`));
+  for (const part of hung) maker.add(`fixPart:${part.id}`, { pre: [at(fact, "down")] });
   const unit = `unit.${id}`;
   maker.fact(unit, "shut");
   maker.step("unitOpen", id, {
@@ -132,7 +152,11 @@ export function takeDown(maker: StepMaker, job: Job, before: Plan, after: Plan, 
     post: [at(unit, "open")],
   });
   maker.step("unitShut", id, { of, place, pre: [at(unit, "open")], post: [at(unit, "resealed")] });
-  tankStep("handUp", [at(fact, "down"), at(unit, "resealed")], "raised");
+  tankStep(
+    "handUp",
+    [at(fact, "down"), at(unit, "resealed"), ...hung.map((part) => at(`part.${part.id}`, "fixed"))],
+    "raised",
+  );
 
   const on = (one: Fast, pre: Fact[]) => {
     maker.step("refasten", one.id, {
@@ -145,7 +169,13 @@ export function takeDown(maker: StepMaker, job: Job, before: Plan, after: Plan, 
   };
   const plugged = fast.filter(({ isInReach }) => !isInReach).map((one) => on(one, [at(fact, "raised")]));
   const tight = hoses.on(at(fact, "raised"));
-  tankStep("tankUp", [at(fact, "raised"), ...plugged, ...tight], "fixed");
+  const replugged = kept.map((part) => {
+    const plug = `plug.${part.id}`;
+    const pre = [at(plug, "off"), at(fact, "raised")];
+    maker.step("plugIn", part.id, { of: [part.id], place, pre, post: [at(plug, "in")] });
+    return at(plug, "in");
+  });
+  tankStep("tankUp", [at(fact, "raised"), ...plugged, ...replugged, ...tight], "fixed");
   const fastened = fast.filter(({ isInReach }) => isInReach).map((one) => on(one, [at(fact, "fixed")]));
   for (const { id: lay } of ledAnew(after, "lay")) maker.add(lay, { pre: [at(fact, "fixed")] });
   const fill = `fill:${id}`;
