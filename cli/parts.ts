@@ -25,6 +25,7 @@ type Kind =
   | "filterElement"
   | "alarm"
   | "fuel"
+  | "plug"
   | "other";
 
 const kinds: Record<BuyWhat["kind"], Kind> = {
@@ -34,6 +35,9 @@ const kinds: Record<BuyWhat["kind"], Kind> = {
   hose: "hose",
   adapter: "fitting",
   washer: "washer",
+  tail: "fitting",
+  nipple: "fitting",
+  plug: "plug",
   fixing: "other",
   clamp: "clamp",
   clip: "clip",
@@ -117,7 +121,8 @@ export function partsReport(job: Job) {
   ];
   const names = new Map([...job.tanks, ...partsOf(job, plan)].map(({ id, name }) => [id, name] as const));
   const notCounted = joints.flatMap(({ key, a, b, state }) => {
-    if (state !== "unknown" && state !== "none") return [];
+    const isTube = state === "unknown" && isRigid.has(b.id);
+    if (!isTube && state !== "none") return [];
     const at = `${names.get(a.id) ?? a.id} to ${names.get(b.id) ?? `hose ${b.id}`}`;
     const why =
       state === "none"

@@ -18,6 +18,8 @@ export const buyGroupTexts: Record<BuyGroup, string> = {
 
 const plain = {
   washer: "sealing washer, new",
+  nipple: "nipple between two ports, threads to suit (assumed)",
+  plug: "plug or cap for an open port, thread to suit",
   fixing: "screw or stud for a bracket that is undone",
   threadSealant: "thread sealant for fuel, no tape",
   antiSeize: "anti-seize paste",
@@ -50,6 +52,10 @@ export function buyText(what: BuyWhat, units: UnitChoice): string {
       return `${what.marking}, ${bore(what.boreM)}`;
     case "adapter":
       return adapterText(what.shape);
+    case "tail":
+      return what.isPushOn
+        ? `push-on barb ${bore(what.boreM)}, thread to suit the port (assumed)`
+        : `hose barb ${bore(what.boreM)}, thread to suit the port (assumed)`;
     case "clamp":
       return `hose clamp for ${length(what.outsideM)}`;
     case "clip":

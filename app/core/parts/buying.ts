@@ -6,12 +6,13 @@ import { passageHoles, sawsOf } from "../boards/passages";
 import { type BoxItem, cutsFromBox, sameName } from "../box/box";
 import { circuitOf } from "../circuits/circuit";
 import { jointNeeds, looksOf, type PlanJoint, planJoints } from "../joints/joints";
-import { elementsOf } from "../kinds/families";
+import { elementsOf, isPlainThrough } from "../kinds/families";
 import { kindOf, type Part } from "../kinds/index";
 import type { Id } from "../kinds/record";
 import { elementLifeH } from "../laws/elementLife";
 import { lyingRuns } from "../plan/lying";
-import { distanceM } from "../plan/ports";
+import { distanceM, joinedPorts, portsOf } from "../plan/ports";
+import { goesByRoad } from "../plan/road";
 import type { Job, Plan, Run, TankLine } from "../plan/types";
 import { clipCounts, clipLines } from "./clips";
 import { hoseLines, type PartLine, partLines } from "./partsList";
@@ -36,6 +37,12 @@ export type BuyWhat =
   | { kind: "seal"; of: Part["kind"] }
   | { kind: "hose"; marking: string; boreM: number }
   | { kind: "adapter"; shape: string }
+  /** On a port whose end nobody entered: what the school puts there. */
+  | { kind: "tail"; boreM: number; isPushOn: boolean }
+  /** Between two such ports. */
+  | { kind: "nipple" }
+  /** For a port that nothing is on. */
+  | { kind: "plug" }
   | { kind: "washer" }
   /** Screw or stud of a bracket that is undone: old ones shear. */
   | { kind: "fixing" }
@@ -123,9 +130,10 @@ function addFittings(lines: Lines, job: Job, plan: Plan, joints: readonly PlanJo
   const idsOf = (keys: readonly string[]) => [...new Set(keys.map((key) => key.split(".")[0] as string))];
   for (const { id, count, joints: at } of adapters)
     lines.add("fittings", `adapter:${id}`, { kind: "adapter", shape: id }, count, idsOf(at));
+  addAssumedEnds(lines, job, plan, joints);
   const more = reserve(washers);
   lines.add("fittings", "washer:", { kind: "washer" }, washers + more, [], { spare: more });
-  for (const { outsideM, ids, count } of clampsOf(plan, joints)) {
+  for (const { outsideM, ids, count } of clampsOf(job, plan, joints)) {
     const spare = reserve(count);
     lines.add("fittings", `clamp:${mm(outsideM)}`, { kind: "clamp", outsideM }, count + spare, ids, {
       spare,
@@ -146,18 +154,69 @@ function addFittings(lines: Lines, job: Job, plan: Plan, joints: readonly PlanJo
     lines.add("tools", "torqueSpanner:", { kind: "torqueSpanner" }, 1, []);
 }
 
+/** Joints of a hose at a port whose end nobody entered: counted by the school in force, marked assumed. */
+const assumedEnds = (plan: Plan, joints: readonly PlanJoint[]) =>
+  joints.flatMap(({ a, b, state }) => {
+    const run = state === "unknown" ? plan.runs.find(({ id }) => id === b.id) : undefined;
+    return run && run.make !== "rigid" ? [{ run, key: `${a.id}.${a.port}` }] : [];
+  });
+
+/** A hose is pushed on its own barb where the school says so; the others are held by clamps. */
+const isPushedOn = ({ schools }: Job): boolean =>
+  schools.joints === "pushOnBarb" || schools.joints === "pushToConnect";
+
+function addAssumedEnds(lines: Lines, job: Job, plan: Plan, joints: readonly PlanJoint[]): void {
+  const isPushOn = isPushedOn(job);
+  for (const { run, key } of assumedEnds(plan, joints)) {
+    const what = { kind: "tail" as const, boreM: run.boreM, isPushOn };
+    lines.add("fittings", `tail:${mm(run.boreM)}${isPushOn ? " push" : ""}`, what, 1, [key, run.id]);
+  }
+  for (const { a, b, state } of joints)
+    if (state === "unknown" && !plan.runs.some(({ id }) => id === b.id))
+      lines.add("fittings", "nipple:", { kind: "nipple" }, 1, [`${a.id}.${a.port}`, `${b.id}.${b.port}`]);
+  for (const { key, count } of openPortKeys(job, plan))
+    lines.add("fittings", `plug:${key}`.slice(0, 110), { kind: "plug" }, count, [key]);
+}
+
+/** Ports that stand open in a plan: of tanks and parts that something is joined to, and spare ports of a head that are not shut. */
+function openPortKeys(job: Job, plan: Plan): { key: string; count: number }[] {
+  const joined = joinedPorts(plan);
+  const isUsed = (id: Id) => [...joined].some((key) => key.split(".")[0] === id);
+  const owners = [
+    ...job.tanks.map(({ id, ports }) => ({ id, ports })),
+    ...plan.parts
+      .filter((part) => !isPlainThrough(part) && part.kind !== "filter")
+      .map((part) => ({ id: part.id, ports: portsOf(part) })),
+  ].filter(({ id }) => isUsed(id));
+  return [
+    ...owners.flatMap(({ id, ports }) =>
+      ports.flatMap((port) =>
+        joined.has(`${id}.${port.id}`) ? [] : [{ key: `${id}.${port.id}`, count: 1 }],
+      ),
+    ),
+    ...plan.parts.flatMap((part) =>
+      part.kind === "filter" && part.sparePorts && part.sparePorts.count > 0
+        ? [{ key: part.id, count: part.sparePorts.count }]
+        : [],
+    ),
+  ];
+}
+
 /** Two at each end of a fill hose, one at each of another. ABYC and 33 CFR 183.560 kind, from memory. */
 const clampsOfLine = ({ use, make }: TankLine): number => (make === "rigid" ? 0 : use === "fill" ? 4 : 2);
 
+/** On an end that nobody entered: two afloat, one on the road. Shops' habit, common practice, no source. */
+const clampsAssumed = (job: Job): number => (isPushedOn(job) ? 0 : goesByRoad(job.kind) ? 1 : 2);
+
 /** Clamps by the outside of the hose that they hold. */
-function clampsOf(plan: Plan, joints: readonly PlanJoint[]) {
+function clampsOf(job: Job, plan: Plan, joints: readonly PlanJoint[]) {
   const counts = new Map<string, { outsideM: number; count: number; ids: Id[] }>();
   const add = (run: Run | TankLine, count: number) => {
     if (count === 0) return;
     const key = mm(run.product.outerDiameterM);
     const line = counts.get(key) ?? { outsideM: run.product.outerDiameterM, count: 0, ids: [] };
     line.count += count;
-    line.ids.push(run.id);
+    if (!line.ids.includes(run.id)) line.ids.push(run.id);
     counts.set(key, line);
   };
   for (const { b, joined, chain, state } of joints) {
@@ -166,6 +225,7 @@ function clampsOf(plan: Plan, joints: readonly PlanJoint[]) {
     const run = plan.runs.find(({ id }) => id === b.id);
     if (run) add(run, count);
   }
+  for (const { run } of assumedEnds(plan, joints)) add(run, clampsAssumed(job));
   for (const line of plan.tankLines ?? []) add(line, clampsOfLine(line));
   return [...counts.values()];
 }
