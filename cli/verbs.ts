@@ -1,14 +1,17 @@
 /** What each verb of the command line does with its file and its flags: a door to the core and to the messages. */
+
 import { mkdirSync, readFileSync, writeFileSync } from "node:fs";
 import { join } from "node:path";
 import { airReport, bleedReport } from "~/core/air/report";
 import { standingOf } from "~/core/book/standing";
+import { cureOf } from "~/core/care/cure";
 import { Diagnoser } from "~/core/care/diagnose";
 import { dueOf } from "~/core/care/due";
 import { gaugeTrend, trendReport, trendsOf } from "~/core/care/gaugeTrend";
 import { deltasOf, SimulatedSystem } from "~/core/care/simulate";
 import { exportInp } from "~/core/export/inp";
 import { findingsOf } from "~/core/findings/findings";
+import { fuelAt } from "~/core/fuel/fuel";
 import { solveReport } from "~/core/hydraulics/report";
 import { LineUpSolver } from "~/core/hydraulics/solve";
 import { buildNetwork } from "~/core/network/network";
@@ -21,10 +24,12 @@ import { runReport } from "~/core/running/report";
 import { changeOf, serviceSteps } from "~/core/service/report";
 import { STEEPEST_DEG } from "~/core/tanks/attitude";
 import { dipTable } from "~/core/tanks/dip";
+import { holdOf } from "~/core/tanks/hold";
 import { capacityM3, soundingOf } from "~/core/tanks/tank";
+import { HOUR_S, LITRE_M3 } from "~/core/units/factors";
 import { runSides } from "~/core/work/runSides";
 import { airRefusalText } from "~/messages/bleeding";
-import { calendarDays } from "~/messages/care";
+import { calendarDays, cureNeeds } from "~/messages/care";
 import { labelText } from "~/messages/fit";
 import { handOverParts } from "~/messages/handOver";
 import { nameOf, provisionalOf } from "~/messages/notes";
@@ -272,6 +277,38 @@ function labels(call: Call): unknown {
   };
 }
 
+const VERDICTS = { growth: "growth", emulsion: "emulsion", water: "free water", haze: "haze" } as const;
+
+/** What a tank's last jar asks for, with a polisher of some flow, the plan's own or hired. */
+function cure(call: Call): unknown {
+  const { job, book } = readFile(call);
+  const tank = oneOf(call, "tank", job.tanks);
+  const litresH = numberOf(call, "flow", 100, 0.1, 100_000);
+  const found = cureOf(job, standingOf(book), tank, (litresH * LITRE_M3) / HOUR_S);
+  if (!found) throw new Stop([`${tank.id}: its fuel is not known`], BAD_INPUT);
+  return {
+    verdict: found.signs.map((sign) => VERDICTS[sign]),
+    recommended: found.recommended,
+    ways: found.ways.map(({ way, volumeM3, hours, passes }) => ({
+      way,
+      litres: volumeM3 / LITRE_M3,
+      hours,
+      passes,
+      needs: cureNeeds[way],
+    })),
+    nextSampleDays: found.nextSampleDays,
+  };
+}
+
+/** What a tank weighs full and what holds it. */
+function hold(call: Call): unknown {
+  const job = readJob(call);
+  const tank = oneOf(call, "tank", job.tanks);
+  const fuel = fuelAt(job.fuel, currentPlan(job).conditions.fuelC);
+  if (!fuel) throw new Stop([`${tank.id}: its fuel is not known`], BAD_INPUT);
+  return holdOf(job, tank, fuel.densityKgM3);
+}
+
 /** Every figure that nobody measured and no maker gave. */
 function measure(call: Call): unknown {
   const job = readJob(call);
@@ -366,6 +403,16 @@ export const verbs: Readonly<Record<string, VerbOf>> = {
     flags: {},
     help: "the label of each hose by the way that the fuel goes, with its bar",
     run: labels,
+  },
+  cure: {
+    flags: { tank: "ID", flow: "L/H" },
+    help: "what a tank's last jar asks for: ways with hours and litres, the one recommended, the next jar",
+    run: cure,
+  },
+  hold: {
+    flags: { tank: "ID" },
+    help: "what a tank weighs full, what pulls at it, and straps for it",
+    run: hold,
   },
   measure: {
     flags: {},

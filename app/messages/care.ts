@@ -1,10 +1,11 @@
 /** Care in words: what the trend says, whether a reading fits the plan, what the jar said. */
+import type { CureWay, TankCure } from "~/core/care/cure";
 import type { Due } from "~/core/care/due";
 import type { GaugeTrend } from "~/core/care/gaugeTrend";
 import { dayOf } from "~/core/care/gaugeTrend";
 import { type IncomingFault, MOST_COLUMNS } from "~/core/care/incoming";
 import type { Fit, Instrument } from "~/core/care/instruments";
-import type { JarVerdict } from "~/core/care/jar";
+import type { JarSign, JarVerdict } from "~/core/care/jar";
 import type { PolishSample } from "~/core/care/polishProgress";
 import type { Season } from "~/core/care/seasons";
 import { COARSE_M, FINE_M, type Treatment } from "~/core/care/treatments";
@@ -260,4 +261,39 @@ export function treatmentHoursText({ kind, hours: [least, most] }: Treatment): s
   if (most === null) return `${hoursText(least)}, or never where a part stands still`;
   const [from, to] = [hoursText(least), hoursText(most)];
   return from === to ? from : `${from} to ${to}`;
+}
+
+/** What is in hand for a way to clean fuel, and what it is not good for. */
+export const cureNeeds: Record<CureWay, string> = {
+  strip: "A hand pump with a tube to the lowest point, a can; until clear fuel comes.",
+  settle: "A day at rest; then look at the jar again.",
+  polish: "A pump, a separator and a fine filter, spare elements; it does not lift what sticks to the floor.",
+  wipe: "The plate open, the tank empty and aired, lint-free rags counted in and out; nobody's head in the opening.",
+  biocide: "The dose by its maker, gloves and eyes covered; spare elements for what it kills.",
+  trial:
+    "A few litres in a clear can with what is to part them, a day at rest, before the whole is given up.",
+  discard: "Closed cans and a licensed taker; refill with clean fuel.",
+};
+
+const signTexts: Record<JarSign, string> = {
+  growth: "growth",
+  emulsion: "an emulsion",
+  water: "free water",
+  haze: "haze",
+};
+const cureTitles: Record<CureWay, string> = {
+  strip: "strip the lowest point until clear fuel comes, then polish",
+  settle: "let it stand a day and look again",
+  polish: "polish",
+  wipe: "drain it, open the plate and wipe it by hand, then polish",
+  biocide: "biocide by its maker, then polish with spare elements at hand",
+  trial: "try a few litres in a can; discard all of it if it does not part in a day",
+  discard: "discard all of it to a licensed taker",
+};
+
+/** What the last jar shows and the way that is recommended for it; null where it shows nothing. */
+export function cureText({ signs, recommended, nextSampleDays }: TankCure): string | null {
+  if (recommended === null) return null;
+  const shown = signs.map((sign) => signTexts[sign]).join(" and ");
+  return `The last jar shows ${shown}. Recommended: ${cureTitles[recommended]}. Take the next jar within ${nextSampleDays} days; it is done when two in a row are clear.`;
 }

@@ -34,6 +34,20 @@ describe("a part that is added by itself", () => {
   });
 });
 
+test("a hose of another bore keeps its wall; one whose outside is typed with it keeps that", () => {
+  const job = startJob("s", "S", "oneTank");
+  const [run] = currentPlan(job).runs;
+  const wider = change(job, { name: "editRun", id: run!.id, change: { boreM: 0.0508 } });
+  const now = currentPlan(wider).runs[0]!;
+  expect(now.product.outerDiameterM - now.boreM).toBeCloseTo(run!.product.outerDiameterM - run!.boreM, 9);
+  const both = change(job, {
+    name: "editRun",
+    id: run!.id,
+    change: { boreM: 0.01, product: { ...run!.product, outerDiameterM: 0.02 } },
+  });
+  expect(currentPlan(both).runs[0]!.product.outerDiameterM).toBe(0.02);
+});
+
 describe("a hose", () => {
   test("goes by the flow, from whichever end it is joined", () => {
     const job = startJob("s", "S", "oneTank");

@@ -1,7 +1,7 @@
 import type { Id } from "../kinds/record";
 import { newRun } from "../plan/blank";
 import { type PlacedPort, portKey, samePort } from "../plan/ports";
-import type { Job, Plan, PortRef, TankLine } from "../plan/types";
+import type { Job, Plan, PortRef, Run, TankLine } from "../plan/types";
 import { type CommandOf, CommandRefused, type Handlers } from "./command";
 import { found, runOf, tankOf } from "./find";
 import { drop, portAt, refuseTaken, straightHose } from "./hoses";
@@ -46,6 +46,15 @@ function connect(job: Job, plan: Plan, command: CommandOf<"connect" | "join">): 
   plan.runs.push(newRun(id, from, to, straightHose(job, plan, from, to), bore, job.kind));
 }
 
+/** A hose of another bore has the wall that it had: its outside follows where nobody said it. */
+function editHose(hose: Run | TankLine, command: CommandOf<"editRun" | "editTankLine">): void {
+  const wallM = hose.product.outerDiameterM - hose.boreM;
+  editRecord<object>(hose, command);
+  const { boreM, product } = command.change as Partial<Run>;
+  if (boreM !== undefined && product === undefined && wallM > 0)
+    hose.product.outerDiameterM = hose.boreM + wallM;
+}
+
 const tankLineOf = (plan: Plan, id: Id): TankLine =>
   found(
     plan.tankLines?.find((one) => one.id === id),
@@ -63,7 +72,7 @@ export const runCommands: Handlers<
   },
   editTankLine: {
     record: (_, plan, { id }) => tankLineOf(plan, id),
-    run: (_, plan, command) => editRecord<object>(tankLineOf(plan, command.id), command),
+    run: (_, plan, command) => editHose(tankLineOf(plan, command.id), command),
   },
   removeTankLine: {
     run: (_, plan, { id }) => {
@@ -75,7 +84,7 @@ export const runCommands: Handlers<
   join: { run: connect },
   editRun: {
     record: (_, plan, { id }) => runOf(plan, id),
-    run: (_, plan, command) => editRecord(runOf(plan, command.id), command),
+    run: (_, plan, command) => editHose(runOf(plan, command.id), command),
   },
   disconnect: { run: (_, plan, { id }) => drop(plan, id) },
 };

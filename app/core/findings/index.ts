@@ -48,6 +48,7 @@ import { boardClash } from "./hoses/boardClash";
 import { boardHose } from "./hoses/boardHose";
 import { bulkheadReach } from "./hoses/bulkheadReach";
 import { hoseFound } from "./hoses/hoseFound";
+import { hoseThin } from "./hoses/hoseThin";
 import { jointMade } from "./hoses/jointMade";
 import { jointUnsealed } from "./hoses/jointUnsealed";
 import { jointWet } from "./hoses/jointWet";
@@ -110,6 +111,7 @@ const all = {
   fuelFouled,
   fuelWaxes,
   hoseFound,
+  hoseThin,
   cleaningTaken,
   warningGone,
   gaugeEmpty,

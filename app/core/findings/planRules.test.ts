@@ -972,6 +972,16 @@ describe("rules of parts, heaters and circuits: each on a plan that fails it and
   });
 });
 
+test("a hose whose outside is no wider than its bore is told, any other is not", () => {
+  const [one] = currentPlan(boat()).runs;
+  const thin = change(
+    boat(),
+    run(one!.id, { boreM: 0.02, product: { ...one!.product, outerDiameterM: 0.019 } }),
+  );
+  expect(of(thin, "hoseThin")).toMatchObject({ grade: "mend", ids: [one!.id], figure: 0.02 });
+  expect(of(boat(), "hoseThin")).toBeUndefined();
+});
+
 describe("filters and their gauge", () => {
   const marram = () => (JSON.parse(readFileSync("demo/marram.keel.json", "utf8")) as { job: Job }).job;
   const vacuumEntry = (vacuumPa: number, at: string): BookEntry => ({

@@ -185,7 +185,7 @@ function openPortKeys(job: Job, plan: Plan): { key: string; count: number }[] {
   const owners = [
     ...job.tanks.map(({ id, ports }) => ({ id, ports })),
     ...plan.parts
-      .filter((part) => !isPlainThrough(part) && part.kind !== "filter")
+      .filter((part) => (!isPlainThrough(part) || part.kind === "bulkhead") && part.kind !== "filter")
       .map((part) => ({ id: part.id, ports: portsOf(part) })),
   ].filter(({ id }) => isUsed(id));
   return [

@@ -209,6 +209,8 @@ const figures = {
   feedPa: 4000,
   limitPa: 5000,
   readPa: 27_500,
+  boreM: 0.0508,
+  outsideM: 0.0501,
   gauge: "Vacuum gauge",
   intoM3S: 1e-5,
   wallM: 0.018,

@@ -121,6 +121,7 @@ export const hoses: Sentences<
   | "boardClash"
   | "boardHose"
   | "supportWide"
+  | "hoseThin"
   | "nearDanger"
   | "allowanceShort"
   | "linesUnmarked"
@@ -181,6 +182,12 @@ export const hoses: Sentences<
           "Cut to the plan it does not reach.",
           "Take the board's length, or hang the two nearer.",
         ],
+  hoseThin: (v, say) => [
+    `A hose of ${say.bore(v.boreM)} cannot be ${say.length(v.outsideM)} outside`,
+    "Its bore and its outside were typed apart.",
+    "Its hole, its clamps and its clips follow the outside, and would not fit.",
+    "Measure the outside, or type both from the print on the hose.",
+  ],
   supportWide: (v, say) => [
     `Hose from ${v.part} is clipped every ${say.length(v.everyM)}, ${say.length(v.limitM)} is the most`,
     "",

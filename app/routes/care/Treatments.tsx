@@ -4,6 +4,7 @@
  */
 import { useMemo, useState } from "react";
 import styled from "styled-components";
+import { cureOf } from "~/core/care/cure";
 import {
   COMMON_BIOCIDE,
   commonPolish,
@@ -17,7 +18,7 @@ import { percentText } from "~/core/units/format";
 import { panUnit } from "~/core/units/trade";
 import { positive } from "~/fields/checks";
 import { QuantityField } from "~/fields/QuantityField";
-import { treatmentHoursText, treatmentTexts } from "~/messages/care";
+import { cureText, treatmentHoursText, treatmentTexts } from "~/messages/care";
 import { useJob, useTrade } from "~/state/job";
 import { Select } from "~/ui/fields";
 import { LineChart } from "~/ui/lazyChart";
@@ -30,10 +31,12 @@ const Fields = styled.div`
 const Frame = styled.div`
   overflow-x: auto;
 `;
+/** A polisher that is hired, where the plan has none: 100 L/h. Common practice, no source. */
+const HIRED_M3S = 100e-3 / 3600;
 const between = (si: number) => (si > 0 && si < 1 ? null : "Over 0 and under 100 %.");
 
 export default function Treatments() {
-  const { job, plan, solver } = useJob();
+  const { job, plan, book, solver } = useJob();
   const { units } = job;
   const say = useTrade();
   // The tank that can be polished, where one can.
@@ -57,6 +60,11 @@ export default function Treatments() {
     () => (way ? polishCourse({ ...task, volumeM3: aboardM3, flowM3S: way.flowM3S }) : []),
     [way, aboardM3, task],
   );
+  const cure = useMemo(
+    () => (tank ? cureOf(job, book, tank, way?.flowM3S ?? HIRED_M3S) : null),
+    [job, book, tank, way],
+  );
+  const recommended = cure && cureText(cure);
   if (!tank || !fuel) return <Sheet>No tank yet.</Sheet>;
   const share = (key: keyof typeof commonPolish, label: string) => (
     <QuantityField
@@ -75,6 +83,7 @@ export default function Treatments() {
   return (
     <Sheet>
       <h3>What to do with the fuel</h3>
+      {recommended && <p style={{ fontWeight: 600 }}>{recommended}</p>}
       <Fields>
         <Select
           label="Tank"

@@ -19,9 +19,14 @@ export const openPorts = rule({
     const joined = joinedPorts(plan);
     const owners = [
       ...job.tanks.map((tank) => ({ owner: tank, ports: tank.ports, isTank: true })),
-      // A gauge or a tap ends a line, and of a head with like ports the others are told by themselves.
+      // A gauge or a tap ends a line, a bulkhead that waits for its hose does not, and of a head with like ports the others are told by themselves.
       ...plan.parts
-        .filter((part) => !isPlainThrough(part) && part.kind !== "filter" && isJoined(part, joined))
+        .filter(
+          (part) =>
+            (!isPlainThrough(part) || part.kind === "bulkhead") &&
+            part.kind !== "filter" &&
+            isJoined(part, joined),
+        )
         .map((part) => ({ owner: part, ports: portsOf(part), isTank: false })),
     ];
     return owners.flatMap(({ owner, ports, isTank }) => {
