@@ -24,6 +24,7 @@ const jointTexts: Record<BleedJoint["kind"], { what: string; turn: string }> = {
   headScrew: { what: "bleed screw", turn: "half a turn" },
   screw: { what: "", turn: "half a turn" },
   outlet: { what: "outlet joint", turn: "half a turn" },
+  inlet: { what: "joint at the pump's inlet", turn: "half a turn" },
   crest: { what: "joint at the crest", turn: "half a turn" },
   feed: { what: "feed joint", turn: "half a turn" },
   deadEnd: { what: "joint at the end of the dead leg", turn: "half a turn" },

@@ -82,7 +82,7 @@ const step = z.discriminatedUnion("kind", [
     kind: z.literal("bleed"),
     isAgain: z.boolean(),
     joint: z.string(),
-    jointKind: z.enum(["lid", "headScrew", "screw", "outlet", "crest", "feed", "deadEnd"]),
+    jointKind: z.enum(["lid", "headScrew", "screw", "inlet", "outlet", "crest", "feed", "deadEnd"]),
     overFuelM: z.number(),
     by,
     seconds: z.number(),

@@ -1,7 +1,7 @@
 /** A plan cut into cells: nothing of it is lost or twice there, and what flow costs is shared out whole. */
 import { readFileSync } from "node:fs";
 import { describe, expect, test } from "@jest/globals";
-import { HEAD_SHARE } from "../kinds/filtering";
+import { HEAD_SHARE, isSealed } from "../kinds/filtering";
 import { buildNetwork } from "../network/network";
 import { postureOf } from "../network/posture";
 import { currentPlan } from "../plan/ports";
@@ -73,6 +73,9 @@ describe.each(jobs)("%s", (_, load) => {
       const cell = mesh.vesselOf.get(part.id);
       if (cell === undefined || part.kind !== "filter") continue;
       expect(cells.volumeM3[cell]).toBe(part.volumeM3);
+      // A sealed one has no lid, and no room over its outlet.
+      expect(mesh.lidOf.has(part.id)).toBe(!isSealed(part));
+      if (isSealed(part)) continue;
       const lid = faces.zM[mesh.lidOf.get(part.id) as number] as number;
       const link = network.links.findIndex((one) => one.kind === "filter" && one.part.id === part.id);
       const out = faces.zM[(mesh.facesOf[link] as readonly number[])[1] as number] as number;

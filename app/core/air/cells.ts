@@ -4,7 +4,7 @@
  * with a floor, a height and a level. Worked out once for a line-up and a posture.
  */
 import { isFiltering } from "../kinds/families";
-import { HEAD_SHARE, headShareOf } from "../kinds/filtering";
+import { HEAD_SHARE, headShareOf, isSealed } from "../kinds/filtering";
 import { kindOf } from "../kinds/index";
 import type { Id } from "../kinds/record";
 import { linkKindOf } from "../network/links";
@@ -436,6 +436,7 @@ class Builder {
     for (const part of network.plan.parts) {
       const cell = this.vesselOf.get(part.id);
       if (cell === undefined || !(isFiltering(part) || part.kind === "strainer")) continue;
+      if (isFiltering(part) && isSealed(part)) continue;
       const z = (grown.z[cell] as number) + (grown.tall[cell] as number);
       lidOf.set(part.id, grown.join(cell, air, { z, bore: part.boreM }));
       jugOf.set(part.id, grown.join(air, cell, { z, bore: part.boreM }));

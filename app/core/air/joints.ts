@@ -15,7 +15,7 @@ export interface BleedJoint {
   key: JointKey;
   partId: Id;
   name: string;
-  kind: "lid" | "headScrew" | "screw" | "outlet" | "crest" | "feed" | "deadEnd";
+  kind: "lid" | "headScrew" | "screw" | "inlet" | "outlet" | "crest" | "feed" | "deadEnd";
   zM: number;
   /** Over the fuel's surface in the tank that feeds it; less than nothing under it. */
   overFuelM: number;
@@ -298,9 +298,12 @@ function wayJoints(model: AirFlow, way: FuelWay, surfaceM: number): BleedJoint[]
       continue;
     }
     const isMover = moving.has(part.id);
+    // Fuel that stands over a dosing pump comes down to it by itself: it is wetted before its first stroke.
+    const inletM = part.kind === "dosingPump" ? nodeZ(`${part.id}.in`) : undefined;
+    if (inletM !== undefined && inletM < surfaceM) add(`${part.id}.in`, part.id, "inlet", inletM);
     if (isMover) movers.push(part.id);
     const vessel = mesh.vesselOf.get(part.id);
-    if (vessel !== undefined && (isFiltering(part) || part.kind === "strainer")) {
+    if (vessel !== undefined && mesh.lidOf.has(part.id) && (isFiltering(part) || part.kind === "strainer")) {
       const z = (mesh.cells.zM[vessel] as number) + (mesh.cells.tallM[vessel] as number);
       add(lidKey(part.id), part.id, lidKind(part), z);
     }

@@ -40,7 +40,15 @@ export interface FilterHead {
 export const HEAD_SHARE = 0.08;
 /** Air is let out of its lid by a screw, without lifting it. */
 export const hasHeadScrew = ({ head }: { head?: FilterHead }): boolean => head?.hasScrew === true;
-export const headShareOf = ({ head }: { head?: FilterHead }): number => head?.share ?? HEAD_SHARE;
+/** One that holds no more than this, and of which no lid is told, is thrown away whole. Common practice, no source. */
+const SEALED_M3 = 50e-6;
+/** An in-line filter without a lid: nothing of it is opened, and nothing is poured into it. */
+export const isSealed = ({
+  housing,
+  head,
+  volumeM3,
+}: Pick<FilterBody, "housing" | "head" | "volumeM3">): boolean =>
+  housing === undefined && head === undefined && volumeM3 <= SEALED_M3;
 
 export interface FilterBody {
   micron: number;
@@ -75,6 +83,10 @@ export const hasBowl = (
   part: FilterBody & { medium?: "separator" | "secondary" },
   isRoad: boolean,
 ): boolean => part.bowl ?? (part.sensorHeldM3 !== undefined || (!isRoad && part.medium !== "secondary"));
+
+/** Of its head, over its outlet, a share of its volume; a sealed one is swept from end to end and has none. */
+export const headShareOf = (part: Pick<FilterBody, "housing" | "head" | "volumeM3">): number =>
+  part.head?.share ?? (isSealed(part) ? 0 : HEAD_SHARE);
 
 /** The finest that passes it, micron: of two media the finer. */
 export const finestMicron = ({ micron, second }: FilterBody): number =>
