@@ -121,7 +121,7 @@ export function stepDetail(step: ProcedureStep, nameOf: NameOf, trade: Trade): s
         ? `${movedText(step, nameOf, trade)}. The air goes on into the tank.`
         : `${movedText(step, nameOf, trade)}. ${closedText(step.by.kind, nameOf(step.through))}`;
     case "bleed":
-      return `${movedText(step, nameOf, trade)}, shut when it has run solid for 3 s. Eyes covered, face and hands away, pan under it.`;
+      return `${movedText(step, nameOf, trade)}${step.goes > 1 ? `, in ${step.goes} goes of ${Math.round(step.dryLimitS)} s with a minute's rest between them: it runs dry until fuel comes` : ""}, shut when it has run solid for 3 s. Eyes covered, face and hands away, pan under it.`;
   }
 }
 

@@ -97,7 +97,9 @@ export type ProcedureStep =
       fillsM3: number;
       panM3: number;
       isSolid: boolean;
+      /** Dry in one go, and goes with a rest between them: a dosing pump that is dry cools and is tried again. */
       dryS: number;
+      goes: number;
       dryLimitS: number;
       actions: AirAction[];
     }
@@ -327,6 +329,8 @@ class Planner {
     const end: AirAction[] = [{ do: "shut", joint: joint.key }];
     if (by) end.push(moved(by, false));
     this.all(end);
+    const isDosing = this.plan().parts.some(({ id, kind }) => id === by?.id && kind === "dosingPump");
+    const goes = isDosing ? Math.max(1, Math.ceil(dry() / limit)) : 1;
     return {
       kind: "bleed",
       isAgain,
@@ -337,7 +341,8 @@ class Planner {
       fillsM3: Math.max(0, before - this.air()),
       panM3: came?.fuelM3 ?? 0,
       isSolid: (came?.solidS ?? 0) >= SOLID_S,
-      dryS: dry(),
+      dryS: dry() / goes,
+      goes,
       dryLimitS: limit,
       actions: [...start, { do: "wait", seconds }, ...end],
     };
