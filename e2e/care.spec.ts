@@ -6,18 +6,20 @@ test("a shop sees where the fuel, the filter and the reading stand, enters one, 
   page,
 }) => {
   await openMarram(page, "care");
-  await expect(page.getByText(/^Separator 1 stands at 1\.84 of 4 times clean; due between/)).toBeVisible();
+  await expect(
+    page.getByText(/^Separator 1: 10\.4 kPa read, 20 kPa is its limit; due between/),
+  ).toBeVisible();
   await expect(page.getByText(/as it should be$/)).toBeVisible();
   await page.getByRole("tab", { name: "Service" }).click();
   const due = page.getByRole("region", { name: "What is due" });
-  await expect(due.getByText("15 Dec 2026")).toBeVisible();
+  await expect(due.getByText("20 Dec 2026")).toBeVisible();
   const [download] = await Promise.all([
     page.waitForEvent("download"),
     due.getByRole("button", { name: "Calendar file" }).click(),
   ]);
   const text = readFileSync(await download.path(), "utf8");
   expect(text).toContain("UID:marram-elSep1-trend@iron-keel");
-  expect(text).toContain("DTSTART;VALUE=DATE:20261215");
+  expect(text).toContain("DTSTART;VALUE=DATE:20261220");
   await page.getByRole("tab", { name: "Readings" }).click();
   const read = page.getByRole("textbox", { name: "Vacuum gauge, vacuum" });
   await read.fill("18 kPa");
@@ -34,7 +36,7 @@ test("a shop sees where the fuel, the filter and the reading stand, enters one, 
 test("at 390 wide the three answers stand first and nothing hangs over", async ({ page }) => {
   await page.setViewportSize({ width: 390, height: 844 });
   await openMarram(page, "care");
-  await expect(page.getByText(/^Separator 1 stands at/)).toBeVisible();
+  await expect(page.getByText(/^Separator 1: .* read, .* is its limit/)).toBeVisible();
   expect(await page.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(390);
 });
 

@@ -37,25 +37,29 @@ function trend(loadings: readonly number[], by: "days" | "hours" = "days"): Gaug
   };
 }
 
+const kPa = (pa: number) => `${pa / 1000} kPa`;
+
 describe("a trend in words", () => {
   test("says where it stands, between when it is due, and by when to act", () => {
-    const text = trendText(trend([1, 1.4, 1.8, 2.2, 2.6]));
+    const text = trendText(trend([1, 1.4, 1.8, 2.2, 2.6]), kPa);
     expect(text).toMatch(
-      /^Separator stands at 2\.6 of 4 times clean; due between \d+ \w+ 2026 and .*Act by \d+ \w+ 2026\.$/,
+      /^Separator: 9 kPa read, 20 kPa is its limit; due between \d+ \w+ 2026 and .*Act by \d+ \w+ 2026\.$/,
     );
     expect(text).not.toContain("NaN");
   });
   test("in hours says hours", () => {
-    expect(trendText(trend([1, 1.4, 1.8, 2.2, 2.6], "hours"))).toMatch(
+    expect(trendText(trend([1, 1.4, 1.8, 2.2, 2.6], "hours"), kPa)).toMatch(
       /due between \d+ h and .*Act by \d+ h\.$/,
     );
     expect(whenText(trend([1, 1.4, 1.8], "hours"), 123.4)).toBe("123 h");
   });
   test("that hardly grows, that falls, that has too little, and that is over, say so", () => {
-    expect(trendText(trend([1.2, 1.2, 1.21, 1.19, 1.2]))).toContain("and an open date");
-    expect(trendText(trend([2, 1.7, 1.4, 1.1, 0.8]))).toContain("does not grow enough");
-    expect(trendText(trend([1.2, 1.4]))).toContain("three readings on different days");
-    expect(trendText(trend([2, 3, 4.1]))).toMatch(/change it\.$/);
+    expect(trendText(trend([1.2, 1.2, 1.21, 1.19, 1.2]), kPa)).toContain("and an open date");
+    expect(trendText(trend([2, 1.7, 1.4, 1.1, 0.8]), kPa)).toContain("does not grow enough");
+    expect(trendText(trend([1.2, 1.4]), kPa)).toContain("three readings on different days");
+    expect(trendText(trend([2, 3, 4.1]), kPa)).toMatch(/change it\.$/);
+    const over = { ...trend([1.2, 1.4]), lastPa: 21_000 };
+    expect(trendText(over, kPa)).toBe("Separator: 21 kPa read, 20 kPa is its limit: change it now.");
   });
 });
 

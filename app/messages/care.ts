@@ -30,10 +30,11 @@ const isFar = ({ by, points }: GaugeTrend, x: number): boolean =>
   x - (points.at(-1)?.x ?? 0) > (by === "days" ? FAR_DAYS : FAR_HOURS);
 
 /** Where the filter stands, between when it will be due, and by when to act. */
-export function trendText(trend: GaugeTrend): string {
-  const { filter, points, weighed, target } = trend;
+export function trendText(trend: GaugeTrend, vacuum: (pa: number) => string): string {
+  const { filter, points, weighed, target, lastPa, limitPa } = trend;
   const last = points.at(-1);
-  const stands = `${filter.name} stands at ${formatNumber(last?.loading ?? 1)} of ${formatNumber(target)} times clean`;
+  const stands = `${filter.name}: ${vacuum(lastPa)} read, ${vacuum(limitPa)} is its limit`;
+  if (lastPa >= limitPa) return `${stands}: change it now.`;
   if (!weighed) return `${stands}: three readings on different days tell when it is due.`;
   const { earliest, latest, due } = weighed;
   if (earliest === null || isFar(trend, earliest))

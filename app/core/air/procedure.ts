@@ -351,8 +351,11 @@ class Planner {
   /** Seconds as a hand counts them: strokes, or presses of the key. */
   private countedBy(by: Moved | null, seconds: number): { strokes: number | null; presses: number | null } {
     const rate = by?.kind === "bulb" ? handStrokesS.bulb : by?.kind === "lever" ? handStrokesS.lever : null;
+    const isDosing = this.plan().parts.some(({ id, kind }) => id === by?.id && kind === "dosingPump");
     const isTimed =
-      by?.kind === "pump" && (this.isPetrol || schoolOf(this.schools, "priming") === "keyCycles");
+      by?.kind === "pump" &&
+      !isDosing &&
+      (this.isPetrol || schoolOf(this.schools, "priming") === "keyCycles");
     return {
       strokes: rate === null ? null : Math.ceil(seconds * rate),
       presses: isTimed ? Math.ceil(seconds / KEY_CYCLE_S) : null,

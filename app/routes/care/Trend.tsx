@@ -26,7 +26,7 @@ export function Trend({ trend }: { trend: GaugeTrend }) {
     return [
       ...laws,
       {
-        name: `change at ${target} times clean`,
+        name: `change at ${vacuum(trend.limitPa)}`,
         colour: "danger" as const,
         points: [
           { x: from, y: target },
@@ -46,7 +46,7 @@ export function Trend({ trend }: { trend: GaugeTrend }) {
         points: points.flatMap(({ x, loading, isOutlier }) => (isOutlier ? [{ x, y: loading }] : [])),
       },
     ].filter((one) => one.points.length > 0);
-  }, [trend, points, weighed, target]);
+  }, [trend, points, weighed, target, vacuum]);
   const first = points[0];
   const since = first ? dayText(new Date(first.at)) : undefined;
   const earliest = weighed?.earliest;
@@ -54,7 +54,7 @@ export function Trend({ trend }: { trend: GaugeTrend }) {
     <Sheet>
       <h3>{trend.filter.name}, by its readings</h3>
       <LineChart
-        label={trendText(trend)}
+        label={trendText(trend, vacuum)}
         x={trend.by !== "days" ? "engine hours" : `days since ${since ?? "the first reading"}`}
         y="times a clean one"
         series={series}
