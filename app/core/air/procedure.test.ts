@@ -153,7 +153,7 @@ describe("a part of the way", () => {
 });
 
 describe("lines at random", () => {
-  test.each(Array.from({ length: 16 }, (_, i) => 41_001 + i))(
+  test.each(Array.from({ length: 12 }, (_, i) => 41_001 + i))(
     "seed %p ends under a thousandth or says why not; the steps play again; fuel and air are conserved",
     (seed) => {
       const job = randomLine(seed);
@@ -178,11 +178,11 @@ describe("lines at random", () => {
   );
 });
 
-test("300 lines at random under hands at random: no fuel and no air is made or lost, to 1e-9", () => {
+test("150 lines at random under hands at random: no fuel and no air is made or lost, to 1e-9", () => {
   const sum = (list: Float64Array) => list.reduce((all, one) => all + one, 0);
   let worst = 0;
   // Of fuel against what the lines hold, of air against what was there at first.
-  for (let seed = 52_001; seed <= 52_300; seed++) {
+  for (let seed = 52_001; seed <= 52_150; seed++) {
     const random = seeded(seed);
     const { task } = taskOf(randomLine(seed));
     const session = started(task);
