@@ -16,20 +16,23 @@ const sheets = [
   "log",
 ].map((sheet) => `print/${sheet}`);
 
-test("no sheet to print has an accessibility fault, by day or by night, and none is empty", async ({
+test("no sheet to print has an accessibility fault, and none is empty; by night one in four is looked at: they share their paint", async ({
   page,
 }) => {
   test.slow();
   const faults = faultsOf(page);
-  for (const sheet of sheets) {
+  await openMarram(page);
+  for (const [i, sheet] of sheets.entries()) {
     await test.step(sheet, async () => {
-      await openMarram(page, sheet);
+      await page.goto(`/job/marram/${sheet}`);
       await expect(page.getByRole("heading").first()).toBeVisible();
       await expect(page.locator("#place")).not.toBeEmpty();
       await expect(page).toHaveTitle(/Iron Keel/);
       await expectAccessible(page, "#place");
+      if (i % 4 > 0) return;
       await setScheme(page, "night");
       await expectAccessible(page, "#place", "contrast");
+      await setScheme(page, "day");
     });
   }
   expect(faults).toEqual([]);
