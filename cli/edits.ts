@@ -2,9 +2,8 @@
 import { carryOut } from "~/core/drawing/carryOut";
 import { type Command, CommandRefused } from "~/core/edit/command";
 import { isCommandName } from "~/core/edit/commands";
-import { type JobFile } from "~/schemas/file";
+import { type JobFile, jobFaults } from "~/schemas/file";
 import { z } from "~/schemas/zod";
-import { jobFaults } from "~/store/records";
 import { type Call, fileOf, readFile, readJson } from "./inputs";
 import { BAD_INPUT, refuse, Stop } from "./stop";
 
@@ -25,7 +24,10 @@ export function edited(call: Call): JobFile {
       return carryOut(now, command as unknown as Command).job;
     } catch (error) {
       if (error instanceof CommandRefused) throw new Stop([`${at}: ${error.code} ${error.id}`], BAD_INPUT);
-      throw new Stop([`${at}: is not of the form that this edit has`], BAD_INPUT);
+      throw new Stop(
+        [`${at}: is not of the form that this edit has (${(error as Error).message})`],
+        BAD_INPUT,
+      );
     }
   }, file.job);
   const faults = jobFaults(job);

@@ -4,7 +4,7 @@ import { mkdirSync, readFileSync, writeFileSync } from "node:fs";
 import { join } from "node:path";
 import { airReport, bleedReport } from "~/core/air/report";
 import { standingOf } from "~/core/book/standing";
-import { cureOf } from "~/core/care/cure";
+import { cureOf, HIRED_M3S } from "~/core/care/cure";
 import { Diagnoser } from "~/core/care/diagnose";
 import { dueOf } from "~/core/care/due";
 import { gaugeTrend, trendReport, trendsOf } from "~/core/care/gaugeTrend";
@@ -283,7 +283,7 @@ const VERDICTS = { growth: "growth", emulsion: "emulsion", water: "free water", 
 function cure(call: Call): unknown {
   const { job, book } = readFile(call);
   const tank = oneOf(call, "tank", job.tanks);
-  const litresH = numberOf(call, "flow", 100, 0.1, 100_000);
+  const litresH = numberOf(call, "flow", (HIRED_M3S * HOUR_S) / LITRE_M3, 0.1, 100_000);
   const found = cureOf(job, standingOf(book), tank, (litresH * LITRE_M3) / HOUR_S);
   if (!found) throw new Stop([`${tank.id}: its fuel is not known`], BAD_INPUT);
   return {

@@ -127,7 +127,7 @@ export function everyText({ months, hours }: Due["every"]): string {
 }
 
 /** Why, and what to mind, in the step itself. */
-export function dueDetail({ kind, last, every, atH }: Due): string {
+export function dueDetail({ kind, last, every, atH, curingDays }: Due): string {
   const basis =
     every.basis === "common" ? "common practice" : every.basis === "maker" ? "by its maker" : "by this shop";
   const counter = atH === undefined ? "" : ` At ${formatNumber(Math.round(atH))} h of the engine's counter.`;
@@ -146,6 +146,8 @@ export function dueDetail({ kind, last, every, atH }: Due): string {
     case "elementTrend":
       return `The earliest date by its vacuum readings. Engine stopped, fuel shut, pan under it, eyes covered.${since}`;
     case "sample":
+      if (curingDays !== undefined)
+        return `Within ${curingDays} days of a jar that was not clean, until two in a row are: common practice. No flame; the jar away from the face.${since}`;
       return `${how} And before a long passage: common practice. No flame; the jar away from the face.${since}`;
   }
 }

@@ -91,6 +91,7 @@ const step = z.discriminatedUnion("kind", [
     fillsMl: z.number(),
     panMl: z.number(),
     isSolid: z.boolean(),
+    goes: z.number(),
     dryS: z.number(),
     actions,
   }),

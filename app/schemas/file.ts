@@ -4,6 +4,7 @@ import { checkBook } from "~/core/book/check";
 import type { BookEntry } from "~/core/book/entries";
 import type { Snapshot } from "~/core/book/snapshot";
 import { checkJob } from "~/core/check/job";
+import { cleaned } from "~/core/edit/merge";
 import type { Job } from "~/core/plan/types";
 import { bookEntrySchema, planHash, snapshotSchema } from "./book";
 import { jobSchema } from "./job";
@@ -175,3 +176,11 @@ export const fileJsonSchema = () => ({
   title: "Iron Keel job file",
   ...z.toJSONSchema(fileSchema, { reused: "ref" }),
 });
+
+/** What keeps a job from being kept: its shape, or records that do not fit one another. */
+export function jobFaults(job: Job): FileFault[] {
+  const asIs = jobSchema.safeParse(job);
+  // A step of an older page may bring back a key without a value.
+  const parsed = asIs.success ? asIs : jobSchema.safeParse(cleaned(job));
+  return parsed.success ? checkJob(job) : faultsOf(parsed.error);
+}

@@ -2,6 +2,7 @@
  * Changes to a job: each is written with its inverse in one transaction and checked before it is kept. A tab undoes its
  * own changes; one that another tab has since changed further is undone only together with what came after it.
  */
+
 import type { Patch } from "immer";
 import { carryOut } from "~/core/drawing/carryOut";
 import { type Command, CommandRefused, type Note } from "~/core/edit/command";
@@ -10,8 +11,9 @@ import { joined, overlap } from "~/core/edit/patches";
 import { newId } from "~/core/kinds/ids";
 import type { Job } from "~/core/plan/types";
 import type { FileFault } from "~/schemas/file";
+import { jobFaults } from "~/schemas/file";
 import { database, type HistoryRow, type JobRecord } from "./database";
-import { jobFaults, keepParsed, now, readStored, type StoredJob, summaryOf } from "./records";
+import { keepParsed, now, readStored, type StoredJob, summaryOf } from "./records";
 
 export const MOST_UNDO = 500;
 

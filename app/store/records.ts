@@ -1,6 +1,5 @@
 /** Jobs as they lie in the store: read once a stamp, migrated when they are older, never dropped when they do not parse. */
 import { checkBook } from "~/core/book/check";
-import { checkJob } from "~/core/check/job";
 import { cleaned } from "~/core/edit/merge";
 import { newId } from "~/core/kinds/ids";
 import type { Job } from "~/core/plan/types";
@@ -30,14 +29,6 @@ export function summaryOf(job: Job): Summary {
     tanks: job.tanks.length,
     parts: (plan?.parts.length ?? 0) + job.consumers.length,
   };
-}
-
-/** What keeps a job from being kept: its shape, or records that do not fit one another. */
-export function jobFaults(job: Job): FileFault[] {
-  const asIs = jobSchema.safeParse(job);
-  // A step of an older page may bring back a key without a value.
-  const parsed = asIs.success ? asIs : jobSchema.safeParse(cleaned(job));
-  return parsed.success ? checkJob(job) : faultsOf(parsed.error);
 }
 
 export type StoredJob =

@@ -5,7 +5,7 @@
  * then played again from the start: with the same hands they end the same; a weaker pump, cold fuel and the lowest level
  * show what a bad day does to them.
  */
-import { grades } from "../fuel/grades";
+import { isPetrol } from "../fuel/grades";
 import type { FuelWay } from "../hydraulics/route";
 import { isFiltering } from "../kinds/families";
 import type { Id } from "../kinds/record";
@@ -282,7 +282,7 @@ class Planner {
   }
 
   private get isPetrol(): boolean {
-    return grades[this.task.network.job.fuel.grade].reidPa !== null;
+    return isPetrol(this.task.network.job.fuel);
   }
 
   private limitOf(id: Id): number {
@@ -329,8 +329,9 @@ class Planner {
     const end: AirAction[] = [{ do: "shut", joint: joint.key }];
     if (by) end.push(moved(by, false));
     this.all(end);
-    const isDosing = this.plan().parts.some(({ id, kind }) => id === by?.id && kind === "dosingPump");
-    const goes = isDosing ? Math.max(1, Math.ceil(dry() / limit)) : 1;
+    const isSolid = (came?.solidS ?? 0) >= SOLID_S;
+    // What never came is one long try, and is told as such.
+    const goes = isSolid && this.isDosing(by) ? Math.max(1, Math.ceil(dry() / limit)) : 1;
     return {
       kind: "bleed",
       isAgain,
@@ -340,7 +341,7 @@ class Planner {
       ...this.countedBy(by, seconds),
       fillsM3: Math.max(0, before - this.air()),
       panM3: came?.fuelM3 ?? 0,
-      isSolid: (came?.solidS ?? 0) >= SOLID_S,
+      isSolid,
       dryS: dry() / goes,
       goes,
       dryLimitS: limit,
@@ -348,13 +349,16 @@ class Planner {
     };
   }
 
+  private isDosing(by: Moved | null): boolean {
+    return this.plan().parts.some(({ id, kind }) => id === by?.id && kind === "dosingPump");
+  }
+
   /** Seconds as a hand counts them: strokes, or presses of the key. */
   private countedBy(by: Moved | null, seconds: number): { strokes: number | null; presses: number | null } {
     const rate = by?.kind === "bulb" ? handStrokesS.bulb : by?.kind === "lever" ? handStrokesS.lever : null;
-    const isDosing = this.plan().parts.some(({ id, kind }) => id === by?.id && kind === "dosingPump");
     const isTimed =
       by?.kind === "pump" &&
-      !isDosing &&
+      !this.isDosing(by) &&
       (this.isPetrol || schoolOf(this.schools, "priming") === "keyCycles");
     return {
       strokes: rate === null ? null : Math.ceil(seconds * rate),

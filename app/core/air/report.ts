@@ -122,6 +122,7 @@ function stepOut(step: ProcedureStep) {
         panMl: ml(step.panM3),
         isSolid: step.isSolid,
         dryS: step.dryS,
+        goes: step.goes,
         actions,
       };
   }

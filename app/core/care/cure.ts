@@ -27,6 +27,8 @@ export interface TankCure {
   nextSampleDays: number;
 }
 
+/** A polisher that is hired, where the plan has none: 100 L/h. Common practice, no source. */
+export const HIRED_M3S = (100 * LITRE_M3) / HOUR_S;
 /** A floor is wiped by hand at this, after half an hour to open and to close. Common practice, no source. */
 const WIPES_M2_H = 0.5;
 const OPENED_H = 0.5;

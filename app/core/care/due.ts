@@ -30,6 +30,8 @@ export interface Due {
   /** On the engine's counter, where it goes by hours. */
   atH?: number;
   every: Interval;
+  /** Sooner than its interval: days from one jar to the next until the fuel is clear. */
+  curingDays?: number;
 }
 
 export interface Interval {
@@ -208,7 +210,7 @@ export function dueOf(
       return due.map((one) => ({
         ...one,
         on: one.last === null ? one.on : soon(one.last),
-        every: { basis: "common" as const },
+        curingDays: NEXT_JAR_DAYS,
       }));
     });
   const looks = entriesOf(book, "leakCheck").filter(({ planId }) => planId === plan.id);

@@ -19,6 +19,18 @@ export function judgeJar({ looks }: Pick<Sample, "looks">): JarVerdict {
   return hadWater || last.colour === "dark" ? "stripAndPolish" : "clean";
 }
 
+/** Verdicts, the worst first. */
+const badness: readonly JarVerdict[] = ["growth", "emulsion", "stripAndPolish", "waitAndLook", "clean"];
+
+/** Of each tank its last jar, and of them the worst; null where none was looked at. */
+export function worstJar<T extends Pick<Sample, "looks" | "tankId">>(
+  samples: readonly T[],
+): { sample: T; verdict: JarVerdict } | null {
+  const last = new Map(samples.map((sample) => [sample.tankId, sample]));
+  const judged = [...last.values()].map((sample) => ({ sample, verdict: judgeJar(sample) }));
+  return judged.sort((a, b) => badness.indexOf(a.verdict) - badness.indexOf(b.verdict))[0] ?? null;
+}
+
 export type JarSign = "growth" | "emulsion" | "water" | "haze";
 
 /** Everything that a jar shows and that has a cure of its own, the worst first; free water though the haze above it has cleared. */

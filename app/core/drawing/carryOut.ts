@@ -4,6 +4,7 @@ import type { Command } from "../edit/command";
 import { type Applied, applyCommand } from "../edit/commands";
 import type { Id } from "../kinds/record";
 import { buildNetwork } from "../network/network";
+import { neighbours } from "../plan/neighbours";
 import { partsOf, portKey, portsOf } from "../plan/ports";
 import type { Job, Plan } from "../plan/types";
 import { placeNear, type Settled, settled } from "./settle";
@@ -29,12 +30,7 @@ const planNow = ({ plans, currentPlanId }: Job) => plans.find(({ id }) => id ===
 
 /** Parts that hang together without a tank or an engine among them. */
 function loosePieces(job: Job, plan: Plan): Set<Id>[] {
-  const near = new Map<Id, Set<Id>>(partsOf(job, plan).map(({ id }) => [id, new Set()]));
-  for (const { id } of job.tanks) near.set(id, new Set());
-  for (const { from, to } of [...plan.runs, ...plan.joints]) {
-    near.get(from.part)?.add(to.part);
-    near.get(to.part)?.add(from.part);
-  }
+  const near = neighbours(job, plan);
   const fixed = new Set([...job.tanks, ...job.consumers].map(({ id }) => id));
   const seen = new Set<Id>();
   return [...near.keys()].flatMap((start) => {

@@ -2,6 +2,7 @@
 import { isPowered, isValve } from "../kinds/families";
 import { kindOf, type PlanPart } from "../kinds/index";
 import type { Id } from "../kinds/record";
+import { neighbours } from "../plan/neighbours";
 import type { Job, Plan } from "../plan/types";
 import { firstSetting, shutSetting } from "../plan/valves";
 import type { Note } from "./command";
@@ -20,12 +21,9 @@ function nameBeside({ parts }: Plan, name: string): string {
 }
 
 /** Whether every consumer is joined to some tank: what is set for them was meant, and stands. */
-function isJoinedThrough({ tanks, consumers }: Job, { parts, runs, joints }: Plan): boolean {
-  const near = new Map([...tanks, ...parts, ...consumers].map(({ id }) => [id, new Set<Id>()]));
-  for (const { from, to } of [...runs, ...joints]) {
-    near.get(from.part)?.add(to.part);
-    near.get(to.part)?.add(from.part);
-  }
+function isJoinedThrough(job: Job, plan: Plan): boolean {
+  const { tanks, consumers } = job;
+  const near = neighbours(job, plan);
   const ends = new Set(consumers.map(({ id }) => id));
   const reached = new Set(tanks.map(({ id }) => id));
   for (const id of reached) if (!ends.has(id)) for (const next of near.get(id) ?? []) reached.add(next);

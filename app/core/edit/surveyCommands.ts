@@ -1,6 +1,6 @@
 /** Commands on what was surveyed: the job's own fields, tanks and consumers. */
 import { current } from "immer";
-import { grades } from "../fuel/grades";
+import { isPetrol } from "../fuel/grades";
 import type { Engine } from "../kinds/index";
 import type { Id } from "../kinds/record";
 import { newEngine, newTank } from "../plan/blank";
@@ -91,7 +91,7 @@ export const surveyCommands: Handlers<
     run: (job, _, { id, engineName, position, kind }) => {
       const consumer = newEngine(id, engineName, position, kind);
       // Petrol engines burn all they are fed, but for those with a return of their own. Common practice.
-      if (kind !== "heater" && grades[job.fuel.grade].reidPa !== null) {
+      if (kind !== "heater" && isPetrol(job.fuel)) {
         consumer.noReturn = true;
         delete consumer.ports?.return;
       }

@@ -136,3 +136,6 @@ export const grades: Readonly<Record<GradeId, Grade>> = {
     reidPa: 70000,
   },
 };
+
+/** Fuel whose vapour burns at any temperature that it is used at: it has a Reid pressure, and is bled, cut and drained otherwise. */
+export const isPetrol = ({ grade }: { grade: keyof typeof grades }): boolean => grades[grade].reidPa !== null;

@@ -1,4 +1,5 @@
 /** The work that makes one plan of another, or one from nothing: steps derived from what differs, never typed. */
+import { isPetrol } from "../fuel/grades";
 import { isConsumer, isFiltering, isPowered, isValve } from "../kinds/families";
 import { type Engine, kindOf, type Part } from "../kinds/index";
 import type { Id, Position } from "../kinds/record";
@@ -293,7 +294,7 @@ class Deriving implements StepMaker {
         (sum, { staysM3 }) => sum + staysM3,
         0,
       );
-      const isBlown = !this.isPetrol() && heldM3 >= WORTH_BLOWING_M3;
+      const isBlown = !isPetrol(this.job.fuel) && heldM3 >= WORTH_BLOWING_M3;
       if (isBlown || way.legs.length === 1) this.wayOut(plan, way, isBlown);
       else for (const leg of way.legs) this.wayOut(plan, { legs: [leg], through: [] }, false);
     }
@@ -520,7 +521,6 @@ class Deriving implements StepMaker {
     this.fact(`port.${key}`, "open");
     facts.push(at(`port.${key}`, "open"));
     if (this.isNewTank(ref.part)) {
-      this.fact(`fitting.${key}`, "none");
       const made = this.tankOpening(ref, []);
       facts.push(this.tankSet(ref.part, made));
     } else if (this.isNewOpening(ref)) facts.push(this.tankOpening(ref, this.emptiedToCut(ref)));
@@ -549,7 +549,7 @@ class Deriving implements StepMaker {
     if (!this.isNewTank(ref.part)) return [];
     const port = this.tanks.get(ref.part)?.ports.find(({ id }) => id === ref.port);
     const isLow = port?.fitting === "sump" || port?.fitting === "side";
-    if (!isLow && !this.isPetrol()) return [];
+    if (!isLow && !isPetrol(this.job.fuel)) return [];
     this.fact(`empty.${ref.part}`, "unknown");
     this.step("emptyTank", ref.part, {
       of: [ref.part],
@@ -558,10 +558,6 @@ class Deriving implements StepMaker {
       post: [at(`empty.${ref.part}`, "seen")],
     });
     return [at(`empty.${ref.part}`, "seen")];
-  }
-
-  private isPetrol(): boolean {
-    return this.job.fuel.grade.startsWith("petrol");
   }
 
   /** A port of a tank that was there, which nothing of the plan before was on. */
@@ -579,7 +575,7 @@ class Deriving implements StepMaker {
     const port = tank?.ports.find(({ id }) => id === portId);
     if (!tank || !port) return [];
     const aboardM3 = this.before?.conditions.aboardM3[part] ?? 0;
-    const isAll = port.fitting === "sump" || this.isPetrol();
+    const isAll = port.fitting === "sump" || isPetrol(this.job.fuel);
     const stays = isAll ? 0 : volumeAtLevelM3(tank, Math.max(port.outside.zM, heightsOf(tank).lowM));
     const overM3 = aboardM3 - Math.min(aboardM3, stays);
     return overM3 < LITRE_M3 / 100 ? [] : [this.drainTank(tank, overM3)];

@@ -6,12 +6,13 @@ import { passageHoles, sawsOf } from "../boards/passages";
 import { type BoxItem, cutsFromBox, sameName } from "../box/box";
 import { circuitOf } from "../circuits/circuit";
 import { jointNeeds, looksOf, type PlanJoint, planJoints } from "../joints/joints";
-import { elementsOf, isPlainThrough } from "../kinds/families";
+import { elementsOf } from "../kinds/families";
 import { kindOf, type Part } from "../kinds/index";
 import type { Id } from "../kinds/record";
 import { elementLifeH } from "../laws/elementLife";
 import { lyingRuns } from "../plan/lying";
-import { distanceM, joinedPorts, portsOf } from "../plan/ports";
+import { openPorts } from "../plan/openPorts";
+import { distanceM } from "../plan/ports";
 import { goesByRoad } from "../plan/road";
 import type { Job, Plan, Run, TankLine } from "../plan/types";
 import { clipCounts, clipLines } from "./clips";
@@ -178,21 +179,11 @@ function addAssumedEnds(lines: Lines, job: Job, plan: Plan, joints: readonly Pla
     lines.add("fittings", `plug:${key}`.slice(0, 110), { kind: "plug" }, count, [key]);
 }
 
-/** Ports that stand open in a plan: of tanks and parts that something is joined to, and spare ports of a head that are not shut. */
+/** Ports that stand open in a plan, and spare ports of a head: each wants a plug, bought once however it is said. */
 function openPortKeys(job: Job, plan: Plan): { key: string; count: number }[] {
-  const joined = joinedPorts(plan);
-  const isUsed = (id: Id) => [...joined].some((key) => key.split(".")[0] === id);
-  const owners = [
-    ...job.tanks.map(({ id, ports }) => ({ id, ports })),
-    ...plan.parts
-      .filter((part) => (!isPlainThrough(part) || part.kind === "bulkhead") && part.kind !== "filter")
-      .map((part) => ({ id: part.id, ports: portsOf(part) })),
-  ].filter(({ id }) => isUsed(id));
   return [
-    ...owners.flatMap(({ id, ports }) =>
-      ports.flatMap((port) =>
-        joined.has(`${id}.${port.id}`) ? [] : [{ key: `${id}.${port.id}`, count: 1 }],
-      ),
+    ...openPorts(job, plan).flatMap(({ owner, ports }) =>
+      ports.map(({ id }) => ({ key: `${owner.id}.${id}`, count: 1 })),
     ),
     ...plan.parts.flatMap((part) =>
       part.kind === "filter" && part.sparePorts && part.sparePorts.count > 0

@@ -4,10 +4,11 @@ import styled from "styled-components";
 import { entriesOf, type VacuumReading } from "~/core/book/entries";
 import type { GaugeTrend } from "~/core/care/gaugeTrend";
 import { fitOf } from "~/core/care/instruments";
-import { type JarVerdict, judgeJar } from "~/core/care/jar";
+import { worstJar } from "~/core/care/jar";
 import { type ImpliedLoading, loadingFromReading } from "~/core/care/loadingFromReading";
 import type { Network } from "~/core/network/network";
 import { fitText, jarVerdicts, trendText } from "~/messages/care";
+import { nameOf } from "~/messages/notes";
 import { dayText } from "~/messages/when";
 import { useJob, useTrade } from "~/state/job";
 
@@ -16,26 +17,20 @@ const Lines = styled.dl`
   dt { color: var(--soft); font-weight: 600; } dd { margin: 0; font-weight: 600; }
 `;
 
-/** Verdicts of jars, the worst first. */
-const badness: readonly JarVerdict[] = ["growth", "emulsion", "stripAndPolish", "waitAndLook", "clean"];
 const uncapital = (text: string): string => text.charAt(0).toLowerCase() + text.slice(1);
 
 export function Answers({ trend }: { trend: GaugeTrend | null }) {
   const { job, book, network } = useJob();
   const say = useTrade();
   const last = entriesOf(book, "vacuum").at(-1);
-  // Of each tank its last jar, and of them the worst.
-  const jars = job.tanks.flatMap((tank) => {
-    const sample = entriesOf(book, "sample").findLast(({ tankId }) => tankId === tank.id);
-    return sample ? [{ tank, sample, verdict: judgeJar(sample) }] : [];
-  });
-  const [worst] = jars.sort((a, b) => badness.indexOf(a.verdict) - badness.indexOf(b.verdict));
+  const isThere = (id: string) => job.tanks.some((tank) => tank.id === id);
+  const worst = worstJar(entriesOf(book, "sample").filter(({ tankId }) => isThere(tankId)));
   return (
     <Lines>
       <dt>Fuel</dt>
       <dd>
         {worst
-          ? `${worst.tank.name}: ${uncapital(jarVerdicts[worst.verdict].name)}, sampled ${dayText(new Date(worst.sample.at))}`
+          ? `${nameOf(job, worst.sample.tankId)}: ${uncapital(jarVerdicts[worst.verdict].name)}, sampled ${dayText(new Date(worst.sample.at))}`
           : "not sampled yet: draw a jar from the lowest point"}
       </dd>
       <dt>Filter</dt>

@@ -4,7 +4,7 @@
  */
 import { useMemo, useState } from "react";
 import styled from "styled-components";
-import { cureOf } from "~/core/care/cure";
+import { cureOf, HIRED_M3S } from "~/core/care/cure";
 import {
   COMMON_BIOCIDE,
   commonPolish,
@@ -31,8 +31,6 @@ const Fields = styled.div`
 const Frame = styled.div`
   overflow-x: auto;
 `;
-/** A polisher that is hired, where the plan has none: 100 L/h. Common practice, no source. */
-const HIRED_M3S = 100e-3 / 3600;
 const between = (si: number) => (si > 0 && si < 1 ? null : "Over 0 and under 100 %.");
 
 export default function Treatments() {

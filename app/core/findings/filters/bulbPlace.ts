@@ -2,7 +2,7 @@
  * Practice 15: a primer bulb stands between tank and filter, its arrow to the engine. A diesel supply has an electric
  * pump with a bypass or a lever instead, or a bulb that is rated for diesel. Common practice.
  */
-import { grades } from "../../fuel/grades";
+import { isPetrol } from "../../fuel/grades";
 import { isFiltering } from "../../kinds/families";
 import { onPart } from "../onPart";
 import { rule } from "../rule";
@@ -14,8 +14,8 @@ export const bulbPlace = rule({
   judge: ({ job, plan, verdicts }) =>
     plan.parts.flatMap((part) => {
       if (part.kind !== "bulb") return [];
-      const isPetrol = grades[job.fuel.grade].reidPa !== null;
-      if (!isPetrol && !part.forDiesel)
+      const onPetrol = isPetrol(job.fuel);
+      if (!onPetrol && !part.forDiesel)
         return [onPart({ grade: "watch", part, values: { code: "notForDiesel" } })];
       const filters = new Set(plan.parts.filter(isFiltering).map(({ id }) => id));
       const late = verdicts.filter(({ way }) => {

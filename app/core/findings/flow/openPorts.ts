@@ -2,11 +2,9 @@
  * Practice 18, of whatever stands in the plan: a port of a tank or a part that no hose is on. The plan counts it as shut;
  * what stands at it then says what comes of it where nobody plugs it. Common practice.
  */
-import { isPlainThrough } from "../../kinds/families";
-import { joinedPorts, portsOf } from "../../plan/ports";
+import { openPorts as portsLeftOpen } from "../../plan/openPorts";
 import { onPart } from "../onPart";
 import { rule } from "../rule";
-import { isJoined } from "./notJoined";
 
 /** Less than this at a port, some 25 mm of fuel, is the height of its own thread. Common practice, no source. */
 const NOTHING_PA = 200;
@@ -16,24 +14,8 @@ export const openPorts = rule({
   practice: [18],
   place: "layout",
   judge: ({ job, plan, network, verdicts }) => {
-    const joined = joinedPorts(plan);
-    const owners = [
-      ...job.tanks.map((tank) => ({ owner: tank, ports: tank.ports, isTank: true })),
-      // A gauge or a tap ends a line, a bulkhead that waits for its hose does not, and of a head with like ports the others are told by themselves.
-      ...plan.parts
-        .filter(
-          (part) =>
-            (!isPlainThrough(part) || part.kind === "bulkhead") &&
-            part.kind !== "filter" &&
-            isJoined(part, joined),
-        )
-        .map((part) => ({ owner: part, ports: portsOf(part), isTank: false })),
-    ];
-    return owners.flatMap(({ owner, ports, isTank }) => {
-      const unused = ports.filter(({ id }) => !joined.has(`${owner.id}.${id}`));
-      // A tank that this plan leaves alone is another one's.
-      if (unused.length === 0 || unused.length === ports.length) return [];
-      const found = unused
+    return portsLeftOpen(job, plan).flatMap(({ owner, ports, isTank }) => {
+      const found = ports
         .map(({ id, name }) => {
           const node = network.nodeOf.get(`${owner.id}.${id}`) ?? -1;
           const stands = verdicts

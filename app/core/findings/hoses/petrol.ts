@@ -2,7 +2,7 @@
  * Practice 37: petrol. Tank openings at the top only, an inboard feed pump on the engine or within 12 in of it, no
  * electric pump running with the engine off, an anti-siphon valve. 33 CFR 183.518, 183.566, 183.568 kind (from memory).
  */
-import { grades } from "../../fuel/grades";
+import { isPetrol } from "../../fuel/grades";
 import { isPump } from "../../kinds/families";
 import { distanceM } from "../../plan/ports";
 import { heightsOf } from "../../tanks/tank";
@@ -21,7 +21,7 @@ export const petrol = rule({
   practice: [37],
   place: "layout",
   judge: ({ job, plan, verdicts }) => {
-    if (grades[job.fuel.grade].reidPa === null) return [];
+    if (!isPetrol(job.fuel)) return [];
     const found = (part: { id: string; name: string }, code: PetrolCode, lineUpIds: string[] = []) =>
       onPart({
         grade: "mend",
