@@ -9,7 +9,7 @@ import { airReport, bleedReport } from "~/core/air/report";
 import { currentPlan } from "~/core/plan/ports";
 import type { Job, LineUp } from "~/core/plan/types";
 import { airActionsSchema, airJsonSchemas, readAction } from "~/schemas/air";
-import { bundledKeel } from "./bundled";
+import { keel } from "./called";
 
 const read = (name: string) =>
   (JSON.parse(readFileSync(`demo/${name}.keel.json`, "utf8")) as { job: Job }).job;
@@ -21,7 +21,6 @@ const valid = (name: string, value: unknown) => {
   check(JSON.parse(JSON.stringify(value)));
   return check.errors ?? [];
 };
-const keel = bundledKeel();
 
 test("the published schemas are those of the source", () => {
   for (const [name, schema] of Object.entries(airJsonSchemas()))
@@ -102,9 +101,9 @@ describe("on the command line", () => {
     ['[{"do":"open","joint":"nix.a"}]', /actions\[0\]: nix\.a is no joint of this plan/],
     ['[{"do":"dance"}]', /actions\[0\]/],
     ["[", /not JSON/],
-  ])("%s is refused with its place", (text, wanted) => {
+  ])("%s is refused with its place", async (text, wanted) => {
     writeFileSync(file, text);
-    const { status, err } = keel([
+    const { status, err } = await keel([
       "air",
       "demo/reading-van.keel.json",
       "--lineup",
@@ -115,7 +114,7 @@ describe("on the command line", () => {
     expect(status).toBe(1);
     expect(err).toMatch(wanted);
   });
-  test("a line-up, a school and a content that are not there are bad use", () => {
+  test("a line-up, a school and a content that are not there are bad use", async () => {
     for (const args of [
       ["--lineup", "nix"],
       ["--lineup", "warm", "--school", "magic"],
@@ -123,7 +122,7 @@ describe("on the command line", () => {
       ["--lineup", "warm", "--content", "changed:nobody"],
       ["--lineup", "warm", "--content", "opened:dose.top"],
     ]) {
-      const { status, err } = keel(["bleed", "demo/reading-van.keel.json", ...args]);
+      const { status, err } = await keel(["bleed", "demo/reading-van.keel.json", ...args]);
       expect(status).toBe(2);
       expect(err).toContain(`${args.at(-2)}: `);
     }

@@ -12,7 +12,7 @@ const commandsSchema = z.array(z.looseObject({ name: z.string().refine(isCommand
 /** The job's file after edits in their order; the first that cannot be made, or leaves faults, ends it with nothing written. */
 export function edited(call: Call): JobFile {
   const from = fileOf(call, "commands", "a file with a list of edits");
-  const commands = commandsSchema.safeParse(readJson(from, from));
+  const commands = commandsSchema.safeParse(readJson(call, from, from));
   if (!commands.success) {
     const [at = 0] = commands.error.issues[0]?.path ?? [];
     throw new Stop([`${from}: commands[${String(at)}]: there is no edit of that name`], BAD_INPUT);

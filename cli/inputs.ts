@@ -13,6 +13,8 @@ export interface Call {
   left?: string;
   /** A path, or `-` for standard input. */
   file: string;
+  /** What standard input holds. */
+  input: () => string;
   /** What stands before the file: a law, a format. */
   word?: string | undefined;
 }
@@ -22,9 +24,9 @@ export const valueOf = ({ flags }: Call, flag: string): string | undefined => {
   return typeof value === "string" ? value : undefined;
 };
 
-export function readText(file: string): string {
+function readText({ input }: Call, file: string): string {
   try {
-    return readFileSync(file === "-" ? 0 : file, "utf8");
+    return file === "-" ? input() : readFileSync(file, "utf8");
   } catch (error) {
     const { code } = error as NodeJS.ErrnoException;
     throw new Stop(
@@ -34,16 +36,17 @@ export function readText(file: string): string {
   }
 }
 
-export function readFile({ file, left }: Call): JobFile {
-  const found = readJobFile(left ?? readText(file));
+export function readFile(call: Call): JobFile {
+  const { file, left } = call;
+  const found = readJobFile(left ?? readText(call, file));
   if (!found.ok) throw refuse(file, found.faults);
   return found;
 }
 
 export const readJob = (call: Call): Job => readFile(call).job;
 
-export function readJson(file: string, name: string): unknown {
-  const text = readText(file);
+export function readJson(call: Call, file: string, name: string): unknown {
+  const text = readText(call, file);
   try {
     return JSON.parse(text);
   } catch (error) {

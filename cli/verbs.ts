@@ -59,10 +59,11 @@ import {
 import { partsReport } from "./parts";
 import { BAD_INPUT, BAD_USE, refuse, Stop } from "./stop";
 
-function calc({ word, file }: Call): unknown {
+function calc(call: Call): unknown {
+  const { word, file } = call;
   const law = word === undefined ? undefined : laws[word];
   if (!law) throw new Stop([`calc: no law '${word ?? ""}'; one of ${Object.keys(laws).join(", ")}`], BAD_USE);
-  const input = readJson(file, "input");
+  const input = readJson(call, file, "input");
   const one = (value: unknown, root: string) => {
     const parsed = law.input.safeParse(value);
     if (!parsed.success) throw refuse("input", faultsOf(parsed.error, root));
@@ -98,7 +99,7 @@ function air(call: Call): unknown {
   const lineUp = lineUpOf(call, job);
   const every = numberOf(call, "every", 5, 0.1, 3600);
   const from = fileOf(call, "actions", "a file with what is done");
-  const parsed = airActionsSchema.safeParse(readJson(from, from));
+  const parsed = airActionsSchema.safeParse(readJson(call, from, from));
   if (!parsed.success) throw refuse(from, faultsOf(parsed.error, "actions"));
   const report = airReport(job, lineUp, parsed.data.map(readAction), contentAsked(call, job), every);
   if (!report) throw new Stop([`${lineUp.id}: nothing leads from a tank to a consumer in it`], BAD_INPUT);
@@ -152,7 +153,7 @@ function diagnose(call: Call): unknown {
   const lineUp = lineUpOf(call, job);
   const from = fileOf(call, "readings", "a file with what was read");
   const most = numberOf(call, "next", 3, 0, 60);
-  const parsed = careReadingsSchema.safeParse(readJson(from, from));
+  const parsed = careReadingsSchema.safeParse(readJson(call, from, from));
   if (!parsed.success) throw refuse(from, faultsOf(parsed.error, "readings"));
   const diagnoser = diagnoserOf(job, lineUp);
   const readings = parsed.data.map(readCareReading);
