@@ -38,6 +38,15 @@ const kinds: Record<BuyWhat["kind"], Kind> = {
   tail: "fitting",
   nipple: "fitting",
   plug: "plug",
+  reducer: "fitting",
+  nut: "fitting",
+  makerFuse: "fuse",
+  tank: "tank",
+  consumer: "consumer",
+  alarm: "alarm",
+  fuel: "fuel",
+  dipTube: "tube",
+  gasket: "seal",
   fixing: "other",
   clamp: "clamp",
   clip: "clip",
@@ -62,19 +71,13 @@ const kinds: Record<BuyWhat["kind"], Kind> = {
 
 export interface ListedPart {
   what: string;
+  /** Pieces that the plan holds, metres, or litres. */
   count: number;
+  /** More of it for the reserve. */
+  spare?: number;
   unit: "each" | "m" | "L";
   forIds: Id[];
   kind: Kind;
-}
-
-/** What the plan joins and the plan that it is made from does not: all of it where there is none before. */
-function newHere(job: Job): (id: Id) => boolean {
-  const after = currentPlan(job);
-  const before = job.plans.find(({ id }) => id === after.basedOn);
-  const joined = (plan: typeof after, id: Id) =>
-    [...plan.runs, ...plan.joints].some(({ from, to }) => from.part === id || to.part === id);
-  return (id) => joined(after, id) && !(before && joined(before, id));
 }
 
 /** @returns counted lines, and joints that nobody can count for: each with its reason and its ids */
@@ -82,43 +85,21 @@ export function partsReport(job: Job) {
   const plan = currentPlan(job);
   const joints = planJoints(job, plan);
   const isRigid = new Set(plan.runs.flatMap(({ id, make }) => (make === "rigid" ? [id] : [])));
-  const isNew = newHere(job);
-  const line = (one: BuyLine): ListedPart => ({
-    what: lineTitle(one, job.units),
-    count: one.lengthM ?? one.count,
-    unit: one.lengthM === null ? "each" : "m",
-    forIds: one.for,
-    kind: one.what.kind === "hose" && one.for.every((id) => isRigid.has(id)) ? "tube" : kinds[one.what.kind],
-  });
-  const heaters = job.consumers.filter(({ id, kind }) => kind === "heater" && isNew(id));
-  const tanks = job.tanks.filter(({ id }) => isNew(id));
-  const each = (what: string, kind: Kind, ids: Id[]): ListedPart => ({
-    what,
-    count: 1,
-    unit: "each",
-    forIds: ids,
-    kind,
-  });
-  const own: ListedPart[] = [
-    ...tanks.map(({ id, name }) => each(name, "tank", [id])),
-    ...tanks.flatMap(({ id, name }): ListedPart[] => {
-      const aboardM3 = plan.conditions.aboardM3[id] ?? 0;
-      if (aboardM3 === 0) return [];
-      const what = `Fuel to fill ${name}`;
-      return [{ what, count: aboardM3 / LITRE_M3, unit: "L", forIds: [id], kind: "fuel" }];
-    }),
-    ...heaters.map(({ id, name }) => each(name, "consumer", [id])),
-    // No heater without one: practice 38.
-    ...(heaters.length > 0
-      ? [
-          each(
-            "Carbon monoxide alarm",
-            "alarm",
-            heaters.map(({ id }) => id),
-          ),
-        ]
-      : []),
-  ];
+  const line = (one: BuyLine): ListedPart => {
+    const { what, count, spare, lengthM, for: forIds } = one;
+    const isTube = what.kind === "hose" && forIds.every((id) => isRigid.has(id));
+    return {
+      what: lineTitle(one, job.units),
+      count:
+        what.kind === "fuel"
+          ? what.volumeM3 / LITRE_M3
+          : (lengthM ?? (count > spare ? count - spare : count)),
+      ...(count > spare && spare > 0 && { spare }),
+      unit: what.kind === "fuel" ? "L" : lengthM === null ? "each" : "m",
+      forIds,
+      kind: isTube ? "tube" : kinds[what.kind],
+    };
+  };
   const names = new Map([...job.tanks, ...partsOf(job, plan)].map(({ id, name }) => [id, name] as const));
   const notCounted = joints.flatMap(({ key, a, b, state }) => {
     const isTube = state === "unknown" && isRigid.has(b.id);
@@ -130,5 +111,5 @@ export function partsReport(job: Job) {
         : "what it ends in is not entered, so fitting, clamp and seal are not known";
     return [{ what: `Joint ${at}`, why, forIds: [key, a.id, b.id] }];
   });
-  return { parts: [...own, ...buyLines(job, plan, joints).map(line)], notCounted };
+  return { parts: buyLines(job, plan, joints).map(line), notCounted };
 }

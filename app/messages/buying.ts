@@ -2,7 +2,7 @@
 import type { BuyGroup, BuyLine, BuyWhat } from "~/core/parts/buying";
 import { formatNumber, type UnitChoice } from "~/core/units/format";
 import { tradeIn } from "~/core/units/trade";
-import { adapterText } from "./ends";
+import { adapterText, endText } from "./ends";
 import { capital } from "./findings/say";
 import { detailText, partKindName } from "./kinds";
 
@@ -18,6 +18,9 @@ export const buyGroupTexts: Record<BuyGroup, string> = {
 
 const plain = {
   washer: "sealing washer, new",
+  makerFuse: "fuse by the heater's own manual",
+  alarm: "carbon monoxide alarm",
+  gasket: "gasket for a fitting through a tank's wall",
   nipple: "nipple between two ports, threads to suit (assumed)",
   plug: "plug or cap for an open port, thread to suit",
   fixing: "screw or stud for a bracket that is undone",
@@ -37,7 +40,7 @@ const plain = {
 
 /** A line as it is written in the list, on the order and in the box. */
 export function buyText(what: BuyWhat, units: UnitChoice): string {
-  const { bore, length, wire } = tradeIn(units);
+  const { bore, length, volume, wire } = tradeIn(units);
   const a = (m: number) => formatNumber(m, 3);
   switch (what.kind) {
     case "part": {
@@ -56,6 +59,17 @@ export function buyText(what: BuyWhat, units: UnitChoice): string {
       return what.isPushOn
         ? `push-on barb ${bore(what.boreM)}, thread to suit the port (assumed)`
         : `hose barb ${bore(what.boreM)}, thread to suit the port (assumed)`;
+    case "reducer":
+      return `reducer, hose ${bore(what.hoseM)} to a port of ${bore(what.portM)} (assumed)`;
+    case "nut":
+      return `tube nut, ${endText(what)}`;
+    case "tank":
+    case "consumer":
+      return what.name;
+    case "fuel":
+      return `fuel to fill ${what.name}, ${volume(what.volumeM3)}`;
+    case "dipTube":
+      return `tube for ${what.name} in its tank, ${bore(what.boreM)}, cut to ${length(what.cutM)}`;
     case "clamp":
       return `hose clamp for ${length(what.outsideM)}`;
     case "clip":

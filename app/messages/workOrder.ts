@@ -57,6 +57,8 @@ export const verbTexts: Record<Verb, string> = {
   element: "Fit the element of",
   cutHose: "Cut the hose",
   makeEnds: "Make the ends of",
+  cutTube: "Cut the tube",
+  formEnds: "Nuts on, flare and bend",
   lay: "Lay the hose",
   clip: "Clip the hose",
   join: "Join",
@@ -118,6 +120,9 @@ const cautions: Partial<Record<Verb, string>> = {
   boardUp: "Two people, or a cradle; nobody under it while it hangs.",
   element: "Seal oiled, hand tight to contact, then the maker's part of a turn.",
   cutHose: "Square, with a hose knife; blow the dust out, away from the face.",
+  cutTube: "Straightened, cut square, deburred inside and out; blown out away from the face, eyes covered.",
+  formEnds:
+    "By its cut card. Nut on first, its thread towards the end: it does not go over a flare. A flare that is cracked or askew is cut off.",
   join: "New washers, the old ones counted out; a second spanner on plastic; the maker's torque first.",
   wire: "Own fused supply at the battery, the fuse last.",
   fill: "No naked flame; watch the vent, stop before it spills.",
@@ -146,6 +151,8 @@ const tools: Partial<Record<Verb, string>> = {
   engineIn: "hoist",
   join: "torque spanner, second spanner",
   cutHose: "hose knife, tape",
+  cutTube: "tube cutter, deburring tool",
+  formEnds: "flaring tool, tube bender",
   cutHole: "hole saw, file, vacuum cleaner",
   tankFitting: "hole saw, file, magnet",
   element: "filter wrench, seal oil",
@@ -263,6 +270,13 @@ function blownWay(before: Plan | null, { of }: Told, name: (id: Id) => string): 
   ].join(", ");
 }
 
+/** Of a rigid run. */
+const tubeTexts: Partial<Record<Verb, string>> = {
+  hoseOut: "Take out the tube",
+  lay: "Lay the tube",
+  clip: "Clip the tube",
+};
+
 /** Done to what was there: it is called by the names that it had. */
 const oldVerbs: ReadonlySet<Verb> = new Set<Verb>([
   "undo",
@@ -275,8 +289,13 @@ const oldVerbs: ReadonlySet<Verb> = new Set<Verb>([
 
 export function stepWords(job: Job, before: Plan | null, after: Plan, step: Told): StepWords {
   const name = before && oldVerbs.has(step.verb) ? namer(job, after, before) : namer(job, before, after);
-  const verb = verbTexts[step.verb];
   const [first] = step.of;
+  const isTube = [before, after].some((plan) =>
+    [...(plan?.runs ?? []), ...(plan?.tankLines ?? [])].some(
+      ({ id, make }) => id === first && make === "rigid",
+    ),
+  );
+  const verb = (isTube && tubeTexts[step.verb]) || verbTexts[step.verb];
   if (step.verb === "pan" || step.verb === "photograph" || step.verb === "swapPan")
     return { verb, object: (placeTexts[step.place] ?? step.place).toLowerCase() };
   if (first === undefined || step.verb === "power") return { verb, object: "" };

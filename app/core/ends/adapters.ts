@@ -75,7 +75,11 @@ function make(pipe: Pipe): Adapter[] {
   const taper: FamilyId = pipe === "npt" ? "npt" : "bspt";
   const other: FamilyId = pipe === "npt" ? "bspt" : "npt";
   const [m, f] = [all(taper, "m"), all(taper, "f")];
-  const barbs = all("barb", "m");
+  const plainBarbs = all("barb", "m");
+  // A self-gripping hose has a barb of its own, which takes no clamp.
+  const barbs = [...plainBarbs, ...all("pushOn", "m")];
+  // What the nut of an inverted flare goes into: its seat stands in the body.
+  const seats = all("invFlare", "f");
   const studs = STUDS.flatMap((family) => all(family, "m"));
   const lines = LINES.flatMap((family) => all(family, "m"));
   const swivels = SWIVELS.flatMap((family) => all(family, "fs"));
@@ -90,21 +94,22 @@ function make(pipe: Pipe): Adapter[] {
     ...within(m),
     ...within(f),
     ...between(m, f),
-    ...between(m, [...lines, ...barbs, ...swivels]),
-    ...between(f, [...lines, ...barbs, ...swivels]),
-    ...between(studs, [...lines, ...barbs, ...f]),
+    ...between(m, [...lines, ...barbs, ...swivels, ...seats]),
+    ...between(f, [...lines, ...barbs, ...swivels, ...seats]),
+    ...between(studs, [...lines, ...barbs, ...f, ...seats]),
+    ...within(seats),
     ...between(all("qc", "f"), [...lines, ...barbs, ...m, ...f]),
     ...between(m, all(other, "f")),
     ...between(f, all(other, "m")),
     ...between(all(other, "m"), barbs),
     ...between(swivels, barbs),
     ...LINES.flatMap((family) => within(all(family, "m"))),
-    ...within(barbs),
+    ...within(plainBarbs),
     ...all("hose", "f").flatMap((hose) => adapter([hose, hose])),
     ...bolts,
     ...between(eyes, [...lines, ...barbs]),
     ...tees(f, f),
-    ...tees(barbs, barbs),
+    ...tees(plainBarbs, plainBarbs),
     ...tees(all("jic37", "m"), all("jic37", "m")),
     ...tees(all("cone24", "m"), all("cone24", "m")),
   ];

@@ -143,6 +143,12 @@ function usedOf(label: Label, id: string): number {
 /** Of two barbs that hold, the one made for the hose. */
 const STRAIN_COSTS = 1000;
 const strainOf = ({ stretch }: Joining) => STRAIN_COSTS * Math.abs(stretch);
+/** A clamp cuts the cover of hose that grips by itself: its own barb comes first where one is made. Common practice, no source. */
+const CLAMPED_GRIP_COSTS = 500;
+const gripOf = ({ dress }: Joining, ...ends: readonly End[]) =>
+  dress === "clamp" && ends.some(({ family, form }) => family === "hose" && form === "p")
+    ? CLAMPED_GRIP_COSTS
+    : 0;
 
 /** A single eye has a washer either side: the bolt's own joint has one, the eye's the other. */
 function extended(label: Label, step: Step, joined: Joining): Label {
@@ -152,7 +158,11 @@ function extended(label: Label, step: Step, joined: Joining): Label {
     parts: label.parts + 1,
     leaks: label.leaks + joined.leakPoints + adapter.inner,
     bought: label.bought + (step.isBox ? 0 : 1),
-    cost: label.cost + (step.isBox ? 0 : adapter.cost) + strainOf(joined),
+    cost:
+      label.cost +
+      (step.isBox ? 0 : adapter.cost) +
+      strainOf(joined) +
+      gripOf(joined, label.end, adapter.ends[step.met] as End),
     washers: label.washers + joined.washers,
     step,
     joined,
@@ -200,7 +210,7 @@ function closing(labels: Iterable<Label>, to: End): Label | null {
       end: to,
       leaks: label.leaks + joined.leakPoints,
       washers: label.washers + joined.washers,
-      cost: label.cost + strainOf(joined),
+      cost: label.cost + strainOf(joined) + gripOf(joined, label.end, to),
       step: null,
       joined,
       before: label,

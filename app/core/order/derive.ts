@@ -689,23 +689,22 @@ class Deriving implements StepMaker {
     });
   }
 
+  /** A hose is cut and its ends made; a tube is cut, its nuts put on, flared and bent: both at the bench. */
+  private made({ id, make }: Run | TankLine): void {
+    const fact = `run.${id}`;
+    const [cut, end] =
+      make === "rigid" ? (["cutTube", "formEnds"] as const) : (["cutHose", "makeEnds"] as const);
+    const pre = [at(fact, "none"), ...this.here(id)];
+    this.step(cut, id, { of: [id], place: "bench", pre, post: [at(fact, "cut")] });
+    this.step(end, id, { of: [id], place: "bench", pre: [at(fact, "cut")], post: [at(fact, "ended")] });
+  }
+
   private runIn(run: Run): void {
     const { id } = run;
     const bench = this.boardOf(run.from, run.to);
     const fact = `run.${id}`;
     this.fact(fact, "none");
-    this.step("cutHose", id, {
-      of: [id],
-      place: "bench",
-      pre: [at(fact, "none"), ...this.here(id)],
-      post: [at(fact, "cut")],
-    });
-    this.step("makeEnds", id, {
-      of: [id],
-      place: "bench",
-      pre: [at(fact, "cut")],
-      post: [at(fact, "ended")],
-    });
+    this.made(run);
     const old = this.steps.has(`hoseOut:${id}`) ? [at(`run.${id}.old`, "out")] : [];
     const owners = [...[run.from, run.to].flatMap((ref) => this.owner(ref.part)), ...this.passed(id)];
     this.step("lay", id, {
@@ -763,9 +762,7 @@ class Deriving implements StepMaker {
     this.fact(`clip.${id}`, "none");
     const old = this.steps.has(`hoseOut:${id}`) ? [at(`run.${id}.old`, "out")] : [];
     const of = [id];
-    const pre = [at(fact, "none"), ...this.here(id)];
-    this.step("cutHose", id, { of, place: "bench", pre, post: [at(fact, "cut")] });
-    this.step("makeEnds", id, { of, place: "bench", pre: [at(fact, "cut")], post: [at(fact, "ended")] });
+    this.made(line);
     this.step("lay", id, {
       of,
       place: "line",

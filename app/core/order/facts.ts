@@ -65,6 +65,8 @@ export const verbs = [
   "element",
   "cutHose",
   "makeEnds",
+  "cutTube",
+  "formEnds",
   "lay",
   "clip",
   "join",

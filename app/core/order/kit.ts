@@ -3,8 +3,9 @@ import { passageHoles, sawsOf } from "../boards/passages";
 import { circuitOf } from "../circuits/circuit";
 import { jointNeeds, looksOf, type PlanJoint } from "../joints/joints";
 import { elementsOf } from "../kinds/families";
-import type { BuyWhat } from "../parts/buying";
+import { type BuyWhat, nutOf } from "../parts/buying";
 import type { ClipLine } from "../parts/clips";
+import { tubeEnds } from "../parts/tubeEnds";
 import type { Job, Plan } from "../plan/types";
 import type { WorkStep } from "./facts";
 
@@ -70,11 +71,16 @@ export function kitOf(source: KitSource, step: WorkStep): KitItem[] {
       const line = source.clips.find(({ runId }) => runId === id);
       return line ? [{ what: { kind: "clip", outsideM: line.outsideM }, count: line.clips.length }] : [];
     }
+    case "cutTube":
     case "cutHose": {
       const run = [...plan.runs, ...(plan.tankLines ?? [])].find((one) => one.id === id);
       return run
         ? [{ what: { kind: "hose", marking: run.product.marking, boreM: run.boreM }, count: 1 }]
         : [];
+    }
+    case "formEnds": {
+      const run = plan.runs.find((one) => one.id === id);
+      return (run ? tubeEnds(plan, run) : []).map(({ end }) => ({ what: nutOf(end), count: 1 }));
     }
     case "cutHole":
     case "careEdge": {

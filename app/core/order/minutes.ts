@@ -48,6 +48,8 @@ export const minutes: Readonly<Record<Verb, readonly [work: number, wait: number
   element: [8, 0, 1],
   cutHose: [4, 0, 1],
   makeEnds: [4, 0, 1],
+  cutTube: [5, 0, 1],
+  formEnds: [15, 0, 1],
   lay: [6, 0, 1],
   clip: [6, 0, 1],
   join: [5, 0, 1],

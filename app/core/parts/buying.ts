@@ -5,6 +5,7 @@
 import { passageHoles, sawsOf } from "../boards/passages";
 import { type BoxItem, cutsFromBox, sameName } from "../box/box";
 import { circuitOf } from "../circuits/circuit";
+import type { End } from "../ends/ends";
 import { jointNeeds, looksOf, type PlanJoint, planJoints } from "../joints/joints";
 import { elementsOf } from "../kinds/families";
 import { kindOf, type Part } from "../kinds/index";
@@ -12,12 +13,13 @@ import type { Id } from "../kinds/record";
 import { elementLifeH } from "../laws/elementLife";
 import { lyingRuns } from "../plan/lying";
 import { openPorts } from "../plan/openPorts";
-import { distanceM } from "../plan/ports";
+import { distanceM, placedPorts } from "../plan/ports";
 import { goesByRoad } from "../plan/road";
-import type { Job, Plan, Run, TankLine } from "../plan/types";
+import type { Job, Plan, Run, Tank, TankLine } from "../plan/types";
+import { cutLengthM } from "../tanks/pickup";
 import { clipCounts, clipLines } from "./clips";
 import { hoseLines, type PartLine, partLines } from "./partsList";
-import { isFlared } from "./tubeEnds";
+import { isFlared, tubeEnds } from "./tubeEnds";
 
 /** Where it is bought, as suppliers are parted. */
 export const buyGroups = [
@@ -42,6 +44,10 @@ export type BuyWhat =
   | { kind: "tail"; boreM: number; isPushOn: boolean }
   /** Between two such ports. */
   | { kind: "nipple" }
+  /** Of a flared tube: on it before the flare. */
+  | ({ kind: "nut" } & End)
+  /** Between a hose and a port of another bore whose ends nobody entered. */
+  | { kind: "reducer"; hoseM: number; portM: number }
   /** For a port that nothing is on. */
   | { kind: "plug" }
   | { kind: "washer" }
@@ -53,6 +59,15 @@ export type BuyWhat =
   | { kind: "threadSealant" | "antiSeize" | "epoxy" | "edgePaint" | "sleeve" }
   | { kind: "wire"; areaM2: number; pole: "positive" | "negative" }
   | { kind: "fuse"; amperes: number }
+  /** Of what is wired as its own maker says. */
+  | { kind: "makerFuse" }
+  | { kind: "tank" | "consumer"; name: string }
+  | { kind: "alarm" }
+  | { kind: "fuel"; name: string; volumeM3: number }
+  /** Tube in a tank from its top to its mouth. */
+  | { kind: "dipTube"; name: string; boreM: number; cutM: number }
+  /** Either side of a wall that a fitting goes through. */
+  | { kind: "gasket" }
   | { kind: "fuseHolder" | "relay" }
   | { kind: "crimp"; areaM2: number }
   | { kind: "holeSaw"; diameterM: number; name: string }
@@ -109,6 +124,55 @@ class Lines {
   }
 }
 
+export const nutOf = (end: End): BuyWhat => ({ kind: "nut", ...end });
+
+/** What the plan joins and the plan that it is made from does not: all of it where there is none before. */
+function newHere(job: Job, plan: Plan): (id: Id) => boolean {
+  const before = job.plans.find(({ id }) => id === plan.basedOn);
+  const joined = (one: Plan, id: Id) =>
+    [...one.runs, ...one.joints].some(({ from, to }) => from.part === id || to.part === id);
+  return (id) => joined(plan, id) && !(before && joined(before, id));
+}
+
+/** Tanks and heaters that the plan brings, with what they cannot do without. What an engine is bought with is not asked. */
+function addTanksAndHeaters(lines: Lines, job: Job, plan: Plan): void {
+  const isNew = newHere(job, plan);
+  for (const tank of job.tanks) addTank(lines, plan, tank, isNew(tank.id));
+  const heaters = job.consumers.filter(({ id, kind }) => kind === "heater" && isNew(id));
+  for (const { id, name } of heaters) {
+    lines.add("parts", `consumer:${id}`, { kind: "consumer", name }, 1, [id]);
+    lines.add("electric", "makerFuse:", { kind: "makerFuse" }, 2, [id], { spare: 1 });
+    lines.add("electric", "fuseHolder:", { kind: "fuseHolder" }, 1, [id]);
+    // No heater without one: practice 38.
+    lines.add("parts", "alarm:", { kind: "alarm" }, 1, [id]);
+  }
+}
+
+function addTank(lines: Lines, plan: Plan, tank: Tank, isNew: boolean): void {
+  const { id, name, ports, pickupFit } = tank;
+  const joined = new Set(
+    [...plan.runs, ...plan.joints].flatMap(({ from, to }) =>
+      [from, to].flatMap(({ part, port }) => (part === id ? [port] : [])),
+    ),
+  );
+  const port = ports.find((one) => one.id === pickupFit?.portId && joined.has(one.id));
+  if (pickupFit && port) {
+    const what = {
+      kind: "dipTube" as const,
+      name: port.name,
+      boreM: port.boreM,
+      cutM: cutLengthM(pickupFit),
+    };
+    lines.add("hose", `dipTube:${id}.${port.id}`, what, 1, [`${id}.${port.id}`, id], { lengthM: what.cutM });
+  }
+  if (!isNew) return;
+  lines.add("parts", `tank:${id}`, { kind: "tank", name }, 1, [id]);
+  for (const { id: portId, fitting } of ports)
+    if (fitting === "side") lines.add("fittings", "gasket:", { kind: "gasket" }, 2, [`${id}.${portId}`, id]);
+  const volumeM3 = plan.conditions.aboardM3[id] ?? 0;
+  if (volumeM3 > 0) lines.add("consumables", `fuel:${id}`, { kind: "fuel", name, volumeM3 }, 1, [id]);
+}
+
 function addParts(lines: Lines, plan: Plan): void {
   for (const line of partLines(plan)) {
     const key = `part:${line.kind} ${Object.values(line.detail).join(" ")} ${mm(line.boreM)}`;
@@ -133,7 +197,13 @@ function addFittings(lines: Lines, job: Job, plan: Plan, joints: readonly PlanJo
     lines.add("fittings", `adapter:${id}`, { kind: "adapter", shape: id }, count, idsOf(at));
   addAssumedEnds(lines, job, plan, joints);
   const more = reserve(washers);
-  lines.add("fittings", "washer:", { kind: "washer" }, washers + more, [], { spare: more });
+  const washed = joints
+    .filter((joint) => jointNeeds([joint]).washers > 0)
+    .flatMap(({ a, b }) => [a.id, b.id]);
+  lines.add("fittings", "washer:", { kind: "washer" }, washers + more, [...new Set(washed)], { spare: more });
+  for (const run of plan.runs)
+    for (const { end } of tubeEnds(plan, run))
+      lines.add("fittings", `nut:${end.family} ${end.size}`, nutOf(end), 1, [run.id]);
   for (const { outsideM, ids, count } of clampsOf(job, plan, joints)) {
     const spare = reserve(count);
     lines.add("fittings", `clamp:${mm(outsideM)}`, { kind: "clamp", outsideM }, count + spare, ids, {
@@ -166,11 +236,24 @@ const assumedEnds = (plan: Plan, joints: readonly PlanJoint[]) =>
 const isPushedOn = ({ schools }: Job): boolean =>
   schools.joints === "pushOnBarb" || schools.joints === "pushToConnect";
 
+/** Bores this near go by one name in the trade: 7.9 and 8 mm, 3/8 in and 9.5 mm. */
+const SAME_BORE = 0.06;
+
 function addAssumedEnds(lines: Lines, job: Job, plan: Plan, joints: readonly PlanJoint[]): void {
   const isPushOn = isPushedOn(job);
+  const ports = placedPorts(job, plan);
   for (const { run, key } of assumedEnds(plan, joints)) {
     const what = { kind: "tail" as const, boreM: run.boreM, isPushOn };
     lines.add("fittings", `tail:${mm(run.boreM)}${isPushOn ? " push" : ""}`, what, 1, [key, run.id]);
+    const portM = ports.get(key)?.boreM;
+    if (portM !== undefined && Math.abs(portM - run.boreM) > SAME_BORE * portM)
+      lines.add(
+        "fittings",
+        `reducer:${mm(run.boreM)} ${mm(portM)}`,
+        { kind: "reducer", hoseM: run.boreM, portM },
+        1,
+        [key, run.id],
+      );
   }
   for (const { a, b, state } of joints)
     if (state === "unknown" && !plan.runs.some(({ id }) => id === b.id))
@@ -302,6 +385,7 @@ export function buyLines(
 ): BuyLine[] {
   const lines = new Lines();
   addParts(lines, plan);
+  addTanksAndHeaters(lines, job, plan);
   for (const { marking, boreM, cutsM, totalM, ids } of hoseLines(job, plan))
     lines.add(
       "hose",
