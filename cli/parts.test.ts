@@ -14,14 +14,15 @@ describe.each<[string, Job]>([
   ["the van", demo("reading-van")],
   ["a starter", startJob("j", "One", "oneTank")],
 ])("%s", (_name, job) => {
-  const { parts, notCounted } = partsReport(job);
+  const { parts, notCounted, stays } = partsReport(job);
   const plan = currentPlan(job);
 
   test("has each part and each hose in a line, and metres no less than the hoses are long", () => {
-    const listed = new Set(parts.flatMap(({ forIds }) => forIds));
+    const listed = new Set([...stays, ...parts.flatMap(({ forIds }) => forIds)]);
     for (const { id } of [...plan.parts, ...plan.runs]) expect(listed).toContain(id);
     const netM = plan.runs.reduce(
-      (sum, { route }) => sum + (route.kind === "measured" ? route.lengthM : 0),
+      (sum, { id, route }) =>
+        stays.includes(id) ? sum : sum + (route.kind === "measured" ? route.lengthM : 0),
       0,
     );
     const listedM = parts
@@ -38,7 +39,7 @@ describe.each<[string, Job]>([
     // What nobody entered is counted as the school has it: a barb at each end, and what holds the hose on it.
     const barbs = parts.filter(({ what }) => /barb .*assumed/.test(what));
     if (!isTyped)
-      for (const { id } of plan.runs)
+      for (const { id } of plan.runs.filter((run) => !stays.includes(run.id)))
         expect([...named, ...barbs.flatMap(({ forIds }) => forIds)]).toContain(id);
   });
 });
@@ -51,4 +52,25 @@ test("a new heater comes with its alarm, a new tank with its fuel in litres", ()
   const fuel = partsReport(job).parts.find(({ kind }) => kind === "fuel");
   expect(fuel).toMatchObject({ unit: "L", forIds: [tank!.id] });
   expect(fuel!.count).toBeCloseTo((currentPlan(job).conditions.aboardM3[tank!.id] ?? 0) * 1000, 6);
+});
+
+test("what stays as it was is neither bought nor cut anew, and what changed is", () => {
+  const job = startJob("j", "One", "oneTank");
+  const before = currentPlan(job);
+  const [kept, longer] = before.runs;
+  const plan = {
+    ...before,
+    id: "next",
+    basedOn: before.id,
+    runs: before.runs.map((run) =>
+      run.id === longer!.id && run.route.kind === "measured"
+        ? { ...run, route: { ...run.route, lengthM: run.route.lengthM + 0.5 } }
+        : run,
+    ),
+  };
+  const { parts, stays } = partsReport({ ...job, plans: [before, plan], currentPlanId: "next" });
+  expect(stays).toContain(kept!.id);
+  const hose = parts.filter(({ kind }) => kind === "hose");
+  expect(hose.flatMap(({ forIds }) => forIds)).toEqual([longer!.id]);
+  expect(parts.some(({ kind }) => kind === "tank" || kind === "part")).toBe(false);
 });

@@ -1,7 +1,7 @@
 /** What to buy as scripts read it: lines with their ids, and what cannot be counted with its reason. */
 import { planJoints } from "~/core/joints/joints";
 import type { Id } from "~/core/kinds/record";
-import { type BuyLine, type BuyWhat, buyLines } from "~/core/parts/buying";
+import { type BuyLine, type BuyWhat, buyLines, staysOf } from "~/core/parts/buying";
 import { currentPlan, partsOf } from "~/core/plan/ports";
 import type { Job } from "~/core/plan/types";
 import { LITRE_M3 } from "~/core/units/factors";
@@ -111,5 +111,11 @@ export function partsReport(job: Job) {
         : "what it ends in is not entered, so fitting, clamp and seal are not known";
     return [{ what: `Joint ${at}`, why, forIds: [key, a.id, b.id] }];
   });
-  return { parts: buyLines(job, plan, joints).map(line), notCounted };
+  const stays = staysOf(job, plan);
+  return {
+    parts: buyLines(job, plan, joints).map(line),
+    notCounted,
+    /** Taken over from the plan that this one is made from: neither bought nor cut. */
+    stays: [...stays.parts, ...stays.runs],
+  };
 }

@@ -1,6 +1,6 @@
 import type { Carried, Note } from "~/core/edit/command";
 import type { Id } from "~/core/kinds/record";
-import { currentPlan, partsOf } from "~/core/plan/ports";
+import { currentPlan, partsOf, placedPorts } from "~/core/plan/ports";
 import type { Job } from "~/core/plan/types";
 
 const named = new WeakMap<Job, ReadonlyMap<Id, string>>();
@@ -12,13 +12,14 @@ function namesOf(job: Job): ReadonlyMap<Id, string> {
   const plan = currentPlan(job);
   const names = new Map([...job.tanks, ...partsOf(job, plan)].map(({ id, name }) => [id, name]));
   const of = (id: Id) => names.get(id) ?? id;
+  for (const [key, { ownerName, name }] of placedPorts(job, plan)) names.set(key, `${ownerName}, ${name}`);
   for (const { id, from, to } of plan.runs) names.set(id, `${of(from.part)} to ${of(to.part)}`);
   for (const { id, tank, use } of plan.tankLines ?? []) names.set(id, `${of(tank)}, ${use}`);
   named.set(job, names);
   return names;
 }
 
-/** Name of a tank, part or run of the job. */
+/** Name of a tank, part, run or port of the job. */
 export const nameOf = (job: Job, id: Id): string => namesOf(job).get(id) ?? id;
 
 const carried: Record<Carried, string> = {

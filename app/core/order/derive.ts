@@ -4,6 +4,7 @@ import { isConsumer, isFiltering, isPowered, isValve } from "../kinds/families";
 import { type Engine, kindOf, type Part } from "../kinds/index";
 import type { Id, Position } from "../kinds/record";
 import { mouthHeightM } from "../network/network";
+import { differs } from "../plan/differs";
 import { plugsOf } from "../plan/plugs";
 import { distanceM, partsOf, placedPorts, portKey, portsOf } from "../plan/ports";
 import { runGeometry } from "../plan/route";
@@ -23,9 +24,6 @@ import { carryOff, swapPans } from "./pans";
 import { capOpen, joins, prove } from "./proving";
 import { takeDown } from "./tankDown";
 
-/** A part moved less than this was measured again, not moved; a run grown less is the same run. */
-const MOVED_M = 0.005;
-const GREW_M = 0.02;
 /** Less than this in the dips of a line runs out as it is lifted. Common practice, no source. */
 const WORTH_BLOWING_M3 = 5e-5;
 
@@ -39,24 +37,6 @@ export interface Derived {
 /** Ports of a part that something is joined to. */
 const joinedOf = ({ runs, joints }: Plan, id: Id): PortRef[] =>
   [...runs, ...joints].flatMap(({ from, to }) => [from, to]).filter(({ part }) => part === id);
-
-const keyOf = ({ from, to, id }: { from: PortRef; to: PortRef; id: Id }) => ({
-  id,
-  ends: [portKey(from), portKey(to)] as const,
-});
-
-/** Same hose: both ends, printing, bore, make, and no longer than a tape may differ. */
-function isSameRun(job: Job, was: Run, run: Run, before: Plan, after: Plan): boolean {
-  if (portKey(was.from) !== portKey(run.from) || portKey(was.to) !== portKey(run.to)) return false;
-  if (was.product.marking !== run.product.marking || was.boreM !== run.boreM || was.make !== run.make)
-    return false;
-  const length = (plan: Plan, one: Run) => {
-    const ports = placedPorts(job, plan);
-    const [from, to] = [ports.get(portKey(one.from)), ports.get(portKey(one.to))];
-    return from && to ? runGeometry(one, from, to).lengthM : 0;
-  };
-  return length(after, run) <= length(before, was) + GREW_M;
-}
 
 /** Two bodies whose middles are nearer than this stand in each other. Common practice, no source. */
 const SAME_PLACE_M = 0.15;
@@ -798,36 +778,18 @@ class Deriving implements StepMaker {
 
   run(): Derived {
     const { before, after, job } = this;
-    const mine = partsOf(job, after).filter((part) => !isConsumer(part));
-    const was = new Map((before?.parts ?? []).map((part) => [part.id, part]));
-    const gone = (before?.parts ?? []).filter(({ id }) => !after.parts.some((part) => part.id === id));
-    const moved = mine.filter((part) => {
-      const old = was.get(part.id);
-      if (old === undefined) return false;
-      // What is to hang on another board than it did is hung again.
-      const isRehung = before?.mounted?.[part.id]?.boardId !== after.mounted?.[part.id]?.boardId;
-      return isRehung || distanceM(old.position, part.position) > MOVED_M;
-    });
+    const changed = differs(job, before, after);
+    const { mine, was, gone, moved } = changed;
     const shifts = new Set([...gone, ...moved].map(({ id }) => id));
-    const touches = ({ from, to }: { from: PortRef; to: PortRef }) =>
-      shifts.has(from.part) || shifts.has(to.part);
-    const sameRun = (run: Run) => {
-      const old = before?.runs.find(({ id }) => id === run.id);
-      return before !== null && old !== undefined && !touches(run) && isSameRun(job, old, run, before, after);
-    };
-    const sameJoint = (joint: { id: Id; from: PortRef; to: PortRef }) => {
-      const old = before?.joints.find(({ id }) => id === joint.id);
-      return old !== undefined && !touches(joint) && keyOf(old).ends.join() === keyOf(joint).ends.join();
-    };
     if (before) {
       const out = before.runs.filter(({ id }) => {
         const next = after.runs.find((run) => run.id === id);
-        return !next || !sameRun(next);
+        return !next || !changed.isSameRun(next);
       });
       this.runsOut(before, out, shifts);
       for (const joint of before.joints) {
         const next = after.joints.find(({ id }) => id === joint.id);
-        if (next && sameJoint(next)) continue;
+        if (next && changed.isSameJoint(next)) continue;
         this.undo(before, joint.from, 0);
         // Screwed together, both ports come open at once.
         this.fact(`port.${portKey(joint.to)}`, "joined");
@@ -840,10 +802,7 @@ class Deriving implements StepMaker {
     // What hangs on boards first: whether a board goes up says where its hoses are joined.
     for (const part of [...added, ...moved]) this.partIn(part, movedIds.has(part.id));
     for (const consumer of job.consumers) this.heaterIn(consumer);
-    this.tapeSpares(
-      gone.map(({ id }) => was.get(id) as Part),
-      added,
-    );
+    this.tapeSpares(gone, added);
     for (const part of mine) {
       const old = was.get(part.id);
       if (
@@ -863,7 +822,7 @@ class Deriving implements StepMaker {
         post: [at(`element.${part.id}`, "on")],
       });
     }
-    for (const run of after.runs) if (!sameRun(run)) this.runIn(run);
+    for (const run of after.runs) if (!changed.isSameRun(run)) this.runIn(run);
     for (const { id } of mine)
       if (was.has(id) && this.steps.has(`drainBowl:${id}`))
         this.step("closeDrain", id, {
@@ -873,7 +832,7 @@ class Deriving implements StepMaker {
           post: [at(`bowl.${id}`, "shut")],
         });
     for (const joint of after.joints) {
-      if (sameJoint(joint)) continue;
+      if (changed.isSameJoint(joint)) continue;
       const bench = this.boardOf(joint.from, joint.to);
       const other = this.ready(joint.to);
       this.join(joint.to.part, joint.from, [...other, ...(bench ? [] : this.onBoard(joint.to.part))], bench);

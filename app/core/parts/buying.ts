@@ -11,6 +11,7 @@ import { elementsOf } from "../kinds/families";
 import { kindOf, type Part } from "../kinds/index";
 import type { Id } from "../kinds/record";
 import { elementLifeH } from "../laws/elementLife";
+import { differs } from "../plan/differs";
 import { lyingRuns } from "../plan/lying";
 import { openPorts } from "../plan/openPorts";
 import { distanceM, placedPorts } from "../plan/ports";
@@ -173,8 +174,9 @@ function addTank(lines: Lines, plan: Plan, tank: Tank, isNew: boolean): void {
   if (volumeM3 > 0) lines.add("consumables", `fuel:${id}`, { kind: "fuel", name, volumeM3 }, 1, [id]);
 }
 
-function addParts(lines: Lines, plan: Plan): void {
-  for (const line of partLines(plan)) {
+function addParts(lines: Lines, plan: Plan, stays: Stays): void {
+  const bought = { ...plan, parts: plan.parts.filter(({ id }) => !stays.parts.has(id)) };
+  for (const line of partLines(bought)) {
     const key = `part:${line.kind} ${Object.values(line.detail).join(" ")} ${mm(line.boreM)}`;
     lines.add("parts", key.slice(0, 110), { kind: "part", line }, line.count, line.ids);
   }
@@ -182,15 +184,16 @@ function addParts(lines: Lines, plan: Plan): void {
     const elements = elementsOf([part]);
     for (const { part: filter } of elements) {
       const what = { kind: "element" as const, micron: filter.micron, of: filter.kind };
-      // The one it runs on comes with it or is there; one more is aboard.
-      lines.add("filters", `element:${filter.kind} ${filter.micron}`, what, 2, [part.id], { spare: 1 });
+      // The one it runs on comes with it, or is there in what stays; one more is aboard.
+      const count = stays.parts.has(part.id) ? 1 : 2;
+      lines.add("filters", `element:${filter.kind} ${filter.micron}`, what, count, [part.id], { spare: 1 });
     }
     if (elements.length > 0)
       lines.add("filters", `seal:${part.kind}`, { kind: "seal", of: part.kind }, 1, [part.id], { spare: 1 });
   }
 }
 
-function addFittings(lines: Lines, job: Job, plan: Plan, joints: readonly PlanJoint[]): void {
+function addFittings(lines: Lines, job: Job, plan: Plan, joints: readonly PlanJoint[], stays: Stays): void {
   const { adapters, washers } = jointNeeds(joints);
   const idsOf = (keys: readonly string[]) => [...new Set(keys.map((key) => key.split(".")[0] as string))];
   for (const { id, count, joints: at } of adapters)
@@ -201,7 +204,7 @@ function addFittings(lines: Lines, job: Job, plan: Plan, joints: readonly PlanJo
     .filter((joint) => jointNeeds([joint]).washers > 0)
     .flatMap(({ a, b }) => [a.id, b.id]);
   lines.add("fittings", "washer:", { kind: "washer" }, washers + more, [...new Set(washed)], { spare: more });
-  for (const run of plan.runs)
+  for (const run of plan.runs.filter(({ id }) => !stays.runs.has(id)))
     for (const { end } of tubeEnds(plan, run))
       lines.add("fittings", `nut:${end.family} ${end.size}`, nutOf(end), 1, [run.id]);
   for (const { outsideM, ids, count } of clampsOf(job, plan, joints)) {
@@ -210,7 +213,9 @@ function addFittings(lines: Lines, job: Job, plan: Plan, joints: readonly PlanJo
       spare,
     });
   }
-  for (const { outsideM, count, runs } of clipCounts(clipLines(job, plan))) {
+  for (const { outsideM, count, runs } of clipCounts(
+    clipLines(job, plan).filter(({ runId }) => !stays.runs.has(runId)),
+  )) {
     const spare = reserve(count);
     lines.add("fittings", `clip:${mm(outsideM)}`, { kind: "clip", outsideM }, count + spare, runs, { spare });
   }
@@ -320,10 +325,10 @@ function addHoles(lines: Lines, job: Job, plan: Plan, items: readonly BoxItem[])
   }
 }
 
-function addElectric(lines: Lines, plan: Plan): void {
+function addElectric(lines: Lines, plan: Plan, stays: Stays): void {
   for (const part of plan.parts) {
     const circuit = circuitOf(part);
-    if (!circuit) continue;
+    if (!circuit || stays.parts.has(part.id)) continue;
     const { wireAreaM2: areaM2, wireLengthM, fuseA, hasRelay } = circuit;
     for (const pole of ["positive", "negative"] as const)
       lines.add("electric", `wire:${mm2(areaM2)} ${pole}`, { kind: "wire", areaM2, pole }, 1, [part.id], {
@@ -376,17 +381,41 @@ function addTools(lines: Lines, job: Job, plan: Plan, joints: readonly PlanJoint
 export const sawsIn = (items: readonly BoxItem[]): number[] =>
   items.flatMap((item) => (item.kind === "saw" ? [item.diameterM] : []));
 
-/** Everything a plan needs, with what of it the box has not. */
+/** Parts and runs that the plan takes over from the one that it is made from. */
+export interface Stays {
+  parts: ReadonlySet<Id>;
+  runs: ReadonlySet<Id>;
+}
+
+const NOTHING_STAYS: Stays = { parts: new Set(), runs: new Set() };
+
+export function staysOf(job: Job, plan: Plan): Stays {
+  const before = job.plans.find(({ id }) => id === plan.basedOn) ?? null;
+  const { mine, was, isSameRun } = differs(job, before, plan);
+  return {
+    parts: new Set(mine.flatMap(({ id, kind }) => (was.get(id)?.kind === kind ? [id] : []))),
+    runs: new Set(plan.runs.flatMap((run) => (isSameRun(run) ? [run.id] : []))),
+  };
+}
+
+/** Hose and tube that is bought for a plan: what lies already is not. */
+export const boughtHose = (job: Job, plan: Plan, { runs }: Stays) =>
+  hoseLines(job, { ...plan, runs: plan.runs.filter(({ id }) => !runs.has(id)) });
+
+/** Everything a plan needs that the one before has not, with what of it the box has not. */
 export function buyLines(
   job: Job,
   plan: Plan,
-  joints: readonly PlanJoint[],
+  allJoints: readonly PlanJoint[],
   items: readonly BoxItem[] = [],
+  stays: Stays = staysOf(job, plan),
 ): BuyLine[] {
   const lines = new Lines();
-  addParts(lines, plan);
+  // A joint of a hose that stays is not undone.
+  const joints = allJoints.filter(({ b }) => !stays.runs.has(b.id));
+  addParts(lines, plan, stays);
   addTanksAndHeaters(lines, job, plan);
-  for (const { marking, boreM, cutsM, totalM, ids } of hoseLines(job, plan))
+  for (const { marking, boreM, cutsM, totalM, ids } of boughtHose(job, plan, stays))
     lines.add(
       "hose",
       `hose:${mm(boreM)} ${marking}`.slice(0, 110),
@@ -397,10 +426,10 @@ export function buyLines(
         lengthM: totalM,
       },
     );
-  addFittings(lines, job, plan, joints);
+  addFittings(lines, job, plan, joints, stays);
   addFixings(lines, job, plan);
   addHoles(lines, job, plan, items);
-  addElectric(lines, plan);
+  addElectric(lines, plan, stays);
   addTools(lines, job, plan, joints);
   return lines.all.map((line) => (SINGLE.has(line.what.kind) ? { ...line, count: 1 } : line));
 }
@@ -516,7 +545,7 @@ export interface PlanCost extends Costs {
 export function planCost(job: Job, plan: Plan): PlanCost | null {
   const { prices = {} } = job;
   if (Object.keys(prices).length === 0) return null;
-  const lines = buyLines(job, plan, planJoints(job, plan));
+  const lines = buyLines(job, plan, planJoints(job, plan), [], NOTHING_STAYS);
   const feedM3S = fullFeedM3S(job);
   return {
     ...costOf(

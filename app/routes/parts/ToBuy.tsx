@@ -10,14 +10,15 @@ import type { PlanJoint } from "~/core/joints/joints";
 import { progressOf, startsFrom, waitingFor } from "~/core/order/progress";
 import {
   type BuyLine,
+  boughtHose,
   buyGroups,
   buyLines,
   costOf,
   elementCost1000h,
   fullFeedM3S,
   shortOf,
+  staysOf,
 } from "~/core/parts/buying";
-import { hoseLines } from "~/core/parts/partsList";
 import { fromSi } from "~/core/units/factors";
 import { formatNumber } from "~/core/units/format";
 import { runUnit } from "~/core/units/trade";
@@ -64,7 +65,8 @@ export function ToBuy({ joints, box }: { joints: readonly PlanJoint[]; box: Retu
   const { run } = useTrade();
   const [isPriced, setPriced] = useState(Object.keys(prices).length > 0);
   const order = useMemo(() => progressOf(job, startsFrom(job, plan), plan, book), [job, plan, book]);
-  const hoses = useMemo(() => hoseLines(job, plan), [job, plan]);
+  const stays = useMemo(() => staysOf(job, plan), [job, plan]);
+  const hoses = useMemo(() => boughtHose(job, plan, stays), [job, plan, stays]);
   const lines = useMemo((): ListedLine[] => {
     const cuts = new Map(hoses.map((line) => [line.ids.join(), line.cutsM]));
     return buyLines(job, plan, joints, box.items).map((line) => ({
@@ -77,6 +79,7 @@ export function ToBuy({ joints, box }: { joints: readonly PlanJoint[]; box: Retu
   const { first, unpriced } = costOf(lines, prices);
   const feedM3S = fullFeedM3S(job);
   const yearly = feedM3S > 0 ? elementCost1000h(lines, plan, prices, feedM3S) : 0;
+  const kept = stays.parts.size + stays.runs.size;
   const short = lines.filter(({ toBuy }) => toBuy > 0).length;
   const setPrice = (key: string, price: number) =>
     void dispatch({ name: "editJob", change: { prices: { ...prices, [key]: price } }, shown: { prices } });
@@ -142,6 +145,8 @@ export function ToBuy({ joints, box }: { joints: readonly PlanJoint[]; box: Retu
           </b>{" "}
           {first > 0 &&
             `First cost ${formatNumber(first, 4)}${unpriced > 0 ? `, ${counted(unpriced, "line")} without a price` : ""}. `}
+          {kept > 0 &&
+            `${counted(stays.parts.size, "part")} and ${counted(stays.runs.size, "hose")} stay as they are. `}
           {yearly > 0 && `Elements cost ${formatNumber(yearly, 3)} in 1,000 h.`}
         </p>
         {waits.awaited.size > 0 && (
