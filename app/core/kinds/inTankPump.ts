@@ -9,6 +9,7 @@ export interface InTankPump extends PumpPart {
 
 export const inTankPump: Kind<InTankPump> = {
   ...pumpInLine,
+  inTank: "in",
   title: "In-tank pump",
   fields: {
     ...pumpFields(250, 90000, { kind: "blocked" }),

@@ -79,6 +79,8 @@ export interface Kind<P extends PartBase = PartBase> {
   /** Bore of a blank part where it is not the common one. */
   boreM?: number;
   families: readonly Family[];
+  /** Port that stands in the fuel where it is joined to a tank itself. */
+  inTank?: Id;
   /** Flow through it has one right direction, cast on it. */
   hasArrow: boolean;
   fields: FieldsOf<Own<P>>;

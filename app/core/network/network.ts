@@ -201,6 +201,28 @@ function adjustedLinks(
   });
 }
 
+/** Where a pump that hangs in its tank draws: at the mouth of the port it is joined to, wherever its body is drawn. */
+function mouthsOf(job: Job, plan: Plan, parts: readonly Part[], find: (key: string) => string) {
+  const mouths = new Map<string, Position>();
+  const hanging = new Set(
+    parts.flatMap((part) => {
+      const { inTank } = kindOf(part);
+      return inTank ? [`${part.id}.${inTank}`] : [];
+    }),
+  );
+  for (const { from, to } of plan.joints)
+    for (const [pump, other] of [
+      [from, to],
+      [to, from],
+    ] as const) {
+      if (!hanging.has(portKey(pump))) continue;
+      const tank = job.tanks.find(({ id }) => id === other.part);
+      const port = tank?.ports.find(({ id }) => id === other.port);
+      if (tank && port) mouths.set(find(portKey(pump)), fromTank(tank, port.mouth));
+    }
+  return mouths;
+}
+
 /** Builds the network of a plan. Ports named by runs but missing in the plan are left out. */
 export function buildNetwork(job: Job, plan: Plan = currentPlan(job)): Network {
   const ports = placedPorts(job, plan);
@@ -219,12 +241,13 @@ export function buildNetwork(job: Job, plan: Plan = currentPlan(job)): Network {
 
   const nodes: NetworkNode[] = [];
   const nodeOf = new Map<string, number>();
+  const drawn = mouthsOf(job, plan, parts, (key) => groups.find(key));
   for (const [key, port] of ports) {
     const top = groups.find(key);
     let index = nodeOf.get(top);
     if (index === undefined) {
       index = nodes.length;
-      const at = ports.get(top)?.position ?? port.position;
+      const at = drawn.get(top) ?? ports.get(top)?.position ?? port.position;
       nodes.push({ id: key, ports: [], zM: at.zM, at });
       nodeOf.set(top, index);
     }

@@ -56,6 +56,11 @@ export function holeFaults(tank: Tank): HoleFault[] {
           leftM: between(hole, other) - (hole.diameterM + other.diameterM) / 2,
         });
     }
+    for (const other of holes) {
+      const away = between(hole, other);
+      if (other.id !== hole.id && hole.swingM > 0 && away < hole.swingM && other.partLengthM > HANGS_M)
+        faults.push({ code: "swingFouls", holeId, otherId: other.id, shortM: hole.swingM - away });
+    }
     const place = placeOf(opening, hole);
     for (const baffle of tank.baffles ?? []) {
       const away = Math.abs((baffle.across === "x" ? place.xM : place.yM) - baffle.atM);
@@ -76,6 +81,9 @@ export function holeFaults(tank: Tank): HoleFault[] {
     return faults;
   });
 }
+
+/** What reaches further than this under its plate hangs in a float's way. Common practice, no source. */
+const HANGS_M = 0.1;
 
 /** Least metal from a hole's rim to the next hole's, m; null for the only hole. */
 export function metalLeftM({ holes }: Opening, hole: PlateHole): number | null {
