@@ -85,7 +85,7 @@ test("a thermometer in the feed reads the tank's, in the return what the engine 
     computedAt(network, of, instrumentsOf(fitted, plan).find((one) => one.id === id)!, conditions);
   expect(read("t0")).toBeCloseTo(12, 9);
   // What is not burned comes back as the engine sends it: worked out by hand from its own figures.
-  const { tempC, share } = engineHeat(engine);
+  const { tempC, share } = engineHeat(engine, job.fuel);
   expect(read("t1")).toBeCloseTo(12 + share * (tempC - 12), 6);
   const still = { ...lineUp, consumers: { [engine.id]: "stopped" as const }, pumps: {} };
   expect(read("t0", new LineUpSolver(network).solve(still, conditions))).toBeNull();

@@ -9,6 +9,7 @@ import { spareOpen } from "./bleeding/spareOpen";
 import { triggerOverloaded } from "./electric/triggerOverloaded";
 import { wireWrong } from "./electric/wireWrong";
 import { bulbPlace } from "./filters/bulbPlace";
+import { burnUnlikely } from "./filters/burnUnlikely";
 import { changeSlow } from "./filters/changeSlow";
 import { elementMissing } from "./filters/elementMissing";
 import { filterStaging } from "./filters/filterStaging";
@@ -23,6 +24,7 @@ import { cannotHold } from "./flow/cannotHold";
 import { feedPressure } from "./flow/feedPressure";
 import { feedsJoined } from "./flow/feedsJoined";
 import { gravityOverfills } from "./flow/gravityOverfills";
+import { jetDraws } from "./flow/jetDraws";
 import { againstArrow, deadHead, drawsAir, noOpenPath, starved } from "./flow/noOpenPath";
 import { noShutOff } from "./flow/noShutOff";
 import { neverUsed, notJoined } from "./flow/notJoined";
@@ -33,6 +35,7 @@ import { pumpAboveFilters } from "./flow/pumpAboveFilters";
 import { returnCanClose } from "./flow/returnCanClose";
 import { returnElsewhere } from "./flow/returnElsewhere";
 import { freeAir, suctionClean, suctionOverLimit } from "./flow/suction";
+import { transferOverfills } from "./flow/transferOverfills";
 import { worstLimit } from "./flow/worstLimit";
 import { dosingFit } from "./heaters/dosingFit";
 import { heaterClear } from "./heaters/heaterClear";
@@ -121,6 +124,9 @@ const all = {
   pumpAboveFilters,
   lubricatedLow,
   gravityOverfills,
+  transferOverfills,
+  jetDraws,
+  burnUnlikely,
   bulbPlace,
   otherSchool,
   primingBlocks,

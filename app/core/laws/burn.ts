@@ -5,6 +5,12 @@
  */
 export const TYPICAL_G_KWH = 225;
 
+/**
+ * At full load, g/kWh, from the best to a small or old one. Diesel 195 to 290; petrol with spark 280 to 380. Engine
+ * makers' sheets, common practice, no source.
+ */
+export const COMMON_G_KWH = { diesel: [195, 290], petrol: [280, 380] } as const;
+
 const KILOWATT_HOUR_J = 3.6e6;
 const GRAM_KG = 1e-3;
 

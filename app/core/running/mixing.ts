@@ -40,7 +40,7 @@ export function mixTemperatures(solved: SolvedLineUp, temps: Float64Array): void
     for (const { part, feed, back } of network.engines) {
       const q = back === null ? 0 : -(settings.demand[back] as number);
       if (back === null || !(q > 0)) continue;
-      const { tempC, share } = engineHeat(part);
+      const { tempC, share } = engineHeat(part, network.job.fuel);
       const fed = temps[feed] as number;
       heat[back] = (heat[back] as number) + q * (fed + share * (tempC - fed));
       carried[back] = (carried[back] as number) + q;

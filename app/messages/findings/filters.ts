@@ -1,5 +1,6 @@
 /** Sentences for filters, gauges and sensors. */
 import type { ValuesOf } from "~/core/findings/index";
+import { HOUR_S, LITRE_M3 } from "~/core/units/factors";
 import { formatNumber } from "~/core/units/format";
 import { counted } from "../counted";
 import { minutesText, serviceStepTexts } from "../service";
@@ -32,6 +33,7 @@ export const filters: Sentences<
   | "gaugePlace"
   | "flowGuessed"
   | "bulbPlace"
+  | "burnUnlikely"
 > = {
   changeSlow: (v, say) => [
     v.code === "spills"
@@ -43,6 +45,17 @@ export const filters: Sentences<
       ? "Room for a larger cup under it, or drain it in two goes."
       : "Free its rooms, a second filter beside it, a pump that fills it.",
   ],
+  burnUnlikely: (v, say) => {
+    const [burn, least, most] = [v.burnLH, v.leastLH, v.mostLH].map((lh) =>
+      say.flow((lh * LITRE_M3) / HOUR_S),
+    );
+    return [
+      `${v.part} is said to burn ${burn}; its power takes ${least} to ${most}`,
+      `At full load, by what engines of its fuel take for a kilowatt hour; ${formatNumber(v.powerW / 1000, 2)} kW is entered.`,
+      "Range, run time and what comes back by the return all follow from it.",
+      "Look both up on the maker's sheet; one of the two is another engine's.",
+    ];
+  },
   filterTooSmall: (v, say) => [
     `${v.filter} passes ${say.flow(v.flowM3S)}, rated ${say.flow(v.ratedFlowM3S)}`,
     "The whole feed passes the filter, not the burn alone.",

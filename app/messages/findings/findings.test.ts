@@ -66,6 +66,7 @@ const codes: { [K in Exclude<Coded[0], "noRoomAbove">]: { [C in CodesOf<K>]: tru
   heaterOnVehicle: { vegetable: true, notOwn: true, noReserve: true },
   wireWrong: { fuseOverWire: true, fuseUnderLoad: true, drop: true },
   feedPressure: { low: true, high: true, lowAtWorst: true },
+  jetDraws: { pushesBack: true, lessThanBurn: true, onAir: true },
   bendTight: { legs: true, radius: true },
   boardClash: {
     bodies: true,

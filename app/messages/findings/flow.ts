@@ -5,10 +5,11 @@ import type { ValuesOf } from "~/core/findings/index";
 import type { Shortage } from "~/core/hydraulics/starving";
 import type { WorstCause } from "~/core/hydraulics/worst";
 import type { SchoolMatter } from "~/core/plan/types";
+import { HOUR_S } from "~/core/units/factors";
 import { percentText } from "~/core/units/format";
 import { leftText, whyNotText } from "../bleeding";
 import { schoolTexts } from "../schools";
-import { capital, hours, type Say, type Sentences } from "./say";
+import { capital, hours, type Say, type Sentences, type Words } from "./say";
 
 const fillings: Record<
   ValuesOf<"returnElsewhere">["cause"],
@@ -35,6 +36,33 @@ const shortages: Record<Shortage, string> = {
   air: "air is drawn in",
 };
 
+function jetWords(v: ValuesOf<"jetDraws">, say: Say): Words {
+  const moved = `Driven by ${say.flow(v.driveM3S)} in ${v.lineUp}`;
+  switch (v.code) {
+    case "pushesBack":
+      return [
+        `${v.part} pushes ${say.flow(-v.drawM3S)} back out of its draw port`,
+        `${moved}: what leaves cannot get away by its outlet.`,
+        "It empties what it should keep full.",
+        "A shorter or larger outlet, less lift behind it, or a larger throat.",
+      ];
+    case "lessThanBurn":
+      return [
+        `${v.part} draws ${say.flow(v.drawM3S)}, ${say.flow(v.burnM3S)} is burned`,
+        `${moved}.${v.dryS === null ? "" : ` A full well is dry after ${hours(v.dryS / HOUR_S)} once the fuel round it is away.`}`,
+        "What is burned and not brought back is taken from the well.",
+        "A smaller nozzle, a wider and shorter draw hose, or a throat to its maker's table.",
+      ];
+    case "onAir":
+      return [
+        `${v.part} stands ${say.length(v.liftM)} over the fuel`,
+        `${moved} it draws ${say.flow(v.drawM3S)} once its draw hose is full.`,
+        "A jet hardly lifts air: with its draw hose empty it does not begin.",
+        "Set it at the floor of the tank, or fill its draw hose first and keep a check valve at its foot.",
+      ];
+  }
+}
+
 /** What takes most of a suction. */
 const worst = ({ worstId, worstShare }: { worstId: string; worstShare: number }, say: Say) =>
   worstId ? `${say.name(worstId)} takes ${Math.round(worstShare * 100)} % of it.` : "";
@@ -54,6 +82,8 @@ export const flow: Sentences<
   | "feedsJoined"
   | "noShutOff"
   | "gravityOverfills"
+  | "transferOverfills"
+  | "jetDraws"
   | "suctionOverLimit"
   | "suctionClean"
   | "freeAir"
@@ -142,6 +172,13 @@ export const flow: Sentences<
     "It goes on running when no one looks, out of the vent.",
     "A valve that is shut when no one stands by, or the lower vent led higher.",
   ],
+  transferOverfills: (v, say) => [
+    `${v.lineUp} fills ${v.tank} in ${hours(v.fullS / HOUR_S)} and goes on`,
+    `It has room for ${say.volume(v.roomM3)}; ${say.flow(v.gainM3S)} comes in, and there is more where it comes from.`,
+    "A pump knows no full tank: fuel comes out of the vent.",
+    `Somebody stands by, stops it before ${hours(v.fullS / HOUR_S)}, or a switch by time or level does.`,
+  ],
+  jetDraws: (v, say) => jetWords(v, say),
   suctionOverLimit: (v, say) => [
     `${v.pump}: ${say.vacuum(v.vacuumPa)} of vacuum, limit ${say.vacuum(v.limitPa)}`,
     `In ${v.lineUp}. ${worst(v, say)}`,

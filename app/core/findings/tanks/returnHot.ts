@@ -43,7 +43,7 @@ export function heatingOf(network: Network, tank: Tank, aboardM3: number, ambien
   const state = fuelAt(blended(job.fuel), ambientC);
   const returns = returningTo(network, tank).map((part) => {
     const { feedM3S, burnM3S } = engineFlows(part, 1);
-    return { feedM3S, m3S: feedM3S - burnM3S, ...engineHeat(part) };
+    return { feedM3S, m3S: feedM3S - burnM3S, ...engineHeat(part, job.fuel) };
   });
   const returnM3S = returns.reduce((sum, { m3S }) => sum + m3S, 0);
   if (!state || !(aboardM3 > 0) || !(returnM3S > 0)) return null;

@@ -1,0 +1,42 @@
+/** A transfer that fills its tank and would go on: how long until it must be stopped. Practice 13, common practice. */
+import { capacityM3 } from "../../tanks/tank";
+import { onTank } from "../onTank";
+import { rule } from "../rule";
+
+export const transferOverfills = rule({
+  id: "transferOverfills",
+  practice: [13],
+  place: "layout",
+  judge: ({ job, plan, verdicts }) =>
+    verdicts.flatMap(({ lineUp, result }) => {
+      if (result.outcome !== "solved" || !lineUp.intendedTransfer) return [];
+      const { network, flow } = result;
+      if (Object.values(lineUp.consumers).includes("running")) return [];
+      const gains = job.tanks.map((tank) => ({
+        tank,
+        aboardM3: plan.conditions.aboardM3[tank.id] ?? 0,
+        gainM3S: network.links.reduce(
+          (sum, link, i) =>
+            link.kind === "tankPort" && link.tank.id === tank.id ? sum + (flow[i] as number) : sum,
+          0,
+        ),
+      }));
+      const thereM3 = gains.reduce((sum, { gainM3S, aboardM3 }) => sum + (gainM3S < 0 ? aboardM3 : 0), 0);
+      return gains.flatMap(({ tank, aboardM3, gainM3S }) => {
+        const roomM3 = capacityM3(tank) - aboardM3;
+        if (!(gainM3S > 0) || !(thereM3 > roomM3)) return [];
+        const fullS = roomM3 / gainM3S;
+        return [
+          {
+            ...onTank({
+              grade: "watch",
+              tank,
+              values: { fullS, roomM3, gainM3S, lineUp: lineUp.name },
+              figure: fullS,
+            }),
+            lineUpIds: [lineUp.id],
+          },
+        ];
+      });
+    }),
+});
