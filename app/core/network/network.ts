@@ -4,11 +4,12 @@
  */
 import { type Consumer, isBreather, isConsumer } from "../kinds/families";
 import { kindOf, type Part } from "../kinds/index";
-import type { Position } from "../kinds/record";
+import type { Id, Position } from "../kinds/record";
 import { currentPlan, fromTank, type PlacedPort, partsOf, placedPorts, portKey } from "../plan/ports";
 import { runGeometry } from "../plan/route";
 import type { Job, Plan, Run, Tank, TankPort } from "../plan/types";
 import { makeTopology, type Topology } from "../solver/newton";
+import { isInWell } from "../tanks/pickup";
 import { linkKindOf } from "./links";
 import type { Adjusted, LinkOf, NetworkLink, Setter, Surroundings } from "./links/link";
 import { type LinkShape, shapeOf } from "./shape";
@@ -118,12 +119,38 @@ function linksOfRuns(plan: Plan, ports: ReadonlyMap<string, PlacedPort>, at: At)
   });
 }
 
-const linksOfTanks = (tanks: readonly Tank[], at: At): NetworkLink[] =>
+/**
+ * Draw ports of jets that fill a tank's own well: what is drawn from the well comes clear with the jet's draw, and not with
+ * its own mouth, as long as the jet draws more than is burned.
+ */
+function wellsKept({ tanks }: Job, plan: Plan): Map<Id, TankPort> {
+  const kept = new Map<Id, TankPort>();
+  const met = (jet: Id, port: Id) =>
+    plan.runs.flatMap(({ from, to }) =>
+      [
+        [from, to],
+        [to, from],
+      ].flatMap(([one, other]) => (one?.part === jet && one.port === port && other ? [other] : [])),
+    )[0];
+  for (const { id, kind } of plan.parts) {
+    if (kind !== "jetPump") continue;
+    const [out, draw] = [met(id, "out"), met(id, "draw")];
+    const tank = tanks.find((one) => one.id === out?.part && one.id === draw?.part);
+    const [into, from] = [out, draw].map((ref) => tank?.ports.find((port) => port.id === ref?.port));
+    if (tank && into && from && isInWell(tank, into.mouth) && !isInWell(tank, from.mouth))
+      kept.set(tank.id, from);
+  }
+  return kept;
+}
+
+const linksOfTanks = (tanks: readonly Tank[], kept: ReadonlyMap<Id, TankPort>, at: At): NetworkLink[] =>
   tanks
     .flatMap((tank) => tank.ports.map((port) => ({ tank, port })))
     .map(({ tank, port }, nth) => {
       const id = `${tank.id}.${port.id}`;
-      const mouth = fromTank(tank, port.mouth);
+      const by = port.role === "outlet" && isInWell(tank, port.mouth) ? kept.get(tank.id) : undefined;
+      const zM = Math.min(port.mouth.zM, by?.mouth.zM ?? port.mouth.zM);
+      const mouth = fromTank(tank, { ...port.mouth, zM });
       return { kind: "tankPort", id, from: at(id), to: at(tank.id), tank, port, nth, mouth };
     });
 
@@ -268,7 +295,7 @@ export function buildNetwork(job: Job, plan: Plan = currentPlan(job)): Network {
   }
   const at: At = (key) => nodeOf.get(key) as number;
   const links = [
-    ...linksOfTanks(job.tanks, at),
+    ...linksOfTanks(job.tanks, wellsKept(job, plan), at),
     ...linksOfRuns(plan, ports, at),
     ...parts.flatMap((part) => linksOfPart(part, at)),
   ];

@@ -124,6 +124,10 @@ export function pickupOptions(tank: Tank, port: TankPort, envelope: Envelope): P
   return options;
 }
 
+/** Whether a place of the tank's frame stands in its well. */
+export const isInWell = ({ well }: Tank, { xM, yM }: Position): boolean =>
+  well !== undefined && xM >= well.low.xM && xM <= well.high.xM && yM >= well.low.yM && yM <= well.high.yM;
+
 /** Discharge coefficient of a sharp-edged hole. Handbook value (from memory: 0.60 to 0.62). */
 const HOLE_DISCHARGE = 0.61;
 

@@ -6,7 +6,7 @@ import type { SolvedLineUp } from "../../hydraulics/solve";
 import type { JetPump } from "../../kinds/jetPump";
 import { fromTank } from "../../plan/ports";
 import type { Job, Tank, TankPort } from "../../plan/types";
-import { wellHoldsS } from "../../tanks/pickup";
+import { isInWell, wellHoldsS } from "../../tanks/pickup";
 import { levelOfVolumeM } from "../../tanks/tank";
 import { onPart } from "../onPart";
 import { rule } from "../rule";
@@ -24,12 +24,8 @@ const flowOf = ({ network, flow }: SolvedLineUp, { id }: JetPump, way: "n" | "s"
 /** The tank with a well that is drawn from, and through which of its ports. */
 function wellOf({ network, flow }: SolvedLineUp): { tank: Tank; port: TankPort } | null {
   for (const [i, link] of network.links.entries())
-    if (link.kind === "tankPort" && link.tank.well && (flow[i] as number) < -DRIVEN_M3S) {
-      const { well } = link.tank;
-      const { xM, yM } = link.port.mouth;
-      const isIn = xM >= well.low.xM && xM <= well.high.xM && yM >= well.low.yM && yM <= well.high.yM;
-      if (isIn) return { tank: link.tank, port: link.port };
-    }
+    if (link.kind === "tankPort" && (flow[i] as number) < -DRIVEN_M3S && isInWell(link.tank, link.port.mouth))
+      return { tank: link.tank, port: link.port };
   return null;
 }
 
