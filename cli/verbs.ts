@@ -42,6 +42,7 @@ import { careReadingsSchema, readCareReading } from "~/schemas/diagnosis";
 import { faultsOf, writeJobFile } from "~/schemas/file";
 import { CalcFault } from "~/schemas/law";
 import { solveReportJsonSchema } from "~/schemas/solveReport";
+import { boardReport } from "./boards";
 import { diagnosisReport } from "./diagnosis";
 import { edited } from "./edits";
 import {
@@ -414,6 +415,15 @@ export const verbs: Readonly<Record<string, VerbOf>> = {
     flags: { tank: "ID" },
     help: "what a tank weighs full, what pulls at it, and straps for it",
     run: hold,
+  },
+  board: {
+    flags: { board: "ID", propose: null },
+    help: "a board as it hangs, or with --propose as it could: places, what is wrong, what would let it be",
+    run: (call) => {
+      const job = readJob(call);
+      const { id } = oneOf(call, "board", currentPlan(job).boards ?? []);
+      return boardReport(job, id, call.flags.propose === true);
+    },
   },
   measure: {
     flags: {},

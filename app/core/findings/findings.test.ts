@@ -533,6 +533,7 @@ test("the demo job carries what it is meant to and nothing else", () => {
     "mend boardClash",
     "watch returnCanClose",
     "watch worstLimit",
+    "watch transferOverfills",
     "watch spareOpen",
   ]);
 });

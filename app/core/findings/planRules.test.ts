@@ -1107,6 +1107,7 @@ describe("the demo jobs carry what they are meant to and nothing else", () => {
       "mend feedPressure",
       "watch worstLimit",
       "watch tankHeavy",
+      "watch transferOverfills",
     ]);
   });
   test("The reading van, and its alternative", () => {
@@ -1151,7 +1152,7 @@ test("one that ends under a thousandth is none, nor one of a line-up that is gon
 });
 
 test("every rule is held by a test of this folder", () => {
-  const texts = ["findings.test.ts", "planRules.test.ts"]
+  const texts = ["findings.test.ts", "planRules.test.ts", "flow/jetDraws.test.ts"]
     .map((name) => readFileSync(`app/core/findings/${name}`, "utf8"))
     .join("");
   const words = new Set(texts.split(/\W+/));

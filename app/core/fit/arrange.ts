@@ -180,6 +180,8 @@ const GRID_M = 0.005;
 /** What a millimetre of clash and a hose through something cost, in hose. Chosen so that neither pays. */
 const CLASH_WORTH = 12;
 const CLASH_ONCE_M = 0.15;
+/** Two things have no one place, whatever else is given up: so many times a room that is taken. */
+const BODY_WORTH = 20;
 const THROUGH_ONCE_M = 0.6;
 /** A nipple costs this much more than hose of its length. A choice. */
 const SCREWED_WORTH = 2;
@@ -280,7 +282,8 @@ class Arrangement {
         for (const [l, other] of b.entries()) {
           if (k >= inA && l >= inB) continue;
           const near = tooNear(box, other, k < inA && l < inB ? gapM : 0);
-          if (near > 1e-9) by += near + CLASH_ONCE_M / CLASH_WORTH;
+          const isBody = k < inA && l < inB;
+          if (near > 1e-9) by += (isBody ? BODY_WORTH : 1) * (near + CLASH_ONCE_M / CLASH_WORTH);
         }
       }
     }
@@ -387,11 +390,14 @@ export function* arrange(
   { seed, moves, rounds }: Search,
 ): Generator<Progress, Arranged> {
   const random = seeded(seed);
-  const legal = task.parts.map((part, i) =>
-    part.isPinned
-      ? new Map([[(start[i] as Hung).t, null]])
-      : new Map(part.turns.map((t) => [t, legalFor(part, t, task.board, task.opening)])),
-  );
+  const legal = task.parts.map((part, i) => {
+    if (part.isPinned) return new Map([[(start[i] as Hung).t, null]]);
+    const ways = (one: ArrangedPart) =>
+      new Map(part.turns.map((t) => [t, legalFor(one, t, task.board, task.opening)]));
+    const own = ways(part);
+    // What can be served nowhere still hangs somewhere, and not on another.
+    return [...own.values()].some((one) => one !== null) ? own : ways({ ...part, serviced: false });
+  });
   const free = task.parts.flatMap((part, i) =>
     !part.isPinned && [...(legal[i] as Map<number, Legal | null>).values()].some((one) => one !== null)
       ? [i]
@@ -497,13 +503,15 @@ export function* arrange(
     }
     if (!best.isLegal) {
       const judged = judgeBoard(task, now.at);
-      if (faults(judged) < faults(best)) best = judged;
+      const less = bodiesOver(judged) - bodiesOver(best);
+      if (less < 0 || (less === 0 && faults(judged) < faults(best))) best = judged;
     }
   }
   return best;
 }
 
 const scoreM = ({ hoses }: Arranged) => hoses.reduce((sum, one) => sum + worthM(one), 0);
+const bodiesOver = ({ clashes }: Arranged) => clashes.filter(({ code }) => code === "bodies").length;
 const faults = ({ clashes, apart, hoses }: Arranged) =>
   clashes.length + apart.length + hoses.filter(({ through }) => through.length > 0).length;
 

@@ -5,7 +5,6 @@ import type { ValuesOf } from "~/core/findings/index";
 import type { Shortage } from "~/core/hydraulics/starving";
 import type { WorstCause } from "~/core/hydraulics/worst";
 import type { SchoolMatter } from "~/core/plan/types";
-import { HOUR_S } from "~/core/units/factors";
 import { percentText } from "~/core/units/format";
 import { leftText, whyNotText } from "../bleeding";
 import { schoolTexts } from "../schools";
@@ -49,7 +48,7 @@ function jetWords(v: ValuesOf<"jetDraws">, say: Say): Words {
     case "lessThanBurn":
       return [
         `${v.part} draws ${say.flow(v.drawM3S)}, ${say.flow(v.burnM3S)} is burned`,
-        `${moved}.${v.dryS === null ? "" : ` A full well is dry after ${hours(v.dryS / HOUR_S)} once the fuel round it is away.`}`,
+        `${moved}.${v.dryHours === null ? "" : ` A full well is dry after ${hours(v.dryHours)} once the fuel round it is away.`}`,
         "What is burned and not brought back is taken from the well.",
         "A smaller nozzle, a wider and shorter draw hose, or a throat to its maker's table.",
       ];
@@ -173,10 +172,10 @@ export const flow: Sentences<
     "A valve that is shut when no one stands by, or the lower vent led higher.",
   ],
   transferOverfills: (v, say) => [
-    `${v.lineUp} fills ${v.tank} in ${hours(v.fullS / HOUR_S)} and goes on`,
+    `${v.lineUp} fills ${v.tank} in ${hours(v.fullHours)} and goes on`,
     `It has room for ${say.volume(v.roomM3)}; ${say.flow(v.gainM3S)} comes in, and there is more where it comes from.`,
     "A pump knows no full tank: fuel comes out of the vent.",
-    `Somebody stands by, stops it before ${hours(v.fullS / HOUR_S)}, or a switch by time or level does.`,
+    `Somebody stands by, stops it before ${hours(v.fullHours)}, or a switch by time or level does.`,
   ],
   jetDraws: (v, say) => jetWords(v, say),
   suctionOverLimit: (v, say) => [

@@ -11,7 +11,9 @@ import type { FindingOf, RuleId } from "../index";
 
 const TODAY = new Date("2026-06-01T00:00:00Z");
 const all = <K extends RuleId>(job: Job, rule: K) =>
-  findingsOf(job, [], undefined, undefined, TODAY).filter((one) => one.rule === rule) as FindingOf<K>[];
+  findingsOf(job, [], undefined, undefined, TODAY).filter(
+    (one) => one.rule === rule,
+  ) as unknown as FindingOf<K>[];
 const demo = (name: string): Job =>
   (JSON.parse(readFileSync(`demo/${name}.keel.json`, "utf8")) as { job: Job }).job;
 
@@ -96,10 +98,10 @@ describe("a jet in the return", () => {
   test("with a narrow draw brings less than is burned: both are told, and until when the well lasts", () => {
     const [found] = all(withJet({ drawBoreM: 0.002, drawM: 6, burnM3S: 1.2e-5 }), "jetDraws");
     expect(found).toMatchObject({ grade: "mend", values: { code: "lessThanBurn" } });
-    const { drawM3S, burnM3S, dryS } = found!.values;
+    const { drawM3S, burnM3S, dryHours } = found!.values;
     expect(burnM3S).toBeCloseTo(1.2e-5, 9);
     // By hand: 0.2 by 0.3 m of well, 0.3 m high, its mouth 25 mm up.
-    expect(dryS).toBeCloseTo((0.2 * 0.3 * (0.3 - 0.025)) / (burnM3S - drawM3S), 3);
+    expect(dryHours).toBeCloseTo((0.2 * 0.3 * (0.3 - 0.025)) / (burnM3S - drawM3S) / 3600, 6);
   });
 
   test("over the fuel is told with how far, as a watch: it runs once its hose is full", () => {
@@ -111,8 +113,8 @@ describe("a jet in the return", () => {
 
 test("a transfer says when its tank is full: its room over what comes in", () => {
   const [found] = all(demo("marram"), "transferOverfills");
-  const { fullS, roomM3, gainM3S } = found!.values;
-  expect(fullS).toBeCloseTo(roomM3 / gainM3S, 9);
+  const { fullHours, roomM3, gainM3S } = found!.values;
+  expect(fullHours).toBeCloseTo(roomM3 / gainM3S / 3600, 9);
   // The day tank is 400 mm high: 110 L.
   expect(roomM3).toBeCloseTo(
     0.55 * 0.5 * 0.4 - (currentPlan(demo("marram")).conditions.aboardM3.dayTank ?? 0),

@@ -8,6 +8,7 @@ import { fromTank } from "../../plan/ports";
 import type { Job, Tank, TankPort } from "../../plan/types";
 import { isInWell, wellHoldsS } from "../../tanks/pickup";
 import { levelOfVolumeM } from "../../tanks/tank";
+import { HOUR_S } from "../../units/factors";
 import { onPart } from "../onPart";
 import { rule } from "../rule";
 
@@ -55,6 +56,7 @@ export const jetDraws = rule({
         const well = wellOf(result);
         const lacksM3S = burnM3S - Math.max(0, drawM3S);
         const dryS = well && lacksM3S > 0 ? wellHoldsS(well.tank, well.port.mouth, lacksM3S) : null;
+        const dryHours = dryS === null ? null : dryS / HOUR_S;
         const liftM = overM(job, plan.conditions.aboardM3, part);
         const found = (code: "pushesBack" | "lessThanBurn" | "onAir", figure: number) =>
           onPart({
@@ -62,7 +64,7 @@ export const jetDraws = rule({
             part,
             also: [code],
             lineUpIds: [lineUp.id],
-            values: { code, lineUp: lineUp.name, driveM3S, drawM3S, burnM3S, dryS, liftM },
+            values: { code, lineUp: lineUp.name, driveM3S, drawM3S, burnM3S, dryHours, liftM },
             figure,
           });
         if (drawM3S < -DRIVEN_M3S) return [found("pushesBack", -drawM3S)];

@@ -1,5 +1,6 @@
 /** A transfer that fills its tank and would go on: how long until it must be stopped. Practice 13, common practice. */
 import { capacityM3 } from "../../tanks/tank";
+import { HOUR_S } from "../../units/factors";
 import { onTank } from "../onTank";
 import { rule } from "../rule";
 
@@ -25,14 +26,14 @@ export const transferOverfills = rule({
       return gains.flatMap(({ tank, aboardM3, gainM3S }) => {
         const roomM3 = capacityM3(tank) - aboardM3;
         if (!(gainM3S > 0) || !(thereM3 > roomM3)) return [];
-        const fullS = roomM3 / gainM3S;
+        const fullHours = roomM3 / gainM3S / HOUR_S;
         return [
           {
             ...onTank({
               grade: "watch",
               tank,
-              values: { fullS, roomM3, gainM3S, lineUp: lineUp.name },
-              figure: fullS,
+              values: { fullHours, roomM3, gainM3S, lineUp: lineUp.name },
+              figure: fullHours,
             }),
             lineUpIds: [lineUp.id],
           },
