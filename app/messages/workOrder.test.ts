@@ -1,10 +1,11 @@
 import { readFileSync } from "node:fs";
 import { describe, expect, test } from "@jest/globals";
 import { startJob } from "~/core/edit/starters";
+import { planJoints } from "~/core/joints/joints";
 import { derive } from "~/core/order/derive";
-import { ordered, type WorkStep } from "~/core/order/facts";
+import { ordered, type Verb, type WorkStep } from "~/core/order/facts";
 import { bareStep } from "~/core/order/minutes";
-import { startsFrom } from "~/core/order/progress";
+import { progressOf, startsFrom, trulyHeld } from "~/core/order/progress";
 import { currentPlan } from "~/core/plan/ports";
 import type { Job, Plan } from "~/core/plan/types";
 import { minutesText } from "./service";
@@ -73,12 +74,50 @@ describe("the work order in words", () => {
       "ventilate",
       "batteryOff",
     ] as const;
-    for (const verb of grave) expect(cautionText(verb)).toMatch(/\.$/);
-    expect(cautionText("bleed")).toContain("hands away");
-    expect(cautionText("tankFitting")).toContain("petrol");
-    expect(cautionText("support")).toContain("jack");
+    const caution = (verb: Verb) => cautionText({ verb, of: ["x"] }, []);
+    for (const verb of grave) expect(caution(verb)).toMatch(/\.$/);
+    expect(caution("bleed")).toContain("hands away");
+    expect(caution("tankFitting")).toContain("petrol");
+    expect(caution("support")).toContain("jack");
     expect(toolsText("join")).toContain("torque");
     expect(toolsText("idle")).toBeNull();
+  });
+
+  test("the step that joins stainless to aluminium says that it galls, and no other does", () => {
+    const job = read("marram");
+    const [run] = currentPlan(job).runs;
+    const key = `${run!.from.part}.${run!.from.port}`;
+    const typed = (material: "stainless" | "brass") => {
+      const end = (metal: "aluminium" | "stainless" | "brass", form: "f" | "m") => ({
+        family: "npt" as const,
+        size: "1/2",
+        form,
+        material: metal,
+      });
+      const plan = {
+        ...currentPlan(job),
+        ends: {
+          [run!.from.part]: { [run!.from.port]: end("aluminium", "f") },
+          [run!.id]: { from: end(material, "m") },
+        },
+      };
+      const step = { verb: "join" as const, of: [run!.from.part], port: run!.from.port };
+      return cautionText(step, planJoints(job, plan));
+    };
+    expect([key, typed("stainless")]).toEqual([key, expect.stringMatching(/gall.*never dry/)]);
+    expect(typed("brass")).not.toMatch(/gall/);
+  });
+
+  test("on paper a step that is simply later is not held; one whose part has not come is", () => {
+    const job = read("marram");
+    const plan = currentPlan(job);
+    const before = startsFrom(job, plan);
+    const laid = progressOf(job, before, plan, []).steps.find(({ verb }) => verb === "lay")!.of[0]!;
+    for (const awaited of [[], [laid]]) {
+      const progress = progressOf(job, before, { ...plan, awaited }, []);
+      const held = progress.steps.flatMap((step) => trulyHeld(progress, step));
+      expect([...new Set(held.map(({ fact }) => fact))]).toEqual(awaited.map((id) => `here.${id}`));
+    }
   });
 
   test("every need that holds a step is a sentence with the thing's name", () => {

@@ -1,5 +1,6 @@
 /** The work order in words: what is done to what, what must be minded, what holds it, what is undone. */
 
+import { looksOf, type PlanJoint, planJoints } from "~/core/joints/joints";
 import { isPushing } from "~/core/kinds/families";
 import type { Id } from "~/core/kinds/record";
 import type { Fact, Verb, WorkStep } from "~/core/order/facts";
@@ -141,7 +142,25 @@ const cautions: Partial<Record<Verb, string>> = {
   start: "Clear of belts; exhaust led outside. The high-pressure side is never loosened as it runs.",
   load: "Hot pipes: look, do not feel.",
 };
-export const cautionText = (verb: Verb): string | null => cautions[verb] ?? null;
+/** Stainless in aluminium or in itself. Common practice, no source. */
+const GALLING =
+  "These metals gall: dress the thread with sealant or anti-seize at every trial too, never dry. Two fingers wind it in; where it stiffens, stop and back it out.";
+
+/** @param joints of the plan that is worked to; what a joint asks for itself stands with it */
+export function cautionText(
+  { verb, of: [id], port }: Pick<WorkStep, "verb" | "of" | "port">,
+  joints: readonly PlanJoint[],
+): string | null {
+  const caution = cautions[verb] ?? null;
+  if (verb !== "join") return caution;
+  const key = `${id}.${port}`;
+  const isGalling = joints.some(
+    (joint) =>
+      [joint.a, joint.b].some((side) => `${side.id}.${side.port}` === key) &&
+      looksOf(joint).includes("antiSeize"),
+  );
+  return isGalling ? `${caution} ${GALLING}` : caution;
+}
 
 const tools: Partial<Record<Verb, string>> = {
   undo: "two spanners, rag",
@@ -171,13 +190,14 @@ export function inWords<
 >(job: Job, report: R) {
   const after = currentPlan(job);
   const before = job.plans.find(({ id }) => id === report.from) ?? null;
+  const joints = planJoints(job, after);
   return {
     ...report,
     steps: report.steps.map((step) => ({
       ...step,
       words: stepText(job, before, after, withPort(step)),
       tools: toolsText(step.verb),
-      cautions: cautionText(step.verb),
+      cautions: cautionText(withPort(step), joints),
     })),
   };
 }

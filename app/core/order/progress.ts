@@ -163,6 +163,18 @@ function hiddenBy(covers: readonly Cover[], now: ReadonlyMap<string, string>): S
   return new Set(covers.filter((cover) => !isOpen(cover)).flatMap(({ hides }) => hides));
 }
 
+/** What holds a step beyond its turn: what no step before it brings about, and what has still to come. */
+export function trulyHeld({ steps, holds }: Progress, step: WorkStep): Fact[] {
+  const brought = new Set(
+    steps
+      .slice(0, steps.indexOf(step))
+      .flatMap(({ post }) => post.map(({ fact, value }) => `${fact} ${value}`)),
+  );
+  return (holds.get(step.id) ?? []).filter(
+    ({ fact, value }) => fact.startsWith("here.") || !brought.has(`${fact} ${value}`),
+  );
+}
+
 /** The step that is still to make a fact what it must be. */
 export const makerOf = (
   { steps, done }: Pick<Progress, "steps" | "done">,

@@ -157,6 +157,7 @@ export function WorkOrder() {
   const kit = (shown ? kitOf(source, shown.step) : []).map(
     ({ what, count }) => `${count} × ${buyText(what, job.units)}`,
   );
+  const caution = shown && cautionText(shown.step, source.joints);
   const tick = (step: WorkStep, isDone: boolean) => {
     choose(null);
     void enter({ kind: "stepDone", stepId: step.id, isDone });
@@ -221,7 +222,7 @@ export function WorkOrder() {
                 {toolsText(shown.step.verb) && `; ${toolsText(shown.step.verb)}`}
               </p>
               <StepTitle step={shown.step} before={before} />
-              {cautionText(shown.step.verb) && <p className="caution">{cautionText(shown.step.verb)}</p>}
+              {caution && <p className="caution">{caution}</p>}
               {kit.length > 0 && <p className="small">Lay out: {kit.join("; ")}.</p>}
               {shown.step.litresM3 > 0 && <p className="small">{intoPanText(shown.step, job, trade)}</p>}
               {shown.holds.length > 0 && (

@@ -4,8 +4,9 @@ import { useMemo, useState } from "react";
 import { useSearchParams } from "react-router";
 import styled from "styled-components";
 import { entriesOf } from "~/core/book/entries";
+import { planJoints } from "~/core/joints/joints";
 import { estimateOf } from "~/core/order/estimate";
-import { progressOf, startsFrom } from "~/core/order/progress";
+import { progressOf, startsFrom, trulyHeld } from "~/core/order/progress";
 import { portKey } from "~/core/plan/ports";
 import { leakStates } from "~/core/work/leakStates";
 import { leakTest } from "~/core/work/leakTest";
@@ -46,6 +47,7 @@ export function WorkSheet() {
   const { job, plan, book } = useJob();
   const trade = useTrade();
   const { before, progress, name } = useProgress();
+  const joints = useMemo(() => planJoints(job, plan), [job, plan]);
   const asides = entriesOf(book, "holdAside").filter(({ planId }) => planId === plan.id);
   return (
     <>
@@ -68,13 +70,14 @@ export function WorkSheet() {
         </thead>
         <tbody>
           {progress.steps.map((step, i) => {
-            const holds = progress.holds.get(step.id) ?? [];
+            const holds = trulyHeld(progress, step);
+            const caution = cautionText(step, joints);
             return (
               <tr key={step.id}>
                 <td>{i + 1}</td>
                 <td>
                   <b>{stepText(job, before, plan, step)}</b>
-                  {cautionText(step.verb) && <div>{cautionText(step.verb)}</div>}
+                  {caution && <div>{caution}</div>}
                   {toolsText(step.verb) && <div>With {toolsText(step.verb)}.</div>}
                   {step.litresM3 > 0 && <div>{trade.pan(step.litresM3)} into the pan, at the least.</div>}
                   {holds[0] && <div>Held: {holdText(holds[0], name)}</div>}
