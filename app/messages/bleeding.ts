@@ -10,6 +10,7 @@ import {
   type ProcedureStep,
   secondsRange,
   type WhyNot,
+  WIDE_QUARTERS,
 } from "~/core/air/procedure";
 import type { Scenario } from "~/core/air/scenario";
 import { type AirRefusal, partOfMover } from "~/core/air/session";
@@ -95,9 +96,14 @@ export function stepTitle(step: ProcedureStep, nameOf: NameOf): string {
           : `Prime ${nameOf(step.through)}: nothing is opened`;
       return step.isAgain ? "Run it on once more" : "Close everything and keep it running";
     case "bleed":
-      return `${step.isAgain ? "Once more: " : ""}${jointName(step.joint)}, ${jointTexts[step.joint.kind].turn}`;
+      return `${step.isAgain ? "Once more: " : ""}${jointName(step.joint)}, ${isWide(step) ? "a whole turn" : jointTexts[step.joint.kind].turn}`;
   }
 }
+/** Opened farther than at first: what clings to a slope wants more flow. */
+const isWide = ({ actions, joint }: Extract<ProcedureStep, { kind: "bleed" }>): boolean =>
+  actions.some(
+    (action) => action.do === "open" && action.joint === joint.key && (action.quarters ?? 0) >= WIDE_QUARTERS,
+  );
 const isShutting = (action: { setting: { kind: string; position?: string } }): boolean =>
   action.setting.kind === "position" && action.setting.position === "shut";
 

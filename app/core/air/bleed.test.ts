@@ -2,11 +2,14 @@
 import { readFileSync } from "node:fs";
 import { describe, expect, test } from "@jest/globals";
 import { applyCommand } from "../edit/commands";
+import { startJob } from "../edit/starters";
 import { LineUpSolver } from "../hydraulics/solve";
 import { judgeLineUp } from "../hydraulics/worst";
 import { buildNetwork } from "../network/network";
+import { newPart, newRun } from "../plan/blank";
+import { crossedPump } from "../plan/crossover";
 import { currentPlan } from "../plan/ports";
-import type { Job, LineUp } from "../plan/types";
+import type { Job, LineUp, Plan } from "../plan/types";
 import { bledWay } from "./bleed";
 import { airIn, reachOf } from "./joints";
 import { bleedProcedure } from "./procedure";
@@ -98,5 +101,77 @@ describe("where fuel is let out at last", () => {
     expect(opened).toContain("screw");
     expect(opened).not.toContain("engine");
     expect(procedure.left).toBeLessThanOrEqual(0.001);
+  });
+});
+
+describe("a priming pump with a way round it", () => {
+  /** A starter with the pump, two tees and a valve beside it let in before the separator. */
+  function crossed(position: "open" | "shut"): Job {
+    const start = startJob("j", "One", "oneTank");
+    const plan = currentPlan(start);
+    const valve = plan.parts.find(({ kind }) => kind === "twoWay")!;
+    const filter = plan.parts.find(({ kind }) => kind === "filter")!;
+    const before = plan.runs.find(({ to }) => to.part === filter.id)!;
+    const at = (xM: number, zM = 0.5) => ({ xM, yM: 0, zM });
+    const ref = (part: string, port: string) => ({ part, port });
+    const hose = (id: string, from: string, out: string, to: string, into: string) =>
+      newRun(id, ref(from, out), ref(to, into), 0.15, before.boreM);
+    const [lineUp] = plan.lineUps as [LineUp];
+    return {
+      ...start,
+      schools: { ...start.schools, primer: "electricBypass", filterFill: "finalDry" },
+      plans: [
+        {
+          ...plan,
+          parts: [
+            ...plan.parts,
+            newPart("tee", "t1", at(1.4)),
+            {
+              ...newPart("primingPump", "pp", at(1.3, 0.45)),
+              off: { kind: "blocked" },
+            } as Plan["parts"][number],
+            newPart("twoWay", "cv", at(1.3, 0.55)),
+            newPart("tee", "t2", at(1.2)),
+          ],
+          runs: [
+            ...plan.runs.filter((run) => run !== before),
+            hose("c1", valve.id, "b", "t1", "a"),
+            hose("c2", "t1", "c", "pp", "in"),
+            hose("c3", "pp", "out", "t2", "c"),
+            hose("c4", "t1", "b", "cv", "a"),
+            hose("c5", "cv", "b", "t2", "a"),
+            hose("c6", "t2", "b", filter.id, "in"),
+          ],
+          lineUps: [
+            {
+              ...lineUp,
+              valves: { ...lineUp.valves, cv: { kind: "position", position } },
+              pumps: { ...lineUp.pumps, pp: "off" },
+            },
+          ],
+        },
+      ],
+    };
+  }
+  const bled = (one: Job) => {
+    const task = bleedTask(one, currentPlan(one).lineUps[0]!, { kind: "dry" })!;
+    return { task, procedure: bleedProcedure(task, one.schools)! };
+  };
+
+  test("is primed with the way round shut, by the pump alone, and left with it open", () => {
+    const { procedure } = bled(crossed("open"));
+    const [first, ...later] = procedure.steps;
+    expect(first).toMatchObject({ kind: "valves", isBack: false, ids: ["cv"] });
+    const last = later.findLast(({ kind }) => kind === "valves");
+    expect(last).toMatchObject({ kind: "valves", isBack: true, ids: ["cv"] });
+    expect(later.some((step) => step.kind === "bleed" && step.by.id === "pp")).toBe(true);
+    expect(later.some(({ kind }) => kind === "fill")).toBe(false);
+    expect(procedure.isBled).toBe(true);
+    expect(procedure.left).toBeLessThan(0.001);
+  });
+
+  test("that stands shut already, or has none, is no crossing", () => {
+    expect(crossedPump(currentPlan(crossed("shut")), currentPlan(crossed("shut")).lineUps[0]!)).toBeNull();
+    expect(crossedPump(currentPlan(job), currentPlan(job).lineUps[0]!)).toBeNull();
   });
 });

@@ -57,6 +57,8 @@ const IDLE_SHARE = 0.01;
 /** What ends in a tank is run on until it clears by itself, so long at the most. */
 const MOST_RUN_ON_S = 120;
 /** Pan: what comes, a third more, up to the next half litre. Common practice, no source. */
+/** Of the last joint as it is run once more: more flow takes with it what clings to a slope. */
+export const WIDE_QUARTERS = 4;
 const PAN_MORE = 1.3;
 const PAN_STEP_M3 = 0.5e-3;
 /** A hand's seconds differ so much from the model's. Common practice, no source. */
@@ -164,6 +166,8 @@ export interface ProcedureTask {
   pumpShare?: number | undefined;
   /** Part at whose joint fuel is let out at last, a screw before the consumer; what lies behind it is left as it is. */
   endId?: Id | undefined;
+  /** Handle of the way round a priming pump: shut while it primes, and the way leads through the pump. */
+  crossingId?: Id | undefined;
 }
 
 function newestStart({ network, lineUp, conditions, pumpShare }: ProcedureTask): AirSession | null {
@@ -198,6 +202,8 @@ class Planner {
   private readonly worthALid: number;
   private readonly movers: Moved[];
   private tries = 0;
+  /** The way round the primer is shut. */
+  private isCrossed = false;
   /** Through each face as the last joint ran. */
   private lastFlow = new Float64Array(0);
 
@@ -211,7 +217,13 @@ class Planner {
     const { way } = task;
     this.way = new Set(wayCells(model, way));
     const spares = sparesOf(session, task, answeredCells(model, way), this.way);
-    this.turned = spares.map((id) => ({ id, was: session.valves[id] }));
+    const { crossingId } = task;
+    this.turned = [...(crossingId ? [crossingId] : []), ...spares].map((id) => ({
+      id,
+      was: session.valves[id],
+    }));
+    this.isCrossed = crossingId !== undefined;
+    if (crossingId) this.steps.push(this.turn([crossingId], (id) => handle(task.network, id, false), false));
     if (spares.length > 0) this.steps.push(this.turn(spares, (id) => handle(task.network, id, true), false));
     const { cells, joints } = reachOf(model, task);
     this.cells = cells;
@@ -310,7 +322,9 @@ class Planner {
     const before = this.air();
     const dryBefore = by ? (session.dryS.get(by.key) ?? 0) : 0;
     const limit = by ? this.limitOf(by.id) : Number.POSITIVE_INFINITY;
-    const start: AirAction[] = [{ do: "open", joint: joint.key }];
+    const start: AirAction[] = [
+      { do: "open", joint: joint.key, ...(isAgain && joint.kind === "feed" && { quarters: WIDE_QUARTERS }) },
+    ];
     if (by) start.push(moved(by, true));
     this.all(start);
     const dry = () => (by ? (session.dryS.get(by.key) ?? 0) - dryBefore : 0);
@@ -566,6 +580,25 @@ class Planner {
       this.sweepAll(open, last);
     }
     this.putBack();
+    if (last) this.clearCrossing(open, last);
+  }
+
+  /**
+   * What stands in the way round a primer is drawn off once it is open; what it leaves in a head on its way is let out
+   * with the primer once more.
+   */
+  private clearCrossing(open: readonly BleedJoint[], last: BleedJoint): void {
+    const { crossingId } = this.task;
+    if (!crossingId) return;
+    this.isCrossed = false;
+    this.sweepAll(open, last);
+    if (this.left() <= ENOUGH) return;
+    const was = this.session.valves[crossingId];
+    this.isCrossed = true;
+    this.steps.push(this.turn([crossingId], (id) => handle(this.task.network, id, false), false));
+    this.ventHeads(open);
+    this.steps.push(this.turn([crossingId], () => was ?? null, true));
+    this.isCrossed = false;
   }
 
   /** Handles that stood otherwise meanwhile. */
@@ -594,7 +627,11 @@ class Planner {
     // A consumer's own gallery is swept to its return, with every joint shut.
     if (mover && mover.kind !== "lifted" && this.galleryAir() > WORTH_M3)
       this.steps.push(this.runOn(mover, turn > 0));
-    // Heads behind the pump let go of what was swept into them.
+    this.ventHeads(open);
+  }
+
+  /** Heads behind the pump let go of what was swept into them. */
+  private ventHeads(open: readonly BleedJoint[]): void {
     const heads = open.filter(
       ({ kind, movers }) => (kind === "lid" || kind === "headScrew" || kind === "screw") && movers.length > 0,
     );
@@ -613,7 +650,14 @@ class Planner {
 
   /** What of the school's movers does most before a joint. */
   private moverFor(joint: BleedJoint): Moved | null {
-    const pump = this.movers.filter(({ id }) => joint.movers.includes(id)).at(-1);
+    const { crossingId } = this.task;
+    // Behind a way round that is shut the primer alone moves; with it open fuel goes past the primer.
+    const pump = this.movers
+      .filter(
+        ({ id, kind }) =>
+          joint.movers.includes(id) && (!crossingId || this.isCrossed === (kind === "primer")),
+      )
+      .at(-1);
     return pump ?? this.liftFor(joint)[0] ?? null;
   }
 

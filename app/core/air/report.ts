@@ -2,6 +2,7 @@
 import { LineUpSolver } from "../hydraulics/solve";
 import { judgeLineUp, lowestUsableM3 } from "../hydraulics/worst";
 import { buildNetwork } from "../network/network";
+import { crossedPump, primedBy } from "../plan/crossover";
 import { currentPlan } from "../plan/ports";
 import type { Job, LineUp, Schools } from "../plan/types";
 import { LITRE_M3 } from "../units/factors";
@@ -30,9 +31,20 @@ export function bleedTask(
   const plan = currentPlan(job);
   const network = buildNetwork(job);
   const solver = new LineUpSolver(network);
-  const { from } = bledWay(solver, judgeLineUp(solver, lineUp, plan.conditions), plan.conditions);
+  const crossed = crossedPump(plan, lineUp);
+  const asPrimed = crossed ? primedBy(lineUp, crossed) : lineUp;
+  const { from } = bledWay(solver, judgeLineUp(solver, asPrimed, plan.conditions), plan.conditions);
   if (!from?.way) return null;
-  return { network, lineUp, conditions: plan.conditions, way: from.way, content, endId, pumpShare };
+  return {
+    network,
+    lineUp,
+    conditions: plan.conditions,
+    way: from.way,
+    content,
+    endId,
+    pumpShare,
+    crossingId: crossed?.valveId,
+  };
 }
 
 /** A procedure with what it is worth: played again, and on three bad days. */

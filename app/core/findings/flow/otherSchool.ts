@@ -5,9 +5,9 @@
  */
 import type { FamilyId } from "../../ends/families";
 import type { PlanPart } from "../../kinds/index";
+import { hasCrossover } from "../../plan/crossover";
 import type { Job, Plan, SchoolMatter, Schools, TankPort } from "../../plan/types";
 import { rule } from "../rule";
-import { hasCrossover } from "./crossover";
 
 const isInTank = ({ kind }: PlanPart) => kind === "inTankPump";
 const isOnFrame = ({ kind }: PlanPart) => kind === "liftPump" || kind === "pumpFilterUnit";

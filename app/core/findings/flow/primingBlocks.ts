@@ -2,9 +2,10 @@
  * Practice 16: an electric priming pump that is off in a running line-up, lets nothing past, and has nothing open beside
  * it: it needs a bypass. Maker's or common practice.
  */
+
+import { hasCrossover } from "../../plan/crossover";
 import { onPart } from "../onPart";
 import { rule } from "../rule";
-import { hasCrossover } from "./crossover";
 
 export const primingBlocks = rule({
   id: "primingBlocks",
