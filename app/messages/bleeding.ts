@@ -127,8 +127,14 @@ export function stepDetail(step: ProcedureStep, nameOf: NameOf, trade: Trade): s
         ? `${movedText(step, nameOf, trade)}. The air goes on into the tank.`
         : `${movedText(step, nameOf, trade)}. ${closedText(step.by.kind, nameOf(step.through))}`;
     case "bleed":
-      return `${movedText(step, nameOf, trade)}${step.goes > 1 ? `, in ${step.goes} goes of ${Math.round(step.dryLimitS)} s with a minute's rest between them: it runs dry until fuel comes` : ""}, shut when it has run solid for 3 s. Eyes covered, face and hands away, pan under it.`;
+      return `${meanwhile(step, nameOf)}${movedText(step, nameOf, trade)}${step.goes > 1 ? `, in ${step.goes} goes of ${Math.round(step.dryLimitS)} s with a minute's rest between them: it runs dry until fuel comes` : ""}, shut when it has run solid for 3 s. Eyes covered, face and hands away, pan under it.`;
   }
+}
+
+/** A handle that stands open for this joint alone. */
+function meanwhile({ actions }: ProcedureStep, nameOf: NameOf): string {
+  const ids = actions.flatMap((action) => (action.do === "valve" && !isShutting(action) ? [action.id] : []));
+  return ids.length === 0 ? "" : `${listed(ids.map(nameOf))} open for this one, shut again after it. `;
 }
 
 /** How a line is primed with every joint closed, and what it means where it does not come firm. */

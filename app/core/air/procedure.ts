@@ -579,26 +579,28 @@ class Planner {
       this.oneByOne(last);
       this.sweepAll(open, last);
     }
-    this.putBack();
     if (last) this.clearCrossing(open, last);
+    this.putBack();
   }
 
   /**
-   * What stands in the way round a primer is drawn off once it is open; what it leaves in a head on its way is let out
-   * with the primer once more.
+   * What stands in the way round a primer is drawn off past it, the handle open for that one joint; what it leaves in a
+   * head on its way is let out with the primer once more.
    */
   private clearCrossing(open: readonly BleedJoint[], last: BleedJoint): void {
-    const { crossingId } = this.task;
-    if (!crossingId) return;
+    const { crossingId: id } = this.task;
+    if (!id || this.left() <= ENOUGH) return;
+    const [opened, shut] = [true, false].map((isOpened): AirAction[] => {
+      const setting = handle(this.task.network, id, isOpened);
+      return setting ? [{ do: "valve", id, setting }] : [];
+    }) as [AirAction[], AirAction[]];
     this.isCrossed = false;
-    this.sweepAll(open, last);
-    if (this.left() <= ENOUGH) return;
-    const was = this.session.valves[crossingId];
+    this.all(opened);
+    const step = this.bleed(last, this.moverFor(last), true);
+    this.all(shut);
     this.isCrossed = true;
-    this.steps.push(this.turn([crossingId], (id) => handle(this.task.network, id, false), false));
+    this.steps.push({ ...step, actions: [...opened, ...step.actions, ...shut] });
     this.ventHeads(open);
-    this.steps.push(this.turn([crossingId], () => was ?? null, true));
-    this.isCrossed = false;
   }
 
   /** Handles that stood otherwise meanwhile. */
