@@ -612,9 +612,15 @@ class Planner {
 
   private sweepAll(open: readonly BleedJoint[], last: BleedJoint): void {
     for (let turn = 0; turn < MOST_TURNS && this.left() > ENOUGH; turn++) {
-      const before = this.air();
+      const [before, start, told] = [this.air(), this.session.save(), this.steps.length];
       this.sweep(open, last, turn);
-      if (before - this.air() < WORTH_M3) break;
+      if (before - this.air() >= WORTH_M3) continue;
+      // What let nothing more out is left out, but for the first try: it says why the rest stays.
+      if (turn > 0) {
+        this.session.load(start);
+        this.steps.length = told;
+      }
+      break;
     }
   }
 
