@@ -231,7 +231,7 @@ export const flow: Sentences<
       ? `${v.part} is fed at ${say.gauge(v.feedPa)} at the site's worst; its maker asks for at least ${say.vacuum(v.limitPa)}`
       : `${v.part} is fed at ${say.gauge(v.feedPa)}, its maker says ${v.code === "low" ? "at least" : "at most"} ${say.vacuum(v.limitPa)}`,
     v.code === "lowAtWorst"
-      ? `In ${v.lineUp}, with cold fuel, loaded filters, low tanks and full load at once; most of the drop comes from ${worstCauses[v.cause as WorstCause]}, then ${worstCauses[v.second as WorstCause]}. It holds today.`
+      ? `In ${v.lineUp}, with cold fuel, loaded filters, low tanks and full load at once; it drops most ${worstCauses[v.cause as WorstCause]}, then ${worstCauses[v.second as WorstCause]}. It holds today.`
       : `In ${v.lineUp}, ${v.code === "low" ? "at full feed" : "at idle"}.`,
     v.code === "high"
       ? "Too much, and seals of the injection pump weep into the oil."

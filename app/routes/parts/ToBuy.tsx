@@ -190,10 +190,12 @@ export function ToBuy({ joints, box }: { joints: readonly PlanJoint[]; box: Retu
                         line.lengthM !== null && `in ${counted(line.count, "piece")}`,
                         spareText(line),
                         line.inBox > 0 && `${amount(line, line.inBox)} in the box`,
-                        line.for
-                          .map((id) => nameOf(job, id))
-                          .slice(0, 4)
-                          .join(", ") + (line.for.length > 4 ? ` and ${line.for.length - 4} more` : ""),
+                        line.what.kind !== "tank" &&
+                          line.what.kind !== "consumer" &&
+                          line.for
+                            .map((id) => nameOf(job, id))
+                            .slice(0, 4)
+                            .join(", ") + (line.for.length > 4 ? ` and ${line.for.length - 4} more` : ""),
                       ]
                         .filter(Boolean)
                         .join("; ")}
