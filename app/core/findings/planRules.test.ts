@@ -359,6 +359,23 @@ const cases: Case[] = [
     () => spareOutlet(truck(), 0.5),
   ],
   [
+    "18 a spare pickup in the top of a tank with no cap on it",
+    "openPorts",
+    () => {
+      const { ports } = truck().tanks.find(({ id }) => id === "bed")!;
+      const spare: Tank["ports"][number] = {
+        ...ports[0]!,
+        id: "spr",
+        name: "spare pickup",
+        mouth: { ...ports[0]!.mouth, zM: 0.05 },
+        outside: { ...ports[0]!.mouth, zM: 0.6 },
+      };
+      return change(truck(), { name: "editTank", id: "bed", change: { ports: [...ports, spare] } });
+    },
+    { grade: "watch", ids: ["bed"], values: { part: "Bed tank", port: "spare pickup", count: 1 } },
+    truck,
+  ],
+  [
     "18 a head with two of each port, one of each in use",
     "sparePorts",
     () => change(truck(), part("sep", { isTwin: true })),

@@ -34,7 +34,7 @@ export interface ClipLine {
   outsideM: number;
   spacingM: number;
   clips: Clip[];
-  /** Bends that were counted and not traced: a clip goes each side of each, wherever they are. */
+  /** Clips more for bends that were counted and not traced: one goes each side of each, wherever they are. */
   besideBends: number;
 }
 
@@ -83,6 +83,16 @@ function spanned(places: readonly Clip[], spacingM: number): Clip[] {
   });
 }
 
+/** Bends that were counted, as if they lay evenly along: a clip beside one holds the span as well, wherever it is. */
+function evenly(run: Run, { lengthM, bends90, bends45 }: RunGeometry): { fromM: number; toM: number }[] {
+  const radiusM = run.product.leastRadiusM + run.product.outerDiameterM / 2;
+  const turns = [...Array(bends90).fill(Math.PI / 2), ...Array(bends45).fill(Math.PI / 4)] as number[];
+  return turns.map((turn, i) => {
+    const atM = ((i + 0.5) / turns.length) * lengthM;
+    return { fromM: atM - (turn * radiusM) / 2, toM: atM + (turn * radiusM) / 2 };
+  });
+}
+
 /** Clips of every run whose ends are both there. */
 export function clipLines(job: Job, plan: Plan): ClipLine[] {
   const most = supportMostM[schoolOf(job.schools, "support")];
@@ -92,14 +102,16 @@ export function clipLines(job: Job, plan: Plan): ClipLine[] {
     const bends =
       route.kind === "traced" ? bendsAlong([from.position, ...route.points, to.position], route.radiusM) : [];
     const spacingM = Math.min(run.supportEveryM ?? most, most);
+    const clips = spanned(placesOf(run, geometry, bends), spacingM);
+    const asSpread = spanned(placesOf(run, geometry, evenly(run, geometry)), spacingM);
     return {
       runId: run.id,
       from: from.ownerName,
       to: from.ownerName === to.ownerName ? to.name : to.ownerName,
       outsideM: run.product.outerDiameterM,
       spacingM,
-      clips: spanned(placesOf(run, geometry, bends), spacingM),
-      besideBends: route.kind === "traced" ? 0 : 2 * (geometry.bends90 + geometry.bends45),
+      clips,
+      besideBends: route.kind === "traced" ? 0 : Math.max(0, asSpread.length - clips.length),
     };
   });
 }

@@ -204,7 +204,7 @@ export const flow: Sentences<
       ? `Fuel stands at it with ${say.gauge(v.pressurePa)}: it runs out.`
       : v.vacuumPa > 0
         ? `It lies under ${say.vacuum(v.vacuumPa)} of vacuum: it draws air.`
-        : "",
+        : "No fuel stands at it: water and dirt come in, vapour comes out.",
     "The plan counts it as shut. Open, it spills or lets in air and water.",
     "A plug of its own thread, sealed as the thread wants; or join it, or take it off the tank.",
   ],
