@@ -44,12 +44,14 @@ test("by keys a newcomer adds a board, hangs a part, moves and turns it, and pri
 });
 
 test("places are proposed, shown before they are taken, and hung with one step of undo", async ({ page }) => {
+  // The search takes what the machine gives: seconds alone, a minute beside others.
+  test.slow();
   await openMarram(page, "fit");
   await page.getByRole("button", { name: /^Separator 1: .* from the left/ }).focus();
   await page.getByRole("button", { name: "Unpin" }).click();
   await page.getByRole("button", { name: "Propose places" }).click();
   // What is found is offered while the search goes on.
-  await expect(page.getByText(/(^Found|Best so far): all rules kept/)).toBeVisible({ timeout: 40_000 });
+  await expect(page.getByText(/(^Found|Best so far): all rules kept/)).toBeVisible({ timeout: 120_000 });
   await page.getByRole("button", { name: "Hang them so" }).click();
   await expect(page.getByText(/^Nothing clashes; every hose finds its way/)).toBeVisible();
   await page.getByRole("button", { name: "Undo" }).click();
