@@ -1,17 +1,16 @@
 /** A board as it hangs or as it is proposed: places, what is wrong with them, and what would let it be. */
 import { boardJudged, boardLayout } from "~/core/boards/board";
-import { propose } from "~/core/fit/arrange";
+import { propose, SEARCH } from "~/core/fit/arrange";
 import { currentPlan } from "~/core/plan/ports";
 import type { Job } from "~/core/plan/types";
-
-/** As the application searches. */
-const SEARCH = { seed: 1, moves: 4000, rounds: 10 };
 
 /** @returns null where there is no such board */
 export function boardReport(job: Job, boardId: string, isProposed: boolean) {
   const layout = boardLayout(job, currentPlan(job), boardId);
   if (!layout) return null;
-  const proposed = isProposed ? propose(layout.task, layout.at, SEARCH, () => undefined) : null;
+  const proposed = isProposed
+    ? propose(layout.task, layout.at, { ...SEARCH, seed: 1 }, () => undefined)
+    : null;
   const judged = boardJudged(layout, proposed?.best.at);
   return {
     kept: judged.isLegal,

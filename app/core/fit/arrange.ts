@@ -200,6 +200,9 @@ export interface Search {
   rounds: number;
 }
 
+/** What a proposal is searched with. A choice. */
+export const SEARCH = { moves: 4000, rounds: 10 } as const;
+
 export interface Progress {
   done: number;
   of: number;

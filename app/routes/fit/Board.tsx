@@ -2,11 +2,13 @@
  * Decides: whether everything goes in and can be reached, and where each part hangs.
  * Seen in three seconds: the board in its opening, what clashes by how much, the way of each hose.
  */
+
 import { useState } from "react";
 import styled from "styled-components";
 import { type BoardJudged, boardRuns, centreRadiusM, lidsHeld, positionAt } from "~/core/boards/board";
 import { bodySizeOf } from "~/core/boards/envelope";
 import { boardTemplate } from "~/core/boards/template";
+import { SEARCH } from "~/core/fit/arrange";
 import type { Hung } from "~/core/fit/panel";
 import { isConsumer } from "~/core/kinds/families";
 import { newId } from "~/core/kinds/ids";
@@ -59,7 +61,6 @@ const Fold = styled.details`
   summary { padding: 8px 16px; cursor: pointer; font-weight: 650; min-height: max(32px, var(--finger)); }
 `;
 
-const SEARCH = { moves: 4000, rounds: 10 };
 /** What the drawing may take of the place's height, px. */
 const MOST_HEIGHT = 420;
 

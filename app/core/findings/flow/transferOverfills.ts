@@ -1,4 +1,5 @@
 /** A transfer that fills its tank and would go on: how long until it must be stopped. Practice 13, common practice. */
+import { tankFlows } from "../../hydraulics/derive";
 import { capacityM3 } from "../../tanks/tank";
 import { HOUR_S } from "../../units/factors";
 import { onTank } from "../onTank";
@@ -11,16 +12,12 @@ export const transferOverfills = rule({
   judge: ({ job, plan, verdicts }) =>
     verdicts.flatMap(({ lineUp, result }) => {
       if (result.outcome !== "solved" || !lineUp.intendedTransfer) return [];
-      const { network, flow } = result;
+      const out = tankFlows(result);
       if (Object.values(lineUp.consumers).includes("running")) return [];
       const gains = job.tanks.map((tank) => ({
         tank,
         aboardM3: plan.conditions.aboardM3[tank.id] ?? 0,
-        gainM3S: network.links.reduce(
-          (sum, link, i) =>
-            link.kind === "tankPort" && link.tank.id === tank.id ? sum + (flow[i] as number) : sum,
-          0,
-        ),
+        gainM3S: -(out.get(tank.id) ?? 0),
       }));
       const thereM3 = gains.reduce((sum, { gainM3S, aboardM3 }) => sum + (gainM3S < 0 ? aboardM3 : 0), 0);
       return gains.flatMap(({ tank, aboardM3, gainM3S }) => {
