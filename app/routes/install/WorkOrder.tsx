@@ -316,7 +316,7 @@ function summary({ outcome, steps, done }: Progress, finishMin: number, people: 
   if (outcome === "nothing") return "Nothing differs: there is no work.";
   const left = steps.length - done.size;
   if (steps.length > 0 && left === 0) return `All ${steps.length} steps are done.`;
-  return `${done.size} of ${steps.length} steps done; ${minutesText(finishMin * 60)} left for ${counted(people, "person")}; other work goes on while something cures or is awaited.`;
+  return `${done.size} of ${steps.length} steps done; ${minutesText(finishMin * 60)} left for ${counted(people, "person")}.`;
 }
 
 /** What comes out, and where one pan is not enough for it. */
